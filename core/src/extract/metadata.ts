@@ -1,0 +1,283 @@
+import { z } from 'zod';
+import {
+  attribute,
+  descendants,
+  findElement,
+  isText,
+  label,
+  textOf,
+  tidy,
+  type PageDocument,
+  type PageElement,
+} from './page-tree';
+
+/** What a page states about itself. Null where it states nothing. */
+export interface Metadata {
+  title: string | null;
+  byline: string | null;
+  siteName: string | null;
+  /** ISO 8601; the zone is kept when the page states one. */
+  publishedAt: string | null;
+  /** As declared, not yet checked against the text. */
+  language: string | null;
+  description: string | null;
+  leadImageUrl: string | null;
+  /** Absolute, http or https. */
+  canonicalUrl: string | null;
+  /** The number of words that the page itself claims, if it does. */
+  statedWordCount: number | null;
+  /** False when the page says that its text is not free to read (schema.org isAccessibleForFree). */
+  accessibleForFree: boolean;
+}
+
+/**
+ * Reads a page's metadata. Order of trust: JSON-LD of an article type (schema.org), Open Graph and article
+ * meta, Dublin Core, plain meta, then what is visible (`rel=author`, `<time>`, `<h1>`, `<title>`).
+ *
+ * @param base the address that relative addresses are resolved against
+ */
+export function readMetadata(document: PageDocument, base: string): Metadata {
+  const elements = [...descendants(document)];
+  const meta = metaReader(elements);
+  const linked = articleFromJsonLd(elements);
+  const headTitle = findElement(document, (e) => e.tagName === 'title');
+  const heading = elements.filter((e) => e.tagName === 'h1').map((e) => tidy(textOf(e)));
+  const siteName =
+    nameOf(linked?.publisher) ?? meta('og:site_name') ?? meta('application-name') ?? nameOf(linked?.isPartOf);
+  const title =
+    text(linked?.headline) ??
+    text(linked?.name) ??
+    meta('og:title') ??
+    meta('dc.title', 'dcterms.title', 'citation_title', 'twitter:title') ??
+    (headTitle ? tidy(textOf(headTitle)) : '');
+  return {
+    title: clip(withoutSiteName(title, siteName, heading) || heading[0] || null, 1000),
+    byline: clip(
+      authors(linked?.author) ??
+        personOnly(meta('author', 'article:author', 'dc.creator', 'dcterms.creator', 'citation_author', 'parsely-author')) ??
+        visibleByline(elements),
+      500,
+    ),
+    siteName: clip(siteName, 300),
+    publishedAt:
+      isoDate(text(linked?.datePublished)) ??
+      isoDate(
+        meta(
+          'article:published_time',
+          'og:article:published_time',
+          'datepublished',
+          'dc.date',
+          'dcterms.date',
+          'dcterms.created',
+          'dc.date.issued',
+          'citation_publication_date',
+          'parsely-pub-date',
+          'date',
+          'pubdate',
+        ),
+      ) ??
+      visibleDate(elements),
+    language:
+      attribute(findElement(document, (e) => e.tagName === 'html') ?? elements[0]!, 'lang') ??
+      text(linked?.inLanguage) ??
+      meta('og:locale', 'content-language', 'dc.language') ??
+      null,
+    description: clip(
+      meta('og:description', 'description', 'twitter:description', 'dc.description') ?? text(linked?.description),
+      600,
+    ),
+    leadImageUrl: absolute(imageOf(linked?.image) ?? meta('og:image', 'og:image:url', 'twitter:image'), base),
+    canonicalUrl: absolute(linkHref(elements, 'canonical') ?? meta('og:url'), base),
+    statedWordCount: wordCountOf(linked?.wordCount),
+    accessibleForFree: !/^false$/i.test(String(linked?.isAccessibleForFree ?? 'true')),
+  };
+}
+
+function metaReader(elements: PageElement[]): (...names: string[]) => string | null {
+  const values = new Map<string, string>();
+  for (const element of elements) {
+    if (element.tagName !== 'meta') continue;
+    const content = tidy(attribute(element, 'content') ?? '');
+    const name = attribute(element, 'property') ?? attribute(element, 'name') ?? attribute(element, 'itemprop') ?? attribute(element, 'http-equiv');
+    const key = name?.trim().toLowerCase();
+    if (key && content && !values.has(key)) values.set(key, content);
+  }
+  return (...names) => names.map((name) => values.get(name)).find((value) => value !== undefined) ?? null;
+}
+
+const LinkedThing = z.record(z.string(), z.unknown());
+type LinkedThing = z.infer<typeof LinkedThing>;
+const ARTICLE_TYPE = /(Article|BlogPosting|Report|Posting|NewsItem|CreativeWork|Review|Recipe|HowTo|Book|Chapter)$/;
+
+function articleFromJsonLd(elements: PageElement[]): LinkedThing | undefined {
+  const things: LinkedThing[] = [];
+  for (const element of elements) {
+    if (element.tagName !== 'script' || !/ld\+json/i.test(attribute(element, 'type') ?? '')) continue;
+    collectThings(parseLoosely(element.childNodes.filter(isText).map((node) => node.value).join('')), things, 0);
+  }
+  const typed = (thing: LinkedThing) => [thing['@type']].flat().some((type) => ARTICLE_TYPE.test(String(type)));
+  return things.find((thing) => typed(thing) && 'headline' in thing) ?? things.find(typed);
+}
+
+function collectThings(value: unknown, things: LinkedThing[], depth: number): void {
+  if (depth > 4) return;
+  if (Array.isArray(value)) {
+    for (const each of value) collectThings(each, things, depth + 1);
+    return;
+  }
+  const parsed = LinkedThing.safeParse(value);
+  if (!parsed.success) return;
+  if ('@type' in parsed.data) things.push(parsed.data);
+  for (const key of ['@graph', 'mainEntity', 'mainEntityOfPage']) collectThings(parsed.data[key], things, depth + 1);
+}
+
+/** JSON as pages write it: in comments or CDATA, with raw line breaks inside strings, with a comma too many. */
+function parseLoosely(source: string): unknown {
+  const bare = source.replace(/^\s*(?:<!--|\/\*.*?\*\/|\/\/)?\s*(?:<!\[CDATA\[)?(?:\*\/)?/s, '').replace(/(?:\/\/|\/\*)?\s*(?:\]\]>)?\s*(?:\*\/)?\s*(?:-->)?\s*;?\s*$/s, '');
+  for (const attempt of [source, bare, bare.replace(/[\u0000-\u001f]+/g, ' ').replace(/,\s*([\]}])/g, '$1')]) {
+    try {
+      return JSON.parse(attempt);
+    } catch {
+      // Not JSON in this reading; the next one is looser. A page whose JSON-LD stays broken has its other metadata.
+    }
+  }
+  return undefined;
+}
+
+function text(value: unknown): string | null {
+  if (Array.isArray(value)) return text(value[0]);
+  if (typeof value === 'number') return String(value);
+  if (typeof value !== 'string') return null;
+  return decodeEntities(tidy(value)) || null;
+}
+
+const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
+
+/** JSON-LD is often escaped twice. */
+function decodeEntities(value: string): string {
+  return value
+    .replace(/&#(x?)([0-9a-f]{1,6});/gi, (_, hex: string, code: string) => {
+      const point = parseInt(code, hex ? 16 : 10);
+      return point > 0 && point <= 0x10ffff ? String.fromCodePoint(point) : '';
+    })
+    .replace(/&(amp|lt|gt|quot|apos|nbsp);/g, (_, name: string) => ENTITIES[name] ?? '');
+}
+
+function nameOf(value: unknown): string | null {
+  const one = Array.isArray(value) ? value[0] : value;
+  if (typeof one === 'string') return /^https?:/.test(one) ? null : text(one);
+  const thing = LinkedThing.safeParse(one);
+  return thing.success ? text(thing.data.name) : null;
+}
+
+function authors(value: unknown): string | null {
+  const names = [value].flat().map(nameOf).filter((name) => name !== null);
+  return names.length > 0 ? [...new Set(names)].join(', ') : null;
+}
+
+function imageOf(value: unknown): string | null {
+  const one = Array.isArray(value) ? value[0] : value;
+  const thing = LinkedThing.safeParse(one);
+  return thing.success ? text(thing.data.url) : text(one);
+}
+
+function wordCountOf(value: unknown): number | null {
+  const count = Number(value);
+  return Number.isInteger(count) && count > 0 ? count : null;
+}
+
+function personOnly(value: string | null): string | null {
+  return value === null || /^(https?:)?\/\//.test(value) || value.startsWith('@') ? null : withoutBy(value);
+}
+
+/** "By", in the languages of CORPUS's reading rates, before a name. */
+function withoutBy(value: string): string {
+  return value.replace(/^(?:by|written by|words by|text by|von|par|por|di|door|av|af|od)\s*:?\s+/i, '').trim();
+}
+
+const BYLINE_LABEL = /\b(byline|p-author|author-?name|article-?author|post-?author|c-byline|writer)\b/;
+
+function visibleByline(elements: PageElement[]): string | null {
+  const candidates = [
+    elements.filter((e) => attribute(e, 'rel')?.split(/\s+/).includes('author')),
+    elements.filter((e) => attribute(e, 'itemprop') === 'author'),
+    elements.filter((e) => BYLINE_LABEL.test(label(e))),
+    elements.filter((e) => /\bauthor\b/.test(label(e))),
+  ].flat();
+  for (const element of candidates) {
+    const inner = findElement(element, (e) => attribute(e, 'itemprop') === 'name');
+    const name = withoutBy(tidy(textOf(inner ?? element)).split(/\s[·|•–—]\s|,?\s(?=\d{1,2}[.\s])/)[0] ?? '');
+    if (name.length >= 2 && name.length <= 100 && /\p{L}/u.test(name)) return name;
+  }
+  return null;
+}
+
+/** An ISO 8601 date, from that or from another form that dates take in metadata; null if it is none. */
+function isoDate(value: string | null): string | null {
+  if (!value) return null;
+  const trimmed = value.trim();
+  if (/^\d{4}-\d{2}-\d{2}([T ]\d{2}:\d{2}.*)?$/.test(trimmed)) {
+    const iso = trimmed.replace(' ', 'T').replace(/\s+/g, '');
+    return Number.isNaN(Date.parse(iso)) ? null : iso.slice(0, 40);
+  }
+  if (/^\d{4}[/.]\d{1,2}[/.]\d{1,2}$/.test(trimmed)) {
+    const [year = '', month = '', day = ''] = trimmed.split(/[/.]/);
+    return isoDate(`${year}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`);
+  }
+  // RFC 2822 and "3 November 2026": without a stated zone they are read as UTC, so that the day stays the day.
+  const spelled = /[+-]\d{4}|\b(?:GMT|UTC|[ECMP][SD]T)\b|Z$/.test(trimmed) ? trimmed : `${trimmed} UTC`;
+  const time = /\d{4}/.test(trimmed) && /\p{L}{3}/u.test(trimmed) ? Date.parse(spelled) : NaN;
+  return Number.isNaN(time) ? null : new Date(time).toISOString().replace(/T00:00:00\.000Z$/, '');
+}
+
+function visibleDate(elements: PageElement[]): string | null {
+  const times = elements.filter((e) => e.tagName === 'time' || attribute(e, 'itemprop') === 'datePublished');
+  const preferred = times.find((e) => attribute(e, 'pubdate') !== undefined || /publish/i.test(`${attribute(e, 'itemprop') ?? ''} ${label(e)}`));
+  for (const element of preferred ? [preferred, ...times] : times) {
+    const date = isoDate(attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textOf(element)));
+    if (date) return date;
+  }
+  return null;
+}
+
+/** "Larch or oak | The Slipway" → "Larch or oak": cut at a separator when the rest names the site or a heading confirms it. */
+function withoutSiteName(title: string, siteName: string | null, headings: string[]): string {
+  const clean = tidy(title);
+  const same = (a: string, b: string) => a.localeCompare(b, undefined, { sensitivity: 'base' }) === 0;
+  const confirmed = headings.find((heading) => heading.length > 3 && heading.length < clean.length && (clean.startsWith(heading) || clean.endsWith(heading)));
+  if (confirmed) {
+    const rest = clean.replace(confirmed, '');
+    if (/^\s*[|\-–—»«:·•/\\]|[|\-–—»«:·•/\\]\s*$/.test(rest)) return confirmed;
+  }
+  const parts = clean.split(/\s+[|–—»«·•]\s+|\s+[-/]\s+/);
+  if (parts.length < 2) return clean;
+  const last = parts.at(-1) ?? '';
+  const first = parts[0] ?? '';
+  if (siteName && same(last, siteName)) return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
+  if (siteName && same(first, siteName)) return clean.slice(first.length).replace(/^[\s|\-–—»«·•/]+/, '');
+  const hard = clean.split(/\s+[|»]\s+/);
+  const main = hard[0] ?? '';
+  return hard.length > 1 && main.split(' ').length >= 3 ? main : clean;
+}
+
+function linkHref(elements: PageElement[], rel: string): string | null {
+  const link = elements.find((e) => e.tagName === 'link' && attribute(e, 'rel')?.toLowerCase().split(/\s+/).includes(rel));
+  return (link && attribute(link, 'href')) ?? null;
+}
+
+/** An absolute http address, or null. */
+export function absolute(address: string | null | undefined, base: string): string | null {
+  if (!address) return null;
+  try {
+    const url = new URL(address.trim(), base);
+    return url.protocol === 'http:' || url.protocol === 'https:' ? url.href : null;
+  } catch {
+    // URL's parser says by throwing that this is no address.
+    return null;
+  }
+}
+
+function clip(value: string | null | undefined, length: number): string | null {
+  if (!value) return null;
+  return value.length <= length ? value : `${value.slice(0, length - 1)}…`;
+}

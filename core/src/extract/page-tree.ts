@@ -1,0 +1,106 @@
+import { defaultTreeAdapter, parse, type DefaultTreeAdapterMap } from 'parse5';
+
+export type PageNode = DefaultTreeAdapterMap['node'];
+export type PageElement = DefaultTreeAdapterMap['element'];
+type PageParent = DefaultTreeAdapterMap['parentNode'];
+export type PageDocument = DefaultTreeAdapterMap['document'];
+
+/** Deeper than any honest page (WHATWG-conforming pages rarely pass 60); below it only the text is kept. */
+const DEPTH_LIMIT = 200;
+const NODE_LIMIT = 400_000;
+
+/** A page that is not worth, or not safe, to take apart. `says` tells the reader why. */
+export class PageTooLarge extends Error {
+  override readonly name = 'PageTooLarge';
+}
+
+/**
+ * Parses a page as browsers do (WHATWG HTML, by parse5) and cuts the tree at a depth that recursion can
+ * walk safely, so that hostile nesting ends in text instead of in a full stack.
+ *
+ * @throws PageTooLarge when the tree has more than 400,000 nodes
+ */
+export function parsePage(html: string): PageDocument {
+  const document = parse(html, { scriptingEnabled: false });
+  let nodes = 0;
+  const open: { parent: PageParent; depth: number }[] = [{ parent: document, depth: 0 }];
+  for (let entry = open.pop(); entry; entry = open.pop()) {
+    nodes += entry.parent.childNodes.length;
+    if (nodes > NODE_LIMIT) throw new PageTooLarge('The page has more parts than can be taken apart safely.');
+    for (const child of entry.parent.childNodes) {
+      if (!isElement(child)) continue;
+      if (entry.depth < DEPTH_LIMIT) open.push({ parent: child, depth: entry.depth + 1 });
+      else flatten(child);
+    }
+  }
+  return document;
+}
+
+function flatten(element: PageElement): void {
+  const texts: string[] = [];
+  const open: PageNode[] = [...element.childNodes].reverse();
+  for (let node = open.pop(); node; node = open.pop()) {
+    if (isText(node)) texts.push(node.value);
+    if (!isElement(node) || node.tagName === 'script' || node.tagName === 'style') continue;
+    for (let at = node.childNodes.length - 1; at >= 0; at--) open.push(node.childNodes[at] as PageNode);
+  }
+  element.childNodes = [];
+  defaultTreeAdapter.insertText(element, texts.join(' '));
+}
+
+export function isElement(node: PageNode): node is PageElement {
+  return 'tagName' in node;
+}
+
+export function isText(node: PageNode): node is DefaultTreeAdapterMap['textNode'] {
+  return node.nodeName === '#text';
+}
+
+export function attribute(element: PageElement, name: string): string | undefined {
+  return element.attrs.find((each) => each.name === name)?.value;
+}
+
+/** The elements directly inside. */
+export function elementsIn(parent: PageParent): PageElement[] {
+  return parent.childNodes.filter(isElement);
+}
+
+/** Every element below `parent`, in document order. */
+export function* descendants(parent: PageParent): Generator<PageElement> {
+  for (const child of parent.childNodes) {
+    if (!isElement(child)) continue;
+    yield child;
+    yield* descendants(child);
+  }
+}
+
+export function findElement(
+  parent: PageParent,
+  wanted: (element: PageElement) => boolean,
+): PageElement | undefined {
+  for (const element of descendants(parent)) if (wanted(element)) return element;
+  return undefined;
+}
+
+const WITHOUT_TEXT = new Set(['script', 'style', 'noscript', 'template', 'svg', 'iframe', 'object']);
+
+/** The text below a node, as it is, without what never shows. */
+export function textOf(node: PageNode): string {
+  if (isText(node)) return node.value;
+  if (isElement(node) && WITHOUT_TEXT.has(node.tagName)) return '';
+  return 'childNodes' in node ? node.childNodes.map(textOf).join('') : '';
+}
+
+/** Text with its white space collapsed as a browser does outside `<pre>`. */
+export function tidy(text: string): string {
+  return text.replace(/[\t\n\f\r \u200b\ufeff]+/g, ' ').trim();
+}
+
+export function remove(node: PageElement): void {
+  defaultTreeAdapter.detachNode(node);
+}
+
+/** Class and id of an element as one lower-cased string, for evidence. */
+export function label(element: PageElement): string {
+  return `${attribute(element, 'class') ?? ''} ${attribute(element, 'id') ?? ''}`.trim().toLowerCase();
+}

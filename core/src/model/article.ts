@@ -1,0 +1,42 @@
+import type { Root } from 'hast';
+import { z } from 'zod';
+import { Id, Instant } from './ids';
+
+const TextNode = z.object({ type: z.literal('text'), value: z.string() });
+const PropertyValue = z.union([z.string(), z.number(), z.boolean(), z.array(z.string())]);
+
+type LooseNode =
+  | z.infer<typeof TextNode>
+  | {
+      type: 'element';
+      tagName: string;
+      properties: Record<string, z.infer<typeof PropertyValue>>;
+      children: LooseNode[];
+    };
+
+const ElementNode: z.ZodType<LooseNode> = z.lazy(() =>
+  z.object({
+    type: z.literal('element'),
+    tagName: z.string().regex(/^[a-z][a-z0-9-]*$/),
+    properties: z.record(z.string(), PropertyValue),
+    children: z.array(z.union([TextNode, ElementNode])),
+  }),
+);
+
+/** The clean text: a sanitised hast tree. core/extract makes it and guarantees its shape (see core/text/plain). */
+export const ArticleTree = z.object({
+  type: z.literal('root'),
+  children: z.array(ElementNode),
+}) as unknown as z.ZodType<Root>;
+export type ArticleTree = Root;
+
+/** The text of a page as it was on a day. Never changes once made, so devices may keep it for ever. */
+export const Copy = z.object({
+  id: Id,
+  itemId: Id,
+  madeAt: Instant,
+  title: z.string().nullable(),
+  language: z.string().nullable(),
+  tree: ArticleTree,
+});
+export type Copy = z.infer<typeof Copy>;

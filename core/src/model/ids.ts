@@ -1,0 +1,17 @@
+import { z } from 'zod';
+
+/** A client-made identifier: UUID version 7 (RFC 9562), so that ids sort by the time they were made. */
+export const Id = z.uuid();
+
+/** Lower-case hexadecimal SHA-256 of a file's bytes: the name of a picture on our own origin. */
+export const ContentHash = z.string().regex(/^[0-9a-f]{64}$/);
+
+/** Milliseconds since 1970-01-01T00:00Z. */
+export const Instant = z.number().int().nonnegative();
+
+/** A fraction from 0 to 1. */
+export const Fraction = z.number().min(0).max(1);
+
+/** A hybrid logical clock stamp as core/sync writes it; stamps sort as strings. */
+export const Stamp = z.string().regex(/^[0-9a-z]{9}-[0-9a-z]{4}-[0-9a-z-]{1,36}$/);
+export type Stamp = z.infer<typeof Stamp>;

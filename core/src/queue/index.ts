@@ -1,0 +1,2 @@
+export * from './progress';
+export * from './stages';

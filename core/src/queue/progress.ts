@@ -1,0 +1,37 @@
+import type { Item } from '../model';
+
+/** Minutes of an item that are still to be read, from the loose end on. */
+export function minutesLeft(item: Item): number {
+  const minutes = item.capture.page?.minutes ?? 0;
+  return item.choices.finishedAt.value !== null ? 0 : minutes * (1 - goOnFrom(item));
+}
+
+/** The fraction at which the reader goes on: where they stopped last, even when they have been further. */
+export function goOnFrom(item: Item): number {
+  return item.progress.position?.value.fraction ?? 0;
+}
+
+/** Minutes in words, never "0 min" for something that takes time. */
+export function inMinutes(minutes: number): string {
+  return `${Math.max(1, Math.round(minutes))} min`;
+}
+
+/** The strand's text equivalent: "12 min", "12 min, 7 left", "12 min, finished". */
+export function lengthInWords(item: Item): string {
+  const page = item.capture.page;
+  if (!page) return 'length not known yet';
+  const whole = inMinutes(page.minutes);
+  if (item.choices.finishedAt.value !== null) return `${whole}, finished`;
+  if (item.progress.furthest === 0) return whole;
+  return `${whole}, ${Math.max(1, Math.round(minutesLeft(item)))} left`;
+}
+
+/**
+ * The length of a strand on a scale that tells 2, 5, 15 and 60 minutes apart at a glance: logarithmic, the
+ * same everywhere, full at an hour.
+ *
+ * @returns a fraction of the room there is, 0.06 to 1
+ */
+export function strandLength(minutes: number): number {
+  return Math.min(1, Math.max(0.06, Math.log1p(minutes) / Math.log1p(60)));
+}

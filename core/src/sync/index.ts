@@ -1,0 +1,3 @@
+export * from './apply';
+export * from './clock';
+export * from './merge';

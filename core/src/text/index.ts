@@ -1,0 +1,4 @@
+export * from './language';
+export * from './plain';
+export * from './reading-time';
+export * from './words';
