@@ -1,0 +1,80 @@
+import { Health } from '@dorvel/core/model';
+import type { HybridClock } from '@dorvel/core/sync';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { FileStore } from './capture/files';
+import type { Config } from './config';
+import type { Accounts } from './db/accounts';
+import type { Jobs } from './db/jobs';
+import type { Library } from './db/library';
+import { refuseForgery, requireAccount } from './routes/guard';
+import { libraryRoutes } from './routes/library';
+import { problemHandler, unknownRoute } from './routes/problem';
+import { sessionRoutes } from './routes/session';
+import { syncRoutes, type ChangeBell } from './routes/sync';
+import { devWebRoutes, webRoutes } from './routes/web';
+
+export interface AppParts {
+  config: Config;
+  log: Logger;
+  accounts: Accounts;
+  jobs: Jobs;
+  library(accountId: string): Library;
+  files: FileStore;
+  clock: HybridClock;
+  bell: ChangeBell;
+  wakeRunner(): void;
+}
+
+/** The server's routes over its parts. No part is made here. */
+export function createApp(parts: AppParts): Express {
+  const { config, accounts, log } = parts;
+  const app = express();
+  app.disable('x-powered-by');
+  if (config.secure) app.set('trust proxy', 1);
+  app.use(securityHeaders(config));
+  app.use('/api', pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url === '/sync/events' }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], customLogLevel: (_request, response, error) => (error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug') }));
+  app.get('/healthz', async (_request, response) => {
+    response.json(Health.parse({ status: 'ok', jobsOpen: await parts.jobs.openCount() }));
+  });
+  const signedIn = requireAccount(accounts, config.secure);
+  app.use('/api', (_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
+  app.use('/api', refuseForgery, express.json({ limit: '4mb' }));
+  app.use('/api', sessionRoutes(accounts, config));
+  app.use('/api/sync', signedIn, syncRoutes(parts));
+  app.use('/api', signedIn, libraryRoutes(parts.library, parts.files));
+  app.use('/api', unknownRoute);
+  app.use(config.devApp ? devWebRoutes(config.devApp) : webRoutes(config.webFolder));
+  app.use(problemHandler(log));
+  return app;
+}
+
+function securityHeaders(config: Config) {
+  // Metro's development client runs inline script and eval; the policy is for what readers get.
+  if (config.devApp) return helmet({ contentSecurityPolicy: false });
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'"],
+        imgSrc: ["'self'"],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        formAction: ["'self'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: config.secure,
+    referrerPolicy: { policy: 'no-referrer' },
+  });
+}

@@ -1,0 +1,162 @@
+import http from 'node:http';
+import https from 'node:https';
+import type { Readable } from 'node:stream';
+import zlib from 'node:zlib';
+import { ForbiddenAddress, guardedLookup, isAllowedHost, isForbiddenLiteral } from './addresses';
+
+export interface FetchRules {
+  allowHosts: readonly string[];
+  timeoutMs: number;
+  /** Bytes after decompression. */
+  maxBytes: number;
+  accept: string;
+}
+
+export type Fetched =
+  | { ok: true; url: string; contentType: string; body: Buffer }
+  /** `temporary` is worth another try, after `retryAfterMs` where the server asked for that. */
+  | { ok: false; temporary: boolean; says: string; retryAfterMs: number | null };
+
+const REDIRECT_LIMIT = 8;
+const RETRY_AFTER_LIMIT_MS = 24 * 60 * 60 * 1000;
+
+/**
+ * Fetches a file from the open web, and from nowhere else: http and https only, each hop of a redirect
+ * checked anew, private and special addresses refused at the connection, time and size limited.
+ */
+export async function fetchGuarded(address: string, rules: FetchRules): Promise<Fetched> {
+  const deadline = AbortSignal.timeout(rules.timeoutMs);
+  const seen = new Set<string>();
+  let at = address;
+  for (let hop = 0; hop <= REDIRECT_LIMIT; hop++) {
+    const url = URL.canParse(at) ? new URL(at) : null;
+    if (!url) return final('The page redirects to something that is not an address.');
+    if (url.protocol !== 'http:' && url.protocol !== 'https:') return final(`The page redirects to a “${url.protocol}” address, which cannot be fetched.`);
+    url.hash = '';
+    if (seen.has(url.href)) return final('The page redirects in a circle.');
+    seen.add(url.href);
+    const answer = await request(url, rules, deadline).catch((error: unknown) => networkFailure(error, url, rules));
+    if ('ok' in answer) return answer;
+    const location = answer.headers.location;
+    if (answer.status >= 300 && answer.status < 400 && answer.status !== 304 && location) {
+      answer.stream.destroy();
+      at = URL.canParse(location, url.href) ? new URL(location, url.href).href : location;
+      continue;
+    }
+    if (answer.status < 200 || answer.status >= 300) {
+      answer.stream.destroy();
+      return refusal(answer.status, answer.headers['retry-after']);
+    }
+    return receive(answer, url, rules).catch((error: unknown) => networkFailure(error, url, rules));
+  }
+  return final(`The page redirects more than ${REDIRECT_LIMIT} times.`);
+}
+
+interface Answer {
+  status: number;
+  headers: http.IncomingHttpHeaders;
+  stream: http.IncomingMessage;
+}
+
+function request(url: URL, rules: FetchRules, signal: AbortSignal): Promise<Answer> {
+  const allowed = isAllowedHost(url, rules.allowHosts);
+  if (!allowed && isForbiddenLiteral(url)) return Promise.reject(new ForbiddenAddress(url.hostname));
+  return new Promise((resolve, reject) => {
+    const options: https.RequestOptions = {
+      lookup: guardedLookup(allowed),
+      // A pooled socket would carry on with an address that was checked for another request.
+      agent: false,
+      signal,
+      maxHeaderSize: 64 * 1024,
+      headers: {
+        'user-agent': 'Mozilla/5.0 (compatible; Dorvel/0.1; a reader’s own copy)'.replace('’', "'"),
+        accept: rules.accept,
+        'accept-language': 'en, *;q=0.5',
+        'accept-encoding': 'gzip, deflate, br',
+      },
+    };
+    const sent = (url.protocol === 'https:' ? https : http).get(url, options, (stream) => {
+      stream.on('error', reject);
+      resolve({ status: stream.statusCode ?? 0, headers: stream.headers, stream });
+    });
+    sent.on('error', reject);
+  });
+}
+
+class TooLarge extends Error {
+  override readonly name = 'TooLarge';
+}
+
+async function receive(answer: Answer, url: URL, rules: FetchRules): Promise<Fetched> {
+  const chunks: Buffer[] = [];
+  let bytes = 0;
+  const decoded = decompress(answer);
+  try {
+    for await (const chunk of decoded) {
+      bytes += (chunk as Buffer).length;
+      if (bytes > rules.maxBytes) throw new TooLarge();
+      chunks.push(chunk as Buffer);
+    }
+  } finally {
+    answer.stream.destroy();
+  }
+  return { ok: true, url: url.href, contentType: answer.headers['content-type'] ?? '', body: Buffer.concat(chunks) };
+}
+
+function decompress({ headers, stream }: Answer): Readable {
+  const through = (decoder: zlib.Gunzip | zlib.BrotliDecompress | zlib.Inflate) => {
+    stream.on('error', (error) => decoder.destroy(error));
+    return stream.pipe(decoder);
+  };
+  // Servers that are cut off, or lie about the end, still leave what came before it.
+  const lenient = { finishFlush: zlib.constants.Z_SYNC_FLUSH };
+  switch ((headers['content-encoding'] ?? '').trim().toLowerCase()) {
+    case 'gzip':
+    case 'x-gzip':
+      return through(zlib.createGunzip(lenient));
+    case 'deflate':
+      return through(zlib.createInflate(lenient));
+    case 'br':
+      return through(zlib.createBrotliDecompress({ finishFlush: zlib.constants.BROTLI_OPERATION_FLUSH }));
+    default:
+      return stream;
+  }
+}
+
+function final(says: string): Fetched {
+  return { ok: false, temporary: false, says, retryAfterMs: null };
+}
+
+function temporary(says: string, retryAfterMs: number | null = null): Fetched {
+  return { ok: false, temporary: true, says, retryAfterMs };
+}
+
+function refusal(status: number, retryAfter: string | undefined): Fetched {
+  if (status === 429 || status >= 500) {
+    return temporary(status === 429 ? 'The site asked to be left alone for a while (429).' : `The site answered ${status}.`, retryAfterMs(retryAfter));
+  }
+  if (status === 404 || status === 410) return final(`The page answered ${status}: it is not there.`);
+  if (status === 401 || status === 403) return final(`The page answered ${status}: it does not let us in.`);
+  return final(`The page answered ${status}.`);
+}
+
+/** Retry-After: seconds or a date (RFC 9110, 10.2.3). */
+function retryAfterMs(value: string | undefined): number | null {
+  if (!value) return null;
+  const ms = /^\d+$/.test(value.trim()) ? Number(value) * 1000 : Date.parse(value) - Date.now();
+  return Number.isNaN(ms) ? null : Math.min(Math.max(0, ms), RETRY_AFTER_LIMIT_MS);
+}
+
+function networkFailure(error: unknown, url: URL, rules: FetchRules): Fetched {
+  if (error instanceof ForbiddenAddress) return final('The address leads into a private network, where we do not go.');
+  if (error instanceof TooLarge) return final(`The file is larger than ${Math.round(rules.maxBytes / 1_000_000)} MB.`);
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const name = error instanceof Error ? error.name : '';
+  if (name === 'AbortError' || name === 'TimeoutError') return temporary(`The site did not answer within ${Math.round(rules.timeoutMs / 1000)} seconds.`);
+  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return temporary(`No site answers to the name ${url.hostname}.`);
+  if (code === 'ECONNREFUSED') return temporary('The site refused the connection.');
+  if (code.startsWith('ERR_TLS') || code.includes('CERT')) return final('The site’s certificate is not valid.');
+  if (code.startsWith('Z_') || code.startsWith('ERR_BROTLI') || code.startsWith('ERR__ERROR_FORMAT')) return final('The site sent something that could not be unpacked.');
+  if (code === 'HPE_HEADER_OVERFLOW' || code.startsWith('HPE_')) return final('The site’s answer is not proper HTTP.');
+  return temporary('The connection broke off.');
+}

@@ -1,0 +1,45 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+
+/** Files named by their content. The same bytes are kept once, whoever saved them. */
+export interface FileStore {
+  /** @returns lower-case hexadecimal SHA-256 of the bytes */
+  put(bytes: Buffer): Promise<string>;
+  /** Where a file lies, for serving it. */
+  pathOf(hash: string): string;
+  /** Whether a file is there and its bytes are what its name says. */
+  verify(hash: string): Promise<boolean>;
+}
+
+/** A store in a folder; two letters of the hash to a sub-folder keep folders short. */
+export function folderStore(folder: string): FileStore {
+  const pathOf = (hash: string) => path.join(folder, hash.slice(0, 2), `${hash}.webp`);
+  const hashOf = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
+  return {
+    pathOf,
+    async put(bytes) {
+      const hash = hashOf(bytes);
+      const target = pathOf(hash);
+      await mkdir(path.dirname(target), { recursive: true });
+      // Written beside and renamed, so that a name never stands for half a file.
+      const unfinished = `${target}.${process.pid}.${Math.random().toString(36).slice(2)}`;
+      try {
+        await writeFile(unfinished, bytes);
+        await rename(unfinished, target);
+      } catch (error) {
+        await rm(unfinished, { force: true });
+        throw error;
+      }
+      return hash;
+    },
+    async verify(hash) {
+      try {
+        return hashOf(await readFile(pathOf(hash))) === hash;
+      } catch {
+        // Not readable is not there, which is the answer asked for.
+        return false;
+      }
+    },
+  };
+}

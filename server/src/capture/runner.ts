@@ -1,0 +1,80 @@
+import type { Logger } from 'pino';
+import type { Job, Jobs } from '../db/jobs';
+
+export interface Runner {
+  /** Says that a job may be due. */
+  wake(): void;
+  /** Takes no new jobs and waits for those under way. */
+  stop(): Promise<void>;
+}
+
+const LONGEST_NAP_MS = 60_000;
+
+/**
+ * Works off the row of jobs, at most `atOnce` together.
+ *
+ * @param run does a job; it settles the job's row itself
+ * @param failed is called when `run` threw: it should put the job back
+ */
+export function startRunner(
+  jobs: Jobs,
+  atOnce: number,
+  run: (job: Job) => Promise<void>,
+  failed: (job: Job, error: unknown) => Promise<void>,
+  log: Logger,
+): Runner {
+  const running = new Set<Promise<void>>();
+  let timer: NodeJS.Timeout | undefined;
+  let stopped = false;
+  let looking: Promise<void> | null = null;
+  let lookAgain = false;
+
+  const start = (job: Job) => {
+    const work: Promise<void> = run(job)
+      .catch(async (error: unknown) => {
+        log.error({ err: error, jobId: job.id }, 'capture failed in an unforeseen way');
+        // If even this fails (a full disk), the row stays "running" and is recovered at the next start.
+        await failed(job, error).catch((second: unknown) => log.error({ err: second, jobId: job.id }, 'job not put back'));
+      })
+      .finally(() => {
+        running.delete(work);
+        wake();
+      });
+    running.add(work);
+  };
+
+  const look = async () => {
+    do {
+      lookAgain = false;
+      for (const job of stopped ? [] : await jobs.take(atOnce - running.size)) start(job);
+    } while (lookAgain);
+    const due = await jobs.nextDue();
+    clearTimeout(timer);
+    if (due === null || stopped || running.size >= atOnce) return;
+    timer = setTimeout(wake, Math.min(LONGEST_NAP_MS, Math.max(20, due - Date.now())));
+  };
+
+  function wake() {
+    if (stopped) return;
+    lookAgain = true;
+    looking ??= look()
+      .catch((error: unknown) => {
+        log.error({ err: error }, 'cannot read the row of jobs');
+        timer = setTimeout(wake, 1000);
+      })
+      .finally(() => {
+        looking = null;
+      });
+  }
+
+  wake();
+  return {
+    wake,
+    async stop() {
+      stopped = true;
+      clearTimeout(timer);
+      await looking;
+      await Promise.all(running);
+    },
+  };
+}

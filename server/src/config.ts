@@ -1,0 +1,66 @@
+import path from 'node:path';
+import { z } from 'zod';
+
+/** A list of `host:port`, separated by commas; a host may begin with `*.`. */
+const HostList = z
+  .string()
+  .default('')
+  .transform((list) => list.split(',').map((each) => each.trim().toLowerCase()).filter(Boolean));
+
+const Environment = z.object({
+  PORT: z.coerce.number().int().min(0).max(65_535).default(4800),
+  HOST: z.string().default('127.0.0.1'),
+  DORVEL_DATA: z.string().optional(),
+  /** A libSQL address; by default a file in the data folder. */
+  DATABASE_URL: z.string().optional(),
+  /** Hosts that captures may reach although their addresses are private: for stand-ins on this machine. */
+  DORVEL_ALLOW_HOSTS: HostList,
+  DORVEL_DEMO: z.enum(['0', '1']).default('0'),
+  /** Start of the small web's addresses, shown on the demo's sign-in screen. */
+  DORVEL_SMALL_WEB: z.string().default(''),
+  /** Waits between tries of a capture, in milliseconds; as many tries as waits, and one. */
+  DORVEL_RETRY_WAITS: z.string().default('5000,30000,180000,1200000'),
+  DORVEL_FETCH_TIMEOUT: z.coerce.number().int().positive().default(20_000),
+  DORVEL_CAPTURES_AT_ONCE: z.coerce.number().int().min(1).max(32).default(4),
+  /** Set where the site is served over TLS: cookies are then Secure and HSTS is sent. */
+  DORVEL_SECURE: z.enum(['0', '1']).default('0'),
+  /** In development: the address of Metro, which serves the app's files. */
+  DORVEL_DEV_APP: z.url().optional(),
+  LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
+});
+
+export type Config = ReturnType<typeof readConfig>;
+
+/**
+ * @param environment such as process.env
+ * @param root the project's folder
+ * @throws ZodError that names each wrong setting
+ */
+export function readConfig(environment: Record<string, string | undefined>, root: string) {
+  const env = Environment.parse(environment);
+  const dataFolder = path.resolve(root, env.DORVEL_DATA ?? 'data');
+  return {
+    port: env.PORT,
+    host: env.HOST,
+    dataFolder,
+    databaseUrl: env.DATABASE_URL ?? `file:${path.join(dataFolder, 'dorvel.db')}`,
+    migrationsFolder: path.join(root, 'server/src/db/migrations'),
+    extractWorker: path.join(root, 'server/src/capture/extract.worker.ts'),
+    webFolder: path.join(root, 'app/dist'),
+    allowHosts: env.DORVEL_ALLOW_HOSTS,
+    demo: env.DORVEL_DEMO === '1' ? { ...DEMO_ACCOUNT, smallWeb: env.DORVEL_SMALL_WEB } : null,
+    retryWaitsMs: env.DORVEL_RETRY_WAITS.split(',').filter(Boolean).map(Number),
+    fetchTimeoutMs: env.DORVEL_FETCH_TIMEOUT,
+    capturesAtOnce: env.DORVEL_CAPTURES_AT_ONCE,
+    secure: env.DORVEL_SECURE === '1',
+    devApp: env.DORVEL_DEV_APP,
+    logLevel: env.LOG_LEVEL,
+  };
+}
+
+/** The demo's account is no secret: a server started as the demo shows it to anyone. */
+export const DEMO_ACCOUNT = {
+  mail: 'ines@skerrow.example',
+  passphrase: 'the tide waits for the ferry',
+  name: 'Ines Tavora-Holm',
+};

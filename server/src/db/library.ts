@@ -1,0 +1,127 @@
+import { Copy, Item } from '@dorvel/core/model';
+import { and, asc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { Database, Transaction } from './open';
+import { accounts, copies, items, jobs, pictures } from './schema';
+
+const PULL_PAGE = 200;
+
+/**
+ * One account's library. There is no way to reach a record without an account: every function that reads or
+ * writes one is made here, for one account, and names it in each condition.
+ */
+export function libraryOf(database: Database, accountId: string) {
+  const mine = { item: eq(items.accountId, accountId), copy: eq(copies.accountId, accountId), picture: eq(pictures.accountId, accountId) };
+  return {
+    accountId,
+
+    /** What changed since a sequence number, in the order of change. */
+    async changesAfter(after: number): Promise<{ items: Item[]; cursor: number; more: boolean }> {
+      const rows = await database.read
+        .select({ record: items.record, sequence: items.sequence })
+        .from(items)
+        .where(and(mine.item, gt(items.sequence, after)))
+        .orderBy(asc(items.sequence))
+        .limit(PULL_PAGE + 1);
+      const page = rows.slice(0, PULL_PAGE);
+      return {
+        items: page.map((row) => Item.parse(row.record)),
+        cursor: page.at(-1)?.sequence ?? after,
+        more: rows.length > PULL_PAGE,
+      };
+    },
+
+    async item(id: string): Promise<Item | undefined> {
+      const [row] = await database.read.select({ record: items.record }).from(items).where(and(mine.item, eq(items.id, id)));
+      return row && Item.parse(row.record);
+    },
+
+    async copy(id: string): Promise<Copy | undefined> {
+      const [row] = await database.read.select({ record: copies.record }).from(copies).where(and(mine.copy, eq(copies.id, id)));
+      return row && Copy.parse(row.record);
+    },
+
+    async ownsPicture(hash: string): Promise<boolean> {
+      const rows = await database.read.select({ hash: pictures.hash }).from(pictures).where(and(mine.picture, eq(pictures.hash, hash)));
+      return rows.length > 0;
+    },
+
+    /** Changes the library in one transaction that has one new sequence number. */
+    change<Result>(work: (write: LibraryWriter) => Promise<Result>): Promise<Result> {
+      return database.write(async (tx) => work(await libraryWriter(tx, accountId)));
+    },
+  };
+}
+export type Library = ReturnType<typeof libraryOf>;
+
+async function libraryWriter(tx: Transaction, accountId: string) {
+  const [account] = await tx
+    .update(accounts)
+    .set({ sequence: sql`${accounts.sequence} + 1` })
+    .where(eq(accounts.id, accountId))
+    .returning({ sequence: accounts.sequence });
+  if (!account) throw new Error('no such account');
+  const { sequence } = account;
+  const mine = eq(items.accountId, accountId);
+  const parse = (row: { record: unknown } | undefined) => row && Item.parse(row.record);
+  return {
+    sequence,
+
+    async item(id: string): Promise<Item | undefined> {
+      return parse((await tx.select({ record: items.record }).from(items).where(and(mine, eq(items.id, id))))[0]);
+    },
+
+    /** The item that stands for an address, other than `exceptId`: the one saved first. */
+    async itemAt(addressKey: string, exceptId: string): Promise<Item | undefined> {
+      const rows = await tx
+        .select({ record: items.record })
+        .from(items)
+        .where(and(mine, eq(items.addressKey, addressKey), isNull(items.sameAs), ne(items.id, exceptId)))
+        .orderBy(asc(items.id))
+        .limit(1);
+      return parse(rows[0]);
+    },
+
+    async inQueue(): Promise<Item[]> {
+      const rows = await tx
+        .select({ record: items.record })
+        .from(items)
+        .where(and(mine, isNull(items.sameAs), sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`));
+      return rows.map((row) => Item.parse(row.record));
+    },
+
+    async put(item: Item): Promise<void> {
+      const row = { accountId, id: item.id, sequence, addressKey: item.capture.addressKey, sameAs: item.capture.sameAs, record: item };
+      await tx.insert(items).values(row).onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
+    },
+
+    async putCopy(copy: Copy): Promise<void> {
+      await tx.insert(copies).values({ accountId, id: copy.id, itemId: copy.itemId, madeAt: copy.madeAt, record: copy });
+    },
+
+    async putPictures(made: readonly { hash: string; bytes: number }[]): Promise<void> {
+      if (made.length === 0) return;
+      await tx.insert(pictures).values(made.map(({ hash, bytes }) => ({ accountId, hash, bytes }))).onConflictDoNothing();
+    },
+
+    /** Puts a capture into the row of jobs, unless one is open for the item already. */
+    async enqueueCapture(itemId: string, now: number): Promise<void> {
+      const open = await tx
+        .select({ id: jobs.id })
+        .from(jobs)
+        .where(and(eq(jobs.accountId, accountId), eq(jobs.itemId, itemId), inArray(jobs.state, ['waiting', 'running'])));
+      const [first] = open;
+      if (first) await tx.update(jobs).set({ runAt: now, attempts: 0 }).where(and(eq(jobs.id, first.id), eq(jobs.state, 'waiting')));
+      else await tx.insert(jobs).values({ id: uuidv7(), accountId, itemId, state: 'waiting', runAt: now, createdAt: now, updatedAt: now });
+    },
+
+    async endJob(id: string, state: 'done' | 'failed', now: number): Promise<void> {
+      await tx.update(jobs).set({ state, updatedAt: now }).where(eq(jobs.id, id));
+    },
+
+    async postponeJob(id: string, runAt: number, now: number): Promise<void> {
+      await tx.update(jobs).set({ state: 'waiting', runAt, updatedAt: now }).where(eq(jobs.id, id));
+    },
+  };
+}
+export type LibraryWriter = Awaited<ReturnType<typeof libraryWriter>>;

@@ -1,0 +1,97 @@
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+export const accounts = sqliteTable('accounts', {
+  id: text().primaryKey(),
+  mail: text().notNull().unique(),
+  name: text().notNull(),
+  passphraseHash: text('passphrase_hash').notNull(),
+  createdAt: integer('created_at').notNull(),
+  /** Goes up by one with each change in the account's library; devices pull from their cursor. */
+  sequence: integer().notNull().default(0),
+});
+
+export const sessions = sqliteTable(
+  'sessions',
+  {
+    /** SHA-256 of the token in the cookie, so that a stolen database opens no session. */
+    tokenHash: text('token_hash').primaryKey(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    createdAt: integer('created_at').notNull(),
+    expiresAt: integer('expires_at').notNull(),
+  },
+  (table) => [index('sessions_by_account').on(table.accountId)],
+);
+
+export const items = sqliteTable(
+  'items',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    /** The account's sequence number at the last change. */
+    sequence: integer().notNull(),
+    addressKey: text('address_key').notNull(),
+    /** Set when this is the same page as another item, which then stands for both. */
+    sameAs: text('same_as'),
+    /** The item as core/model defines it; the columns beside it only serve look-ups. */
+    record: text({ mode: 'json' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.accountId, table.id] }),
+    index('items_by_sequence').on(table.accountId, table.sequence),
+    index('items_by_address').on(table.accountId, table.addressKey),
+  ],
+);
+
+export const copies = sqliteTable(
+  'copies',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    itemId: text('item_id').notNull(),
+    madeAt: integer('made_at').notNull(),
+    record: text({ mode: 'json' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.accountId, table.id] }),
+    index('copies_by_item').on(table.accountId, table.itemId),
+  ],
+);
+
+/** Which account may see which picture; the files are named by content and shared. */
+export const pictures = sqliteTable(
+  'pictures',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    hash: text().notNull(),
+    bytes: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.hash] })],
+);
+
+export const jobs = sqliteTable(
+  'jobs',
+  {
+    id: text().primaryKey(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    itemId: text('item_id').notNull(),
+    state: text({ enum: ['waiting', 'running', 'done', 'failed'] }).notNull(),
+    attempts: integer().notNull().default(0),
+    runAt: integer('run_at').notNull(),
+    createdAt: integer('created_at').notNull(),
+    updatedAt: integer('updated_at').notNull(),
+  },
+  (table) => [
+    index('jobs_by_state').on(table.state, table.runAt),
+    index('jobs_by_item').on(table.accountId, table.itemId),
+  ],
+);

@@ -1,0 +1,80 @@
+import { mkdirSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import { createClock } from '@dorvel/core/sync';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { capture, postpone, type CaptureTools } from './capture/capture';
+import { poolExtractor } from './capture/extractor';
+import { folderStore } from './capture/files';
+import { startRunner } from './capture/runner';
+import { readConfig } from './config';
+import { accountRepository } from './db/accounts';
+import { jobRepository, type Job } from './db/jobs';
+import { libraryOf } from './db/library';
+import { openDatabase } from './db/open';
+import { ChangeBell } from './routes/sync';
+
+const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
+const log = pino({ level: config.logLevel });
+mkdirSync(config.dataFolder, { recursive: true });
+const database = await openDatabase(config.databaseUrl, config.migrationsFolder);
+const accounts = accountRepository(database, Date.now);
+const jobs = jobRepository(database, Date.now);
+const files = folderStore(path.join(config.dataFolder, 'pictures'));
+const extractor = poolExtractor(config.extractWorker);
+const clock = createClock('server', Date.now);
+const bell = new ChangeBell();
+const library = (accountId: string) => libraryOf(database, accountId);
+
+if (config.demo) {
+  const { mail, name, passphrase } = config.demo;
+  await accounts.create(mail, name, passphrase);
+}
+
+const tools: CaptureTools = {
+  extractor,
+  files,
+  rules: { allowHosts: config.allowHosts, timeoutMs: config.fetchTimeoutMs },
+  retryWaitsMs: config.retryWaitsMs,
+  clock,
+  now: Date.now,
+};
+const recovered = await jobs.recover();
+if (recovered > 0) log.info({ jobs: recovered }, 'going on with captures that were under way');
+const settled = (work: (job: Job) => Promise<void>) => (job: Job) => work(job).finally(() => bell.ring(job.accountId));
+const runner = startRunner(
+  jobs,
+  config.capturesAtOnce,
+  settled((job) => capture(job, library(job.accountId), tools)),
+  (job, error) => settled((each) => postpone(each, library(each.accountId), tools, error))(job),
+  log,
+);
+
+const app = createApp({ config, log, accounts, jobs, library, files, clock, bell, wakeRunner: runner.wake });
+const server = app.listen(config.port, config.host, (error?: Error) => {
+  if (error) {
+    log.fatal({ err: error }, 'cannot listen');
+    process.exit(1);
+  }
+  log.info({ port: (server.address() as AddressInfo).port }, 'listening');
+});
+
+let stopping = false;
+async function stop(signal: string) {
+  if (stopping) return;
+  stopping = true;
+  log.info({ signal }, 'stopping');
+  server.close();
+  const patience = setTimeout(() => server.closeAllConnections(), 2000);
+  server.closeIdleConnections();
+  // A capture that takes longer than this is recovered at the next start.
+  await Promise.race([runner.stop(), new Promise((resolve) => setTimeout(resolve, 8000))]);
+  clearTimeout(patience);
+  server.closeAllConnections();
+  await extractor.close();
+  database.close();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop('SIGTERM'));
+process.on('SIGINT', () => void stop('SIGINT'));

@@ -1,0 +1,55 @@
+import { parse as parseCookies } from 'cookie';
+import type { CookieOptions, Request, RequestHandler, Response } from 'express';
+import type { Account } from '@dorvel/core/model';
+import type { Accounts } from '../db/accounts';
+import { HttpProblem, unauthenticated } from './problem';
+
+const SESSION_COOKIE = 'dorvel_session';
+const COOKIE_LIFE_MS = 90 * 24 * 60 * 60 * 1000;
+
+export function sessionToken(request: Request): string | undefined {
+  return parseCookies(request.headers.cookie ?? '')[SESSION_COOKIE];
+}
+
+function cookieOptions(secure: boolean): CookieOptions {
+  return { httpOnly: true, sameSite: 'lax', secure, path: '/' };
+}
+
+export function setSession(response: Response, token: string, secure: boolean): void {
+  response.cookie(SESSION_COOKIE, token, { ...cookieOptions(secure), maxAge: COOKIE_LIFE_MS });
+}
+
+export function clearSession(response: Response, secure: boolean): void {
+  response.clearCookie(SESSION_COOKIE, cookieOptions(secure));
+}
+
+/** Lets only signed-in requests pass, and sets the cookie anew when the session was rotated. */
+export function requireAccount(accounts: Accounts, secure: boolean): RequestHandler {
+  return async (request, response, next) => {
+    const token = sessionToken(request);
+    const session = token ? await accounts.resume(token) : null;
+    if (!session) throw unauthenticated();
+    if (session.rotatedTo) setSession(response, session.rotatedTo, secure);
+    response.locals.account = session.account;
+    next();
+  };
+}
+
+/** The account that requireAccount let in. */
+export function accountOf(response: Response): Account {
+  return response.locals.account as Account;
+}
+
+/**
+ * Refuses writes that another site's page sent (cross-site request forgery): by Fetch Metadata where the browser
+ * sends it, else by Origin; and takes only JSON, which a foreign form cannot send. SameSite=Lax stands behind it.
+ */
+export const refuseForgery: RequestHandler = (request, _response, next) => {
+  if (request.method === 'GET' || request.method === 'HEAD') return next();
+  const site = request.get('sec-fetch-site');
+  const origin = request.get('origin');
+  const foreign = site ? site !== 'same-origin' && site !== 'none' : origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
+  if (foreign) throw new HttpProblem(403, 'forgery', 'Refused', 'This request came from another site.');
+  if (request.method !== 'DELETE' && !request.is('application/json')) throw new HttpProblem(415, 'media-type', 'Not JSON', 'Send application/json.');
+  next();
+};

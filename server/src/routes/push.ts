@@ -1,0 +1,82 @@
+import { canonicalAddress, readAddress } from '@dorvel/core/address';
+import { Mutation, type Item, type PushResult } from '@dorvel/core/model';
+import { saveAgain } from '@dorvel/core/queue';
+import { applyMutation, newItem, type HybridClock } from '@dorvel/core/sync';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
+import type { LibraryWriter } from '../db/library';
+
+const FUTURE_TOLERANCE_MS = 24 * 60 * 60 * 1000;
+
+/** What taking a mutation into the library needs from outside. */
+interface PushTools {
+  clock: HybridClock;
+  now(): number;
+}
+
+/**
+ * Takes one mutation of a device into the library. Harmless to repeat. What cannot be read is refused by itself
+ * and in words; the rest of the push goes on.
+ *
+ * @returns the answer for the device
+ */
+export async function takeMutation(write: LibraryWriter, input: unknown, tools: PushTools): Promise<PushResult> {
+  const parsed = Mutation.safeParse(input);
+  if (!parsed.success) {
+    const id = z.object({ id: z.string() }).safeParse(input);
+    return { outcome: 'refused', mutationId: id.success ? id.data.id : '', detail: z.prettifyError(parsed.error).slice(0, 500) };
+  }
+  const mutation = withPlausibleStamp(parsed.data, tools);
+  tools.clock.see(mutation.stamp);
+  const mutationId = mutation.id;
+  const item = await write.item(mutation.itemId);
+  if (mutation.type === 'save') return save(write, mutation, item, tools);
+  const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
+  const changed = applyMutation(standing, mutation);
+  if (!changed) return { outcome: 'refused', mutationId, detail: 'That item is not in this library.' };
+  if (mutation.type === 'refetch') {
+    changed.capture = { ...changed.capture, revision: write.sequence };
+    await write.enqueueCapture(changed.id, tools.now());
+  }
+  await write.put(changed);
+  return { outcome: 'applied', mutationId };
+}
+
+async function save(
+  write: LibraryWriter,
+  mutation: Extract<Mutation, { type: 'save' }>,
+  known: Item | undefined,
+  tools: PushTools,
+): Promise<PushResult> {
+  const mutationId = mutation.id;
+  if (known) {
+    return known.capture.sameAs ? { outcome: 'already-saved', mutationId, itemId: known.capture.sameAs } : { outcome: 'applied', mutationId };
+  }
+  const reading = readAddress(mutation.address);
+  if (!reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
+  const item = newItem({ ...mutation, address: reading.address });
+  item.capture.revision = write.sequence;
+  const first = await write.itemAt(canonicalAddress(reading.address), item.id);
+  if (!first) {
+    await write.put(item);
+    await write.enqueueCapture(item.id, tools.now());
+    return { outcome: 'applied', mutationId };
+  }
+  // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.
+  await write.put({ ...item, capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id } });
+  const raised = applyMutation(first, {
+    type: 'choose',
+    id: uuidv7(),
+    itemId: first.id,
+    stamp: tools.clock.next(),
+    set: saveAgain(first, await write.inQueue(), tools.now()),
+  });
+  if (raised) await write.put(raised);
+  return { outcome: 'already-saved', mutationId, itemId: first.id };
+}
+
+/** A device whose clock is days ahead would win every merge until then: its stamps are taken as of now. */
+function withPlausibleStamp(mutation: Mutation, tools: PushTools): Mutation {
+  const wall = parseInt(mutation.stamp.slice(0, 9), 36);
+  return wall > tools.now() + FUTURE_TOLERANCE_MS ? { ...mutation, stamp: tools.clock.next() } : mutation;
+}

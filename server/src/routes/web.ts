@@ -1,0 +1,29 @@
+import path from 'node:path';
+import express, { Router } from 'express';
+import { createProxyMiddleware } from 'http-proxy-middleware';
+import { unknownRoute } from './problem';
+
+/** The exported app: hashed files for ever, the rest checked each time; every path without an extension is the app. */
+export function webRoutes(webFolder: string): Router {
+  const router = Router();
+  router.use(
+    express.static(webFolder, {
+      index: false,
+      setHeaders(response, file) {
+        const hashed = /-[0-9a-f]{32}\.\w+$|\.[0-9a-f]{32}\.\w+$/.test(file);
+        response.set('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      },
+    }),
+  );
+  router.get('/{*splat}', (request, response, next) => {
+    if (path.extname(request.path) !== '') return next();
+    response.set('cache-control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
+  });
+  router.use(unknownRoute);
+  return router;
+}
+
+/** In development Metro serves the app, through us, so that it has the same origin as the API. */
+export function devWebRoutes(metro: string): Router {
+  return Router().use(createProxyMiddleware({ target: metro, changeOrigin: true, ws: true }));
+}
