@@ -1,5 +1,3 @@
-import { parse as parseHost } from 'tldts';
-
 /** Query parameters that only say how a reader came to the page. Common practice; matched whole, lower-cased. */
 const TRACKING = new Set(
   (
@@ -42,14 +40,4 @@ export function canonicalAddress(address: string): string {
     return /[A-Za-z0-9._~-]/.test(char) ? char : escape.toUpperCase();
   });
   return url.href;
-}
-
-/** True when two addresses belong to one site (registrable domain, by the Public Suffix List). */
-export function sameSite(a: string, b: string): boolean {
-  const site = (address: string) => {
-    const host = parseHost(address, { allowPrivateDomains: true });
-    return host.domain ?? host.hostname;
-  };
-  const siteOfA = site(a);
-  return siteOfA !== null && siteOfA === site(b);
 }

@@ -4,10 +4,10 @@ import type { CameThrough } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
 import { checkArrival } from './came-through';
 import { removeSurroundings } from './clutter';
-import { findMainText } from './main-text';
+import { findMainText, findPrelude } from './main-text';
 import { readMetadata } from './metadata';
 import { attribute, descendants, findElement, isText, parsePage, textOf, tidy, type PageDocument, type PageElement } from './page-tree';
-import { TREE_SCHEMA } from './schema';
+import { TREE_SCHEMA } from '../model';
 import { textIn, toTree } from './to-tree';
 
 /** A page as clean text with what the page states about itself. */
@@ -50,7 +50,8 @@ export function extractArticle(html: string, url: string): Article {
   let tree: Root = { type: 'root', children: [] };
   if (body) {
     removeSurroundings(body);
-    tree = toTree(findMainText(body), base);
+    const main = findMainText(body);
+    tree = toTree([...findPrelude(main), main], base);
     dropRepeatedTitle(tree, metadata.title);
     tree = sanitize(tree, TREE_SCHEMA) as Root;
   }

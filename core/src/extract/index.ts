@@ -2,4 +2,3 @@ export * from './article';
 export { checkArrival } from './came-through';
 export * from './formats';
 export { PageTooLarge } from './page-tree';
-export { TREE_SCHEMA } from './schema';

@@ -19,15 +19,65 @@ export function findMainText(body: PageElement): PageElement {
       (best, child) => ((mass.get(child) ?? 0) > (best ? (mass.get(best) ?? 0) : 0) ? child : best),
       undefined,
     );
-    if (!heaviest || LEAF.test(heaviest.tagName)) return at;
+    if (!heaviest || (LEAF.test(heaviest.tagName) && !TABLE_PART.test(heaviest.tagName))) return outOfTable(at);
     const share = (mass.get(heaviest) ?? 0) / Math.max(1, here);
     const named = NAMED_AS_TEXT.test(`${label(heaviest)} ${attribute(heaviest, 'itemprop') ?? ''}`) || /^(?:article|main)$/.test(heaviest.tagName);
-    if (share < (named ? 0.7 : 0.88)) return at;
+    if (share < (named ? 0.7 : 0.88)) return outOfTable(at);
     at = heaviest;
   }
 }
 
 const LEAF = /^(?:p|pre|blockquote|table|tbody|tr|ul|ol|dl|li|figure|h[1-6])$/;
+const TABLE_PART = /^(?:table|tbody|tr)$/;
+
+/** A cell that holds nearly all is a column of an old page's layout; rows that share are a table, and belong together. */
+function outOfTable(element: PageElement): PageElement {
+  let at = element;
+  while (TABLE_PART.test(at.tagName) && at.parentNode && 'tagName' in at.parentNode) at = at.parentNode;
+  return at;
+}
+
+/**
+ * What stands between the headline and the text and belongs to it: the lead picture, the standfirst. Pages often
+ * keep both outside the element that holds the paragraphs.
+ *
+ * @returns elements in document order, to be put before the text
+ */
+export function findPrelude(main: PageElement): PageElement[] {
+  const prelude: PageElement[] = [];
+  for (let at = main; ; ) {
+    const parent = at.parentNode;
+    if (!parent || !('tagName' in parent) || parent.tagName === 'html') return [];
+    const before = elementsIn(parent).slice(0, elementsIn(parent).indexOf(at));
+    const headline = before.findLastIndex((each) => each.tagName === 'h1' || holds(each, 'h1'));
+    prelude.unshift(...before.slice(headline + 1).filter(isPrelude));
+    const inside = headline === -1 ? undefined : before[headline];
+    if (inside && inside.tagName !== 'h1') prelude.unshift(...[...descendants(inside)].filter((each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each))).filter(isPrelude));
+    if (headline !== -1) {
+      // A picture above the headline, in the same box, is the lead picture too.
+      prelude.unshift(...before.slice(0, headline).filter((each) => isPrelude(each) && isPicture(each)));
+      return prelude;
+    }
+    if (/^(?:body|main)$/.test(parent.tagName)) return prelude.filter(isPicture).slice(0, 1);
+    at = parent;
+  }
+}
+
+function holds(element: PageElement, tagName: string): boolean {
+  for (const each of descendants(element)) if (each.tagName === tagName) return true;
+  return false;
+}
+
+function isPicture(element: PageElement): boolean {
+  return /^(?:figure|img|picture)$/.test(element.tagName) || (holds(element, 'img') && tidy(textOf(element)).length < 200);
+}
+
+function isPrelude(element: PageElement): boolean {
+  if (isPicture(element)) return true;
+  const text = tidy(textOf(element));
+  return /^(?:p|h2|div|section)$/.test(element.tagName) && text.length > 50 && text.length < 600 && linkLength(element) < 0.2 * text.length;
+}
+
 const NAMED_AS_TEXT = /(?:^|[\s_-])(?:articlebody|article|body|content|entry|story|post|text|prose|main)(?:$|[\s_-])/i;
 
 function massOf(root: PageElement): Map<PageElement, number> {

@@ -9,9 +9,15 @@ import { readImage } from './pictures';
  * are ever made, so nothing that runs, loads or submits can be in it. The tree keeps the shape that
  * core/text relies on: text stands only in leaf blocks, collapsed, without blank edges.
  */
-export function toTree(main: PageElement, base: string): Root {
-  const blocks = tidyBlocks(blocksOf(main, { base, depth: 0 }));
+export function toTree(parts: PageElement[], base: string): Root {
+  const blocks = tidyBlocks(parts.flatMap((part) => partBlocks(part, { base, depth: 0 })));
   return { type: 'root', children: blocks };
+}
+
+/** A part that is a block of its own stays one; any other stands only for what is in it. */
+function partBlocks(part: PageElement, context: Context): Element[] {
+  if (part.tagName === 'img' || part.tagName === 'picture') return paragraphsFrom(phrasing(part, context));
+  return CONTAINERS.has(part.tagName) || HEADINGS.has(part.tagName) || part.tagName === 'table' ? blockFrom(part, context) : blocksOf(part, context);
 }
 
 interface Context {

@@ -5,3 +5,4 @@ export * from './ids';
 export * from './item';
 export * from './mutation';
 export * from './problem';
+export * from './tree-schema';

@@ -1,4 +1,4 @@
-import { canonicalAddress, sameSite } from '@dorvel/core/address';
+import { canonicalAddress } from '@dorvel/core/address';
 import type { Article } from '@dorvel/core/extract';
 import type { Capture, Copy, Item, PageFacts } from '@dorvel/core/model';
 import { applyMutation, type HybridClock } from '@dorvel/core/sync';
@@ -11,6 +11,7 @@ import type { Extractor } from './extractor';
 import { fetchGuarded, type FetchRules } from './fetcher';
 import type { FileStore } from './files';
 import { keepPictures, type KeptPictures } from './pictures';
+import { sameSite } from './same-site';
 
 const PAGE_BYTES_LIMIT = 10_000_000;
 

@@ -1,0 +1,71 @@
+// Builds the app for the web: fonts into public/, Metro's export, then the service worker with its precache list.
+import { execFileSync } from 'node:child_process';
+import { cp, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { build } from 'esbuild';
+import { injectManifest } from 'workbox-build';
+
+const app = path.resolve(import.meta.dirname, '..');
+const require = createRequire(import.meta.url);
+
+/** Family packages and the style sheets taken from each. */
+const FONTS = {
+  '@fontsource-variable/atkinson-hyperlegible-next': ['wght.css', 'wght-italic.css'],
+  '@fontsource-variable/literata': ['wght.css', 'wght-italic.css'],
+  '@fontsource-variable/source-serif-4': ['wght.css', 'wght-italic.css'],
+  '@fontsource-variable/noto-naskh-arabic': ['wght.css'],
+  '@fontsource-variable/noto-sans-jp': ['wght.css'],
+  '@fontsource/opendyslexic': ['latin-400.css', 'latin-400-italic.css', 'latin-700.css'],
+};
+
+async function copyFonts() {
+  const target = path.join(app, 'public/fonts');
+  await rm(target, { recursive: true, force: true });
+  await mkdir(target, { recursive: true });
+  const sheets = [];
+  for (const [name, files] of Object.entries(FONTS)) {
+    const source = path.dirname(require.resolve(`${name}/package.json`));
+    const folder = path.basename(name);
+    for (const file of files) {
+      // woff2 is read by every browser that runs the app.
+      const sheet = (await readFile(path.join(source, file), 'utf8')).replace(/,\s*url\([^)]*\.woff\) format\('woff'\)/g, '');
+      for (const [, font] of sheet.matchAll(/url\(\.\/files\/([^)]+)\)/g)) await cp(path.join(source, 'files', font), path.join(target, folder, font));
+      sheets.push(sheet.replaceAll('url(./files/', `url(/fonts/${folder}/`));
+    }
+  }
+  await writeFile(path.join(target, 'fonts.css'), sheets.join('\n'));
+}
+
+async function buildServiceWorker() {
+  const dist = path.join(app, 'dist');
+  const unfilled = path.join(dist, 'sw.src.js');
+  await build({
+    entryPoints: [path.join(app, 'src/service-worker/main.ts')],
+    outfile: unfilled,
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2020',
+    define: { 'process.env.NODE_ENV': '"production"' },
+  });
+  const { count, size, warnings } = await injectManifest({
+    swSrc: unfilled,
+    swDest: path.join(dist, 'sw.js'),
+    globDirectory: dist,
+    // Latin and Arabic at once; the other alphabets' fonts are kept from their first use on.
+    globPatterns: ['**/*.{html,js,css,png,ico,webmanifest}', 'fonts/**/*-{latin,latin-ext,arabic}-*.woff2'],
+    globIgnores: ['sw.js', 'sw.src.js', 'metadata.json'],
+    maximumFileSizeToCacheInBytes: 12 * 1024 * 1024,
+    dontCacheBustURLsMatching: /-[0-9a-f]{32}\.(js|css)$/,
+  });
+  await rm(unfilled);
+  for (const warning of warnings) console.warn(warning);
+  console.log(`sw.js precaches ${count} files, ${Math.round(size / 1024)} KiB`);
+}
+
+await copyFonts();
+if (!process.argv.includes('--fonts-only')) {
+  execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist'], { cwd: app, stdio: 'inherit', env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' } });
+  await buildServiceWorker();
+}

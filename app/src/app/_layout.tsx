@@ -1,0 +1,15 @@
+import '../../global.css';
+import { Slot } from 'expo-router';
+import { useEffect } from 'react';
+import { registerServiceWorker } from '@/device/register-service-worker';
+import { startSyncLoop } from '@/device/sync-loop';
+import { useTheme } from '@/features/settings/theme';
+
+export default function RootLayout() {
+  useTheme();
+  useEffect(() => {
+    registerServiceWorker();
+    return startSyncLoop();
+  }, []);
+  return <Slot />;
+}

@@ -1,0 +1,1 @@
+export { SignInScreen as default } from '@/features/account/sign-in-screen';

@@ -1,0 +1,55 @@
+import { Account } from '@dorvel/core/model';
+import { create } from 'zustand';
+import { z } from 'zod';
+import { api } from './api';
+import { readSetting, writeSetting } from './settings-storage';
+import { DeviceStore } from './store';
+import { PICTURE_CACHE } from './picture-cache';
+
+interface AccountState {
+  /** Whose library is on this device; null before anyone has signed in. */
+  account: Account | null;
+  store: DeviceStore | null;
+  /** True when the server no longer knows our session: reading goes on, sending waits. */
+  needsSignIn: boolean;
+  signIn(mail: string, passphrase: string): Promise<void>;
+  createAccount(account: { mail: string; name: string; passphrase: string }): Promise<void>;
+  /** Ends the session and takes the library off this device. */
+  signOut(): Promise<void>;
+  sessionLost(): void;
+}
+
+const remembered = readSetting('account', Account.nullable(), null);
+
+export const useAccount = create<AccountState>()((set, get) => {
+  const enter = (account: Account) => {
+    writeSetting('account', account);
+    const { account: before, store } = get();
+    set({ account, needsSignIn: false, store: store && before?.id === account.id ? store : new DeviceStore(account.id) });
+  };
+  return {
+    account: remembered,
+    store: remembered && new DeviceStore(remembered.id),
+    needsSignIn: false,
+    signIn: async (mail, passphrase) => enter(await api.signIn(mail, passphrase)),
+    createAccount: async (account) => enter(await api.createAccount(account)),
+    async signOut() {
+      await api.signOut();
+      const { store } = get();
+      writeSetting('account', null);
+      set({ account: null, store: null, needsSignIn: false });
+      await store?.delete();
+      await caches.delete(PICTURE_CACHE);
+    },
+    sessionLost: () => set({ needsSignIn: true }),
+  };
+});
+
+/** The device's name in clock stamps: made once, at random. */
+export const deviceName = (() => {
+  const known = readSetting('device', z.string().regex(/^[0-9a-z]{8}$/).nullable(), null);
+  if (known) return known;
+  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => (byte % 36).toString(36)).join('');
+  writeSetting('device', made);
+  return made;
+})();

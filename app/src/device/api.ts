@@ -1,0 +1,52 @@
+import { Account, Copy, Problem, PullResponse, PushResponse, Setup, type Mutation } from '@dorvel/core/model';
+import type { z } from 'zod';
+
+/** The server answered that it cannot do what was asked. `detail` is written for the reader. */
+export class ServerProblem extends Error {
+  override readonly name = 'ServerProblem';
+  constructor(
+    readonly status: number,
+    readonly detail: string,
+  ) {
+    super(detail);
+  }
+}
+
+/** The server could not be reached at all. */
+export class Unreachable extends Error {
+  override readonly name = 'Unreachable';
+}
+
+const TIMEOUT_MS = 30_000;
+
+async function call(method: string, path: string, body?: unknown): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+      credentials: 'same-origin',
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    });
+  } catch (error) {
+    throw new Unreachable('No connection to the server.', { cause: error });
+  }
+  if (response.ok) return response;
+  const problem = Problem.safeParse(await response.json().catch(() => null));
+  throw new ServerProblem(response.status, problem.success ? problem.data.detail : `The server answered ${response.status}.`);
+}
+
+async function read<Schema extends z.ZodType>(schema: Schema, method: string, path: string, body?: unknown): Promise<z.infer<Schema>> {
+  return schema.parse(await (await call(method, path, body)).json());
+}
+
+/** The server's routes, each answer parsed. Every call may throw ServerProblem or Unreachable. */
+export const api = {
+  setup: () => read(Setup, 'GET', '/setup'),
+  signIn: (mail: string, passphrase: string) => read(Account, 'POST', '/session', { mail, passphrase }),
+  createAccount: (account: { mail: string; name: string; passphrase: string }) => read(Account, 'POST', '/accounts', account),
+  signOut: () => call('DELETE', '/session'),
+  push: (mutations: Mutation[]) => read(PushResponse, 'POST', '/sync/push', { mutations }),
+  pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),
+  copy: (id: string) => read(Copy, 'GET', `/copies/${id}`),
+};

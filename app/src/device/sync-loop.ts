@@ -1,0 +1,160 @@
+import { PUSH_LIMIT, type Item, type PushResult } from '@dorvel/core/model';
+import { create } from 'zustand';
+import { useAccount } from './account';
+import { api, ServerProblem, Unreachable } from './api';
+import { downloadAhead } from './downloads';
+import type { DeviceStore } from './store';
+
+interface SyncState {
+  online: boolean;
+  /** What the loop is doing now. */
+  doing: 'nothing' | 'sending' | 'receiving' | 'downloading';
+  /** A problem that is not just being offline, in words; null when all is well. */
+  problem: string | null;
+  /** True once a pull has come through in this session, or the device is known to be offline. */
+  settled: boolean;
+  /** Saves that turned out to be in the library already; the screen tells the reader and clears them. */
+  alreadySaved: string[];
+}
+
+export const useSync = create<SyncState>()(() => ({
+  online: typeof navigator === 'undefined' || navigator.onLine,
+  doing: 'nothing',
+  problem: null,
+  settled: false,
+  alreadySaved: [],
+}));
+
+const SOON_MS = 120;
+const REGULAR_MS = 60_000;
+const FIRST_RETRY_MS = 2000;
+const LONGEST_RETRY_MS = 60_000;
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let running = false;
+let again = false;
+let retryMs = FIRST_RETRY_MS;
+
+/** Asks for a round of the loop: after a change, when the network is back, when the server rang. */
+export function syncSoon(delayMs = SOON_MS): void {
+  if (running) {
+    again = true;
+    return;
+  }
+  clearTimeout(timer);
+  timer = setTimeout(() => void round(), delayMs);
+}
+
+/** One round: send what waits, fetch what is new, bring copies to the device. */
+async function round(): Promise<void> {
+  const { store, needsSignIn, sessionLost } = useAccount.getState();
+  if (!store || needsSignIn || running) return;
+  if (!navigator.onLine) {
+    useSync.setState({ online: false, settled: true });
+    return;
+  }
+  running = true;
+  again = false;
+  let next = REGULAR_MS;
+  try {
+    await send(store);
+    await receive(store);
+    useSync.setState({ online: true, problem: null, settled: true });
+    useSync.setState({ doing: 'downloading' });
+    await downloadAhead(store, () => !again);
+    retryMs = FIRST_RETRY_MS;
+  } catch (error) {
+    next = retryMs;
+    retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
+    useSync.setState({ settled: true });
+    if (error instanceof ServerProblem && error.status === 401) sessionLost();
+    else if (error instanceof Unreachable) useSync.setState({ online: false });
+    else if (error instanceof ServerProblem) useSync.setState({ online: true, problem: error.detail });
+    else useSync.setState({ problem: navigator.onLine ? `Syncing stopped: ${String(error)}. Nothing is lost; it is tried again.` : null });
+  } finally {
+    running = false;
+    useSync.setState({ doing: 'nothing' });
+    syncSoon(again ? SOON_MS : next);
+  }
+}
+
+async function send(store: DeviceStore): Promise<void> {
+  for (;;) {
+    const waiting = await store.outbox.orderBy('place').limit(PUSH_LIMIT).toArray();
+    if (waiting.length === 0) return;
+    useSync.setState({ doing: 'sending' });
+    const { results } = await api.push(waiting.map(({ mutation }) => mutation));
+    for (const result of results) await settle(store, result, waiting.find(({ mutation }) => mutation.id === result.mutationId)?.itemId);
+    await store.outbox.bulkDelete(waiting.map(({ place }) => place).filter((place) => place !== undefined));
+  }
+}
+
+async function settle(store: DeviceStore, result: PushResult, itemId: string | undefined): Promise<void> {
+  if (result.outcome === 'already-saved') {
+    if (result.itemId !== itemId) useSync.setState(({ alreadySaved }) => ({ alreadySaved: [...alreadySaved, result.itemId] }));
+    if (itemId) await store.items.where('id').equals(itemId).modify((item: Item) => void (item.capture.sameAs = result.itemId));
+  }
+  if (result.outcome === 'refused' && itemId) {
+    await store.items
+      .where('id')
+      .equals(itemId)
+      .and((item) => item.capture.page === null)
+      .modify((item: Item) => {
+        item.capture = { ...item.capture, state: 'failed', says: `${result.detail} The address is kept.` };
+      });
+  }
+}
+
+async function receive(store: DeviceStore): Promise<void> {
+  let cursor = await store.cursor();
+  for (;;) {
+    const page = await api.pull(cursor);
+    if (page.items.length > 0) useSync.setState({ doing: 'receiving' });
+    await store.receive(page.items, page.cursor);
+    cursor = page.cursor;
+    if (!page.more) return;
+  }
+}
+
+/** Starts the loop for as long as the app is open. @returns a function that ends it */
+export function startSyncLoop(): () => void {
+  let bell: EventSource | undefined;
+  const listen = () => {
+    bell?.close();
+    if (!navigator.onLine || !useAccount.getState().store || useAccount.getState().needsSignIn) return;
+    bell = new EventSource('/api/sync/events');
+    bell.addEventListener('changed', () => syncSoon());
+  };
+  const online = () => {
+    useSync.setState({ online: true });
+    retryMs = FIRST_RETRY_MS;
+    listen();
+    syncSoon(0);
+  };
+  const offline = () => {
+    useSync.setState({ online: false, settled: true });
+    bell?.close();
+  };
+  const shown = () => {
+    if (document.visibilityState === 'visible') syncSoon();
+  };
+  addEventListener('online', online);
+  addEventListener('offline', offline);
+  document.addEventListener('visibilitychange', shown);
+  const forget = useAccount.subscribe((now, before) => {
+    if (now.store !== before.store || now.needsSignIn !== before.needsSignIn) {
+      listen();
+      syncSoon(0);
+    }
+  });
+  listen();
+  syncSoon(0);
+  return () => {
+    bell?.close();
+    clearTimeout(timer);
+    forget();
+    removeEventListener('online', online);
+    removeEventListener('offline', offline);
+    document.removeEventListener('visibilitychange', shown);
+  };
+}

@@ -1,0 +1,101 @@
+import { Mail, NewAccount, type Setup } from '@dorvel/core/model';
+import { useRouter } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { useAccount } from '@/device/account';
+import { api, ServerProblem, Unreachable } from '@/device/api';
+import { Button } from '@/ui/button';
+import { Field } from '@/ui/field';
+import { Strand } from '@/ui/strand';
+
+/** Signing in; on an empty server, making its first account. */
+export function SignInScreen() {
+  const { account, needsSignIn, signIn, createAccount } = useAccount();
+  const router = useRouter();
+  const [setup, setSetup] = useState<Setup | null>(null);
+  const [name, setName] = useState('');
+  const [mail, setMail] = useState(account?.mail ?? '');
+  const [passphrase, setPassphrase] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  useEffect(() => {
+    api.setup().then(setSetup, (error: unknown) => setProblem(inWords(error)));
+  }, []);
+
+  const first = setup?.needsFirstAccount ?? false;
+  const enter = async (as: { mail: string; passphrase: string; name: string }) => {
+    setBusy(true);
+    setProblem(null);
+    try {
+      if (first) {
+        const wanted = NewAccount.safeParse(as);
+        if (!wanted.success) return setProblem(wanted.error.issues[0]?.message ?? 'Fill in all three lines.');
+        await createAccount(wanted.data);
+      } else {
+        const address = Mail.safeParse(as.mail);
+        if (!address.success) return setProblem('That is not a mail address. It should look like name@example.org.');
+        await signIn(address.data, as.passphrase);
+      }
+      router.replace('/inbox');
+    } catch (error) {
+      setProblem(inWords(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const demo = setup?.demo;
+  return (
+    <ScrollView role="main" className="flex-1 bg-ground" contentContainerClassName="mx-auto w-full max-w-[440px] gap-[18px] px-[22px] py-[48px]">
+      <View className="gap-[10px] pb-[8px]">
+        <Text role="heading" aria-level={1} className="font-read text-title font-semibold text-ink">
+          Dorvel
+        </Text>
+        <Strand minutes={60} passed={0.42} looseEnd={0.42} label="A strand, read to a little under half" room={280} />
+        <Text className="font-ui text-base text-soft">
+          {needsSignIn && account
+            ? 'Your session has ended. What you changed on this device is kept, and sent once you have signed in.'
+            : 'What you want to read, on this device, at the place where you stopped.'}
+        </Text>
+      </View>
+      {demo && (
+        <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[18px]">
+          <Text className="font-ui text-base text-ink">This is the demo, with the library of {demo.mail}.</Text>
+          <Button
+            label="Fill in the demo account"
+            kind="plain"
+            onPress={() => {
+              setMail(demo.mail);
+              setPassphrase(demo.passphrase);
+            }}
+          />
+        </View>
+      )}
+      {first && (
+        <Text className="font-ui text-base text-ink">This library is empty and has no account yet. Make the first one.</Text>
+      )}
+      {first && <Field label="Name" value={name} onChangeText={setName} autoComplete="name" />}
+      <Field label="Mail address" value={mail} onChangeText={setMail} autoComplete="email" inputMode="email" />
+      <Field
+        label={first ? 'Passphrase, 12 characters or more' : 'Passphrase'}
+        value={passphrase}
+        onChangeText={setPassphrase}
+        secureTextEntry
+        autoComplete={first ? 'new-password' : 'current-password'}
+        onSubmitEditing={() => void enter({ mail, passphrase, name })}
+      />
+      {problem && (
+        <Text role="alert" className="font-ui text-base text-brick">
+          {problem}
+        </Text>
+      )}
+      <Button label={busy ? 'One moment…' : first ? 'Make the account' : 'Sign in'} kind="main" disabled={busy} onPress={() => void enter({ mail, passphrase, name })} />
+    </ScrollView>
+  );
+}
+
+function inWords(error: unknown): string {
+  if (error instanceof ServerProblem) return error.detail;
+  if (error instanceof Unreachable) return 'No connection to the server. Signing in needs one; try again when you are online.';
+  throw error;
+}

@@ -1,0 +1,68 @@
+import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
+import type { Item } from '@dorvel/core/model';
+import { Link } from 'expo-router';
+import Ellipsis from 'lucide-react-native/icons/ellipsis';
+import { memo } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { IconButton } from '@/ui/button';
+import { Icon } from '@/ui/icon';
+import { Strand } from '@/ui/strand';
+import { savedWords, sourceOf, titleOf } from './item-words';
+
+interface ItemRowProps {
+  item: Item;
+  href: string;
+  /** Open in the reader beside the list. */
+  open: boolean;
+  /** False when its text is not on this device yet. */
+  here: boolean;
+  room: number;
+  onMore(item: Item): void;
+}
+
+/** An item in a list: what it is, where from, how long, how far. */
+export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onMore }: ItemRowProps) {
+  const { capture, progress } = item;
+  const words = lengthInWords(item);
+  return (
+    <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
+      <Link href={href} asChild>
+        <Pressable aria-current={open ? 'true' : undefined} className="min-w-0 flex-1 py-[13px] pl-[20px]">
+          <Text className="font-read text-row font-semibold text-ink">
+            {titleOf(item)}
+          </Text>
+          <Text className="pt-[3px] font-ui text-small text-soft">
+            {sourceOf(item)} · {savedWords(item)}
+            {capture.page && !here ? ' · not on this device yet' : ''}
+          </Text>
+          {capture.page ? (
+            <View className="flex-row items-center justify-between pt-[4px]">
+              <Strand minutes={capture.page.minutes} passed={passedOf(item)} looseEnd={progress.position ? goOnFrom(item) : null} label={words} room={room} />
+              <Text aria-hidden className="font-ui text-small text-soft">
+                {shortLength(words)}
+              </Text>
+            </View>
+          ) : null}
+          {capture.page === null || capture.page.cameThrough.verdict !== 'whole' ? (
+            <Text className={`pt-[5px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}>{capture.says}</Text>
+          ) : null}
+        </Pressable>
+      </Link>
+      <View className="justify-center pr-[6px]">
+        <IconButton name={`What to do with “${titleOf(item)}”`} onPress={() => onMore(item)}>
+          <Icon of={Ellipsis} tone="soft" size={20} />
+        </IconButton>
+      </View>
+    </View>
+  );
+});
+
+function passedOf(item: Item): number {
+  return item.choices.finishedAt.value !== null ? 1 : item.progress.furthest;
+}
+
+/** "12 min, 7 left" → "7 min left": beside the strand only what is to come counts. */
+function shortLength(words: string): string {
+  const left = /, (\d+) left$/.exec(words)?.[1];
+  return left ? `${left} min left` : words.replace(/^.*, finished$/, 'finished');
+}

@@ -1,0 +1,53 @@
+import type { Item } from '@dorvel/core/model';
+import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
+import { format } from 'date-fns/format';
+import { isThisYear } from 'date-fns/isThisYear';
+
+/** The title that stands for an item: the reader's own, the page's, or the address until there is one. */
+export function titleOf(item: Item): string {
+  return item.choices.title.value ?? item.capture.page?.title ?? shortAddress(item.address);
+}
+
+/** Where it comes from: the site's name, else its host. */
+export function sourceOf(item: Item): string {
+  return item.capture.page?.siteName ?? hostOf(item.address);
+}
+
+/** "saved today", "saved on Tuesday", "saved on 3 November" */
+export function savedWords(item: Item, now: number = Date.now()): string {
+  return `saved ${dayWords(item.savedAt, now)}`;
+}
+
+function dayWords(instant: number, now: number): string {
+  const days = differenceInCalendarDays(now, instant);
+  if (days <= 0) return 'today';
+  if (days === 1) return 'yesterday';
+  if (days < 7) return `on ${format(instant, 'EEEE')}`;
+  return `on ${format(instant, isThisYear(instant) ? 'd MMMM' : 'd MMMM yyyy')}`;
+}
+
+/** What to say when a page is saved that the library has: since when, where it is, how far it is read. */
+export function alreadySavedWords(item: Item): string {
+  const place = { inbox: 'in Inbox', queue: 'in Queue', finished: 'finished', kept: 'kept', 'let-go': 'let go, and back in Inbox' }[item.choices.stage.value];
+  const read = item.progress.furthest > 0 && item.choices.finishedAt.value === null ? `, ${Math.round(item.progress.furthest * 100)} % read` : '';
+  return `Already ${savedWords(item)}: ${place}${read}. Moved to the top.`;
+}
+
+/** The date on which the page was published, in words; null when it does not state one. */
+export function publishedWords(item: Item): string | null {
+  const stated = item.capture.page?.publishedAt;
+  if (!stated) return null;
+  // The day as the page states it, not as it falls in this device's zone.
+  const [year, month, day] = stated.slice(0, 10).split('-').map(Number);
+  return year && month && day ? format(new Date(year, month - 1, day), 'd MMMM yyyy') : null;
+}
+
+function hostOf(address: string): string {
+  return URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : address;
+}
+
+function shortAddress(address: string): string {
+  if (!URL.canParse(address)) return address;
+  const { hostname, pathname, search } = new URL(address);
+  return `${hostname.replace(/^www\./, '')}${pathname === '/' ? '' : pathname}${search}`;
+}

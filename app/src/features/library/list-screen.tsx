@@ -1,0 +1,141 @@
+import type { Item } from '@dorvel/core/model';
+import { minutesLeft } from '@dorvel/core/queue';
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { FlatList, Text, useWindowDimensions, View } from 'react-native';
+import { useItems, useKeptCopies } from '@/device/library';
+import { useSync } from '@/device/sync-loop';
+import { useAddSheet } from '@/features/add/add-store';
+import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
+import { Button } from '@/ui/button';
+import { Choice } from '@/ui/choice';
+import { useKeys } from '@/ui/keys';
+import { PlaceHeader } from '@/ui/place-header';
+import { useWide } from '@/ui/wide';
+import { ItemRow } from './item-row';
+import { ItemSheet } from './item-sheet';
+import { itemsOfPlace, useLibraryView, type SortOrder, type StageFilter } from './library-view';
+
+export const LIST_WIDTH = 420;
+
+/** A list of items: Inbox, Queue or Library. */
+export function ListScreen({ place, openId }: { place: ListPlace; openId: string | null }) {
+  const items = useItems();
+  const kept = useKeptCopies();
+  const view = useLibraryView();
+  const wide = useWide();
+  const { width } = useWindowDimensions();
+  const [sheetFor, setSheetFor] = useState<Item | null>(null);
+  const shown = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
+  useStepKeys(place, shown, openId);
+  const room = (wide ? LIST_WIDTH : width) - 160;
+  return (
+    <View className="flex-1 bg-ground">
+      <FlatList
+        role="list"
+        aria-label={PLACE_NAMES[place]}
+        data={shown}
+        keyExtractor={(item) => item.id}
+        initialNumToRender={16}
+        contentOffset={{ x: 0, y: view.scrolled[place] ?? 0 }}
+        onScroll={(event) => (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)}
+        scrollEventThrottle={100}
+        ListHeaderComponent={<ListHead place={place} shown={shown} loading={items === undefined} />}
+        ListEmptyComponent={items === undefined ? null : <EmptyList place={place} />}
+        renderItem={({ item }) => (
+          <ItemRow
+            item={item}
+            href={`/${place}/${item.id}`}
+            open={item.id === openId}
+            here={kept?.ids.has(item.capture.page?.copyId ?? '') ?? true}
+            room={room}
+            onMore={setSheetFor}
+          />
+        )}
+      />
+      {sheetFor && <ItemSheet itemId={sheetFor.id} onClose={() => setSheetFor(null)} />}
+    </View>
+  );
+}
+
+function ListHead({ place, shown, loading }: { place: ListPlace; shown: Item[]; loading: boolean }) {
+  const aside = loading ? 'Reading from this device…' : summary(place, shown);
+  return (
+    <View className="border-b border-line px-[20px]">
+      <PlaceHeader title={PLACE_NAMES[place]} aside={aside}>
+        {place === 'library' && <LibraryControls />}
+      </PlaceHeader>
+    </View>
+  );
+}
+
+function summary(place: ListPlace, shown: Item[]): string {
+  if (shown.length === 0) return '';
+  if (place === 'inbox') return `${shown.length} to decide`;
+  if (place === 'library') return shown.length === 1 ? '1 item' : `${shown.length} items`;
+  return `${shown.length} to read, ${inHours(shown.reduce((sum, item) => sum + minutesLeft(item), 0))}`;
+}
+
+function inHours(minutes: number): string {
+  const whole = Math.round(minutes);
+  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
+}
+
+const FILTERS: readonly { value: StageFilter; label: string }[] = [
+  { value: 'all', label: 'All' },
+  { value: 'inbox', label: 'Inbox' },
+  { value: 'queue', label: 'Queue' },
+  { value: 'finished', label: 'Finished' },
+  { value: 'kept', label: 'Kept' },
+  { value: 'let-go', label: 'Let go' },
+];
+const ORDERS: readonly { value: SortOrder; label: string }[] = [
+  { value: 'saved', label: 'Newest save' },
+  { value: 'length', label: 'Shortest' },
+  { value: 'title', label: 'Title' },
+];
+
+function LibraryControls() {
+  const { filter, order, show } = useLibraryView();
+  return (
+    <View className="gap-[10px] pt-[10px]">
+      <Choice name="Stage" options={FILTERS} value={filter} onChange={(value) => show({ filter: value })} />
+      <View className="flex-row flex-wrap items-center gap-[8px]">
+        <Text className="font-ui text-small text-soft">Order</Text>
+        <Choice name="Order" options={ORDERS} value={order} onChange={(value) => show({ order: value })} />
+      </View>
+    </View>
+  );
+}
+
+const EMPTY: Record<ListPlace, string> = {
+  inbox: 'Nothing waits for a decision. What you save comes here first.',
+  queue: 'Nothing is queued. Put something here from the Inbox, or begin to read it: that queues it too.',
+  library: 'Nothing here that fits. Choose another stage, or save something.',
+};
+
+function EmptyList({ place }: { place: ListPlace }) {
+  const open = useAddSheet((state) => state.open);
+  const settled = useSync((state) => state.settled);
+  return (
+    <View className="items-start gap-[14px] px-[20px] py-[28px]">
+      <Text className="font-ui text-base text-soft">{settled ? EMPTY[place] : 'Fetching your library…'}</Text>
+      {settled && place !== 'queue' && <Button label="Save an address" onPress={open} />}
+    </View>
+  );
+}
+
+/** n and p step through the list. */
+function useStepKeys(place: ListPlace, shown: Item[], openId: string | null): void {
+  const router = useRouter();
+  useKeys(
+    useMemo(() => {
+      const step = (by: number) => () => {
+        const at = shown.findIndex((item) => item.id === openId);
+        const next = shown[at === -1 ? 0 : at + by];
+        if (next) router.replace(`/${place}/${next.id}`);
+      };
+      return { n: step(1), p: step(-1) };
+    }, [place, shown, openId, router]),
+  );
+}

@@ -1,0 +1,80 @@
+import type { Item } from '@dorvel/core/model';
+import { inMinutes, inStage } from '@dorvel/core/queue';
+import { isRightToLeft } from '@dorvel/core/text';
+import { useEffect, useRef } from 'react';
+import { Text, View } from 'react-native';
+import type { KeptCopy } from '@/device/store';
+import { publishedWords, savedWords, sourceOf, titleOf } from '@/features/library/item-words';
+import { useMoves } from '@/features/library/moves';
+import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
+import { Button } from '@/ui/button';
+import { ArticleBody } from './article-body';
+import { Rail } from './rail';
+import { useReadingPosition } from './use-reading-position';
+
+interface ArticleViewProps {
+  item: Item;
+  copy: KeptCopy;
+  /** Tells the head of the reader how many minutes are left. */
+  onMinutesLeft(words: string): void;
+  /** After a decision at the end, back to the list. */
+  onDecided(): void;
+}
+
+/** The text itself: front matter, article, what to do at the end, and the rail beside it. */
+export function ArticleView({ item, copy, onMinutesLeft, onDecided }: ArticleViewProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const article = useRef<HTMLDivElement>(null);
+  const settings = useReadingSettings();
+  const { move, begin } = useMoves();
+  const onBegun = () => {
+    if (inStage(item, 'inbox')) void begin(item);
+  };
+  const { fraction, goTo } = useReadingPosition(scroller, article, item, copy, onBegun);
+  const minutes = item.capture.page?.minutes ?? 0;
+  const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
+  useEffect(() => onMinutesLeft(left), [left, onMinutesLeft]);
+  const style = readingStyle(settings);
+  const decide = (stage: 'finished' | 'kept') => {
+    void move(item, stage);
+    onDecided();
+  };
+  return (
+    <View className="min-h-0 flex-1">
+      <div ref={scroller} className="reader-scroll" role="region" aria-label="Article" tabIndex={0} data-testid="reader">
+        <View className="px-[22px] pb-[48px] pr-[46px] pt-[14px]">
+          <FrontMatter item={item} copy={copy} style={style} />
+          <ArticleBody ref={article} tree={copy.tree} language={copy.language} style={style} />
+          <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
+            <Text className="font-ui text-base text-soft">
+              {item.choices.finishedAt.value === null ? 'That is the end of it.' : 'You have finished this one.'}
+            </Text>
+            {item.choices.finishedAt.value === null && <Button label="Finished" kind="main" onPress={() => decide('finished')} />}
+            {item.choices.stage.value !== 'kept' && <Button label="Keep for reference" onPress={() => decide('kept')} />}
+          </View>
+        </View>
+      </div>
+      <Rail minutes={minutes} furthest={item.progress.furthest} fraction={fraction} label={`${inMinutes(minutes)}, ${left}`} onMove={goTo} />
+    </View>
+  );
+}
+
+function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style: Record<string, string> }) {
+  const { page } = item.capture;
+  const dates = [publishedWords(item), savedWords(item)].filter(Boolean).join(' · ');
+  return (
+    <div className="front-matter" style={style} dir={isRightToLeft(copy.language) ? 'rtl' : 'ltr'}>
+      <h1 lang={copy.language ?? undefined}>{titleOf(item)}</h1>
+      <p>
+        {page?.byline ? `${page.byline} · ` : ''}
+        <a href={item.address} target="_blank" rel="noreferrer noopener">
+          {sourceOf(item)}
+        </a>
+      </p>
+      <p>
+        {dates} · {inMinutes(page?.minutes ?? 0)}
+      </p>
+      {page && page.cameThrough.verdict !== 'whole' && <p className="warning">{item.capture.says}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,118 @@
+/**
+ * Where characters stand on the screen. Works on an element whose leaf blocks carry `data-start`, the offset of
+ * their first character in the plain text; inside a leaf block the rules of core/text/plain are mirrored.
+ */
+
+interface Spot {
+  node: Text;
+  index: number;
+}
+
+/** The vertical place of a character, relative to `origin`'s top edge, in CSS pixels. */
+export function topOfOffset(article: HTMLElement, offset: number, origin: HTMLElement): number {
+  const block = lastStartingAt(leafBlocks(article), offset);
+  if (!block) return 0;
+  const spot = spotIn(block, offset - startOf(block));
+  const top = spot ? characterTop(spot) : block.getBoundingClientRect().top;
+  return top - origin.getBoundingClientRect().top;
+}
+
+/** The first character of the line that stands at or below a height, relative to `origin`'s top edge. */
+export function offsetAtHeight(article: HTMLElement, height: number, origin: HTMLElement): number {
+  const y = height + origin.getBoundingClientRect().top;
+  const blocks = leafBlocks(article);
+  let low = 0;
+  let high = blocks.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((blocks[middle]?.getBoundingClientRect().bottom ?? 0) <= y) low = middle + 1;
+    else high = middle;
+  }
+  const block = blocks[low];
+  if (!block) return endOf(blocks.at(-1));
+  const length = textLength(block);
+  let from = 0;
+  let to = length;
+  while (from < to) {
+    const middle = (from + to) >> 1;
+    const spot = spotIn(block, middle);
+    if (spot && characterBottom(spot) <= y) from = middle + 1;
+    else to = middle;
+  }
+  return startOf(block) + from;
+}
+
+function leafBlocks(article: HTMLElement): HTMLElement[] {
+  return [...article.querySelectorAll<HTMLElement>('[data-start]')];
+}
+
+function startOf(block: HTMLElement): number {
+  return Number(block.dataset.start);
+}
+
+function endOf(block: HTMLElement | undefined): number {
+  return block ? startOf(block) + textLength(block) : 0;
+}
+
+function lastStartingAt(blocks: HTMLElement[], offset: number): HTMLElement | undefined {
+  let low = 0;
+  let high = blocks.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    const block = blocks[middle];
+    if (block && startOf(block) <= offset) low = middle + 1;
+    else high = middle;
+  }
+  return blocks[Math.max(0, low - 1)];
+}
+
+/** Walks a leaf block as core/text does: text counts as it is, a break and a cell's edge count one. */
+function walk(block: HTMLElement, visit: (text: Text, start: number) => boolean): number {
+  let at = 0;
+  let cells = 0;
+  let done = false;
+  const go = (node: Node) => {
+    if (done) return;
+    if (node instanceof Text) {
+      done = visit(node, at);
+      at += node.length;
+      return;
+    }
+    if (!(node instanceof Element) || node.classList.contains('picture-missing')) return;
+    if (node.tagName === 'BR') at += 1;
+    if ((node.tagName === 'TD' || node.tagName === 'TH') && cells++ > 0) at += 1;
+    node.childNodes.forEach(go);
+  };
+  block.childNodes.forEach(go);
+  return at;
+}
+
+function textLength(block: HTMLElement): number {
+  return walk(block, () => false);
+}
+
+function spotIn(block: HTMLElement, index: number): Spot | null {
+  let spot: Spot | null = null;
+  walk(block, (node, start) => {
+    if (node.length === 0) return false;
+    spot = { node, index: Math.max(0, Math.min(index - start, node.length - 1)) };
+    return index < start + node.length;
+  });
+  return spot;
+}
+
+function characterBox({ node, index }: Spot): DOMRect {
+  const range = document.createRange();
+  range.setStart(node, index);
+  range.setEnd(node, index + 1);
+  const box = range.getClientRects()[0] ?? range.getBoundingClientRect();
+  return box;
+}
+
+function characterTop(spot: Spot): number {
+  return characterBox(spot).top;
+}
+
+function characterBottom(spot: Spot): number {
+  return characterBox(spot).bottom;
+}

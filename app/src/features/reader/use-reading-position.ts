@@ -1,0 +1,134 @@
+import { anchorAt, findAnchor } from '@dorvel/core/highlight';
+import type { Item, TextAnchor } from '@dorvel/core/model';
+import { fractionAbove, plainText, wordStarts } from '@dorvel/core/text';
+import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { recordProgress } from '@/device/changes';
+import type { KeptCopy } from '@/device/store';
+import { lineAt, scrollForLine } from './reading-line';
+import { offsetAtHeight, topOfOffset } from './text-geometry';
+
+/** A place counts when the reader has stayed at it this long; what flies past does not. */
+const DWELL_MS = 700;
+
+interface ReadingPosition {
+  /** The fraction of words above the reading line now. */
+  fraction: number;
+  /** Goes to a fraction of the text, as a move of the reader's. */
+  goTo(fraction: number): void;
+}
+
+/**
+ * Keeps the reader's place: goes to it when the text opens, holds it when the layout changes, records it as they
+ * move. Only moves of the reader's own are recorded.
+ *
+ * @param onBegun called once when the first move of an unread item is recorded
+ */
+export function useReadingPosition(
+  scroller: RefObject<HTMLElement | null>,
+  article: RefObject<HTMLElement | null>,
+  item: Item,
+  copy: KeptCopy,
+  onBegun: () => void,
+): ReadingPosition {
+  const text = useMemo(() => {
+    const plain = plainText(copy.tree);
+    return { plain, starts: wordStarts(plain.text, copy.language) };
+  }, [copy]);
+  const saved = item.progress.position?.value ?? null;
+  const start = useMemo(() => (saved ? findAnchor(text.plain, text.starts, saved) : 0), [text]); // eslint-disable-line react-hooks/exhaustive-deps -- where it stood when the text was opened; later positions come from this screen
+  const offset = useRef(start);
+  const [fraction, setFraction] = useState(() => fractionAbove(text.starts, start));
+  const movedByReader = useRef(false);
+  const recorded = useRef<number | null>(null);
+  const latest = useRef({ item, onBegun });
+  useEffect(() => {
+    latest.current = { item, onBegun };
+  });
+
+  const restore = useCallback(() => {
+    const view = scroller.current;
+    if (!view || !article.current) return;
+    // At the very start the headline should be seen, not the first line under it.
+    const line = offset.current === 0 ? 0 : topOfOffset(article.current, offset.current, article.current) + contentTop(view, article.current) + 1;
+    view.scrollTop = scrollForLine(line, { height: view.clientHeight, scrollHeight: view.scrollHeight });
+  }, [scroller, article]);
+
+  const record = useCallback(() => {
+    if (!movedByReader.current || recorded.current === offset.current) return;
+    recorded.current = offset.current;
+    const { item: now, onBegun: begun } = latest.current;
+    const anchor: TextAnchor = anchorAt(text.plain, text.starts, offset.current);
+    if (now.progress.furthest === 0 && anchor.fraction > 0) begun();
+    void recordProgress(now.id, Math.max(now.progress.furthest, anchor.fraction), anchor);
+  }, [text]);
+
+  const look = useCallback(() => {
+    const view = scroller.current;
+    if (!view || !article.current) return;
+    const line = lineAt({ scrollTop: view.scrollTop, height: view.clientHeight, scrollHeight: view.scrollHeight });
+    const atEnd = view.scrollTop >= view.scrollHeight - view.clientHeight - 2;
+    offset.current = atEnd ? text.plain.text.length : view.scrollTop <= 1 ? 0 : offsetAtHeight(article.current, line - contentTop(view, article.current), article.current);
+    setFraction(fractionAbove(text.starts, offset.current));
+  }, [scroller, article, text]);
+
+  useEffect(() => {
+    const view = scroller.current;
+    const content = article.current;
+    if (!view || !content) return undefined;
+    offset.current = start;
+    let dwell: ReturnType<typeof setTimeout> | undefined;
+    let frame = 0;
+    const scrolled = () => {
+      if (!movedByReader.current) return;
+      cancelAnimationFrame(frame);
+      frame = requestAnimationFrame(look);
+      clearTimeout(dwell);
+      dwell = setTimeout(record, DWELL_MS);
+    };
+    const moved = () => (movedByReader.current = true);
+    const keyed = (event: KeyboardEvent) => {
+      if (/^(?:Arrow|Page|Home|End| )/.test(event.key)) moved();
+    };
+    const hidden = () => {
+      if (document.visibilityState === 'hidden') record();
+    };
+    // The fonts and the pictures' sizes settle after the first layout, and settings change it later: hold the place.
+    const settle = new ResizeObserver(restore);
+    settle.observe(content);
+    settle.observe(view);
+    view.addEventListener('scroll', scrolled, { passive: true });
+    for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const) view.addEventListener(kind, moved, { passive: true });
+    addEventListener('keydown', keyed);
+    document.addEventListener('visibilitychange', hidden);
+    addEventListener('pagehide', record);
+    return () => {
+      clearTimeout(dwell);
+      cancelAnimationFrame(frame);
+      settle.disconnect();
+      view.removeEventListener('scroll', scrolled);
+      for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const) view.removeEventListener(kind, moved);
+      removeEventListener('keydown', keyed);
+      document.removeEventListener('visibilitychange', hidden);
+      removeEventListener('pagehide', record);
+      record();
+      movedByReader.current = false;
+    };
+  }, [scroller, article, start, restore, look, record]);
+
+  const goTo = useCallback(
+    (to: number) => {
+      movedByReader.current = true;
+      const { starts, plain } = text;
+      offset.current = to >= 1 ? plain.text.length : to <= 0 ? 0 : (starts[Math.floor(to * starts.length)] ?? 0);
+      restore();
+      if (to >= 1 && scroller.current) scroller.current.scrollTop = scroller.current.scrollHeight;
+    },
+    [text, restore, scroller],
+  );
+  return { fraction, goTo };
+}
+
+/** How far below the top of the scrolled content the article begins. */
+function contentTop(view: HTMLElement, article: HTMLElement): number {
+  return article.getBoundingClientRect().top - view.getBoundingClientRect().top + view.scrollTop;
+}

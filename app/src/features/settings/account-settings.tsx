@@ -1,0 +1,42 @@
+import { useState } from 'react';
+import { Text, View } from 'react-native';
+import { useAccount } from '@/device/account';
+import { ServerProblem, Unreachable } from '@/device/api';
+import { useWaitingCount } from '@/device/library';
+import { Button } from '@/ui/button';
+import { SectionHeading } from '@/ui/section-heading';
+
+/** Whose library is on this device, and signing out of it. */
+export function AccountSettings() {
+  const { account, signOut } = useAccount();
+  const waiting = useWaitingCount();
+  const [problem, setProblem] = useState<string | null>(null);
+  if (!account) return null;
+  const leave = () => {
+    setProblem(null);
+    signOut().catch((error: unknown) => {
+      if (error instanceof Unreachable) setProblem('Signing out needs a connection, so that nobody else can go on with your session.');
+      else if (error instanceof ServerProblem) setProblem(error.detail);
+      else throw error;
+    });
+  };
+  return (
+    <View className="items-start gap-[8px]">
+      <SectionHeading>Account</SectionHeading>
+      <Text className="font-ui text-base text-ink">
+        {account.name}, {account.mail}
+      </Text>
+      <Text className="font-ui text-small text-soft">
+        {waiting > 0
+          ? `${waiting} ${waiting === 1 ? 'change has' : 'changes have'} not been sent yet. Signing out is possible when they have.`
+          : 'Signing out takes the library off this device. It stays on the server.'}
+      </Text>
+      <Button label="Sign out" kind="loss" onPress={leave} disabled={waiting > 0} />
+      {problem && (
+        <Text role="alert" className="font-ui text-small text-brick">
+          {problem}
+        </Text>
+      )}
+    </View>
+  );
+}

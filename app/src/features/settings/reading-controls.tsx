@@ -1,0 +1,88 @@
+import Minus from 'lucide-react-native/icons/minus';
+import Plus from 'lucide-react-native/icons/plus';
+import type { ReactNode } from 'react';
+import { Text, View } from 'react-native';
+import { IconButton } from '@/ui/button';
+import { Icon } from '@/ui/icon';
+import { Choice } from '@/ui/choice';
+import { SIZES, TYPEFACES, useReadingSettings } from './reading-settings-store';
+
+/** The choices of how text looks; the same in the reader's sheet and on the settings screen. */
+export function ReadingControls() {
+  const settings = useReadingSettings();
+  const step = (by: 1 | -1) => {
+    const at = SIZES.findIndex((size) => size >= settings.size);
+    const size = SIZES[at + by];
+    if (size !== undefined) settings.change({ size });
+  };
+  return (
+    <View className="gap-[18px]">
+      <Setting label="Theme">
+        <Choice
+          name="Theme"
+          value={settings.theme}
+          onChange={(theme) => settings.change({ theme })}
+          options={[
+            { value: 'day', label: 'Day' },
+            { value: 'night', label: 'Night' },
+            { value: 'system', label: 'As the system' },
+          ]}
+        />
+      </Setting>
+      <Setting label="Typeface">
+        <Choice
+          name="Typeface"
+          value={settings.typeface}
+          onChange={(typeface) => settings.change({ typeface })}
+          options={(Object.keys(TYPEFACES) as (keyof typeof TYPEFACES)[]).map((value) => ({ value, label: TYPEFACES[value].label, fontFamily: TYPEFACES[value].family }))}
+        />
+      </Setting>
+      <Setting label="Size">
+        <View className="flex-row items-center gap-[10px]">
+          <IconButton name="Smaller text" onPress={() => step(-1)}>
+            <Icon of={Minus} tone="ink" size={22} />
+          </IconButton>
+          <Text aria-live="polite" className="min-w-[64px] text-center font-ui text-base text-ink">
+            {settings.size} px
+          </Text>
+          <IconButton name="Larger text" onPress={() => step(1)}>
+            <Icon of={Plus} tone="ink" size={22} />
+          </IconButton>
+        </View>
+      </Setting>
+      <Setting label="Line spacing">
+        <Choice
+          name="Line spacing"
+          value={settings.leading}
+          onChange={(leading) => settings.change({ leading })}
+          options={[
+            { value: 'close', label: 'Close' },
+            { value: 'even', label: 'Even' },
+            { value: 'open', label: 'Open' },
+          ]}
+        />
+      </Setting>
+      <Setting label="Line length">
+        <Choice
+          name="Line length"
+          value={settings.measure}
+          onChange={(measure) => settings.change({ measure })}
+          options={[
+            { value: 'narrow', label: 'Short' },
+            { value: 'middle', label: 'Middle' },
+            { value: 'wide', label: 'Long' },
+          ]}
+        />
+      </Setting>
+    </View>
+  );
+}
+
+function Setting({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <View className="gap-[7px]">
+      <Text className="font-ui text-small font-semibold text-soft">{label}</Text>
+      {children}
+    </View>
+  );
+}

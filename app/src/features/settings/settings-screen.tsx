@@ -1,0 +1,28 @@
+import { ScrollView, Text, View } from 'react-native';
+import { ReadingControls } from './reading-controls';
+import { readingStyle, useReadingSettings } from './reading-settings-store';
+import { DeviceSpace } from './device-space';
+import { AccountSettings } from './account-settings';
+import { PlaceHeader } from '@/ui/place-header';
+
+const SAMPLE =
+  'By the third summer the divers had stopped counting shoots and begun to count sounds. A meadow in health is loud: shrimp crackle in it like frying fat, wrasse grunt at one another, and the blades themselves tick as they let go of oxygen at noon.';
+
+/** How reading looks, what is on this device, and whose library it is. */
+export function SettingsScreen() {
+  const settings = useReadingSettings();
+  return (
+    <ScrollView className="flex-1 bg-ground" contentContainerClassName="mx-auto w-full max-w-[720px] gap-[26px] px-[20px] pb-[40px]">
+      <PlaceHeader title="You" aside="for this device" />
+      <View role="region" aria-label="Sample" className="rounded-[16px] border border-line bg-raised p-[18px]">
+        <div className="article" style={readingStyle(settings)}>
+          <p>{SAMPLE}</p>
+        </div>
+      </View>
+      <ReadingControls />
+      <DeviceSpace />
+      <AccountSettings />
+      <Text className="font-ui text-small text-soft">Dorvel is free software under the GNU General Public License, version 3 or later.</Text>
+    </ScrollView>
+  );
+}

@@ -1,0 +1,26 @@
+import { Text, View } from 'react-native';
+import { Sheet } from '@/ui/sheet';
+
+const KEYS: readonly [key: string, does: string][] = [
+  ['1 2 3 4', 'Inbox, Queue, Library, You'],
+  ['s', 'Save an address'],
+  ['n / p', 'Open the next or the previous item of the list'],
+  ['Space', 'One screen on, in the article'],
+  ['t', 'How the text looks'],
+  ['e', 'Finished'],
+  ['Escape', 'Back to the list'],
+  ['?', 'These keys'],
+];
+
+export function KeysSheet({ onClose }: { onClose(): void }) {
+  return (
+    <Sheet title="Keys" onClose={onClose}>
+      {KEYS.map(([key, does]) => (
+        <View key={key} className="flex-row border-b border-line py-[9px]">
+          <Text className="w-[96px] font-ui text-base font-semibold text-ink">{key}</Text>
+          <Text className="flex-1 font-ui text-base text-ink">{does}</Text>
+        </View>
+      ))}
+    </Sheet>
+  );
+}

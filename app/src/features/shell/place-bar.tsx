@@ -1,0 +1,48 @@
+import { inStage } from '@dorvel/core/queue';
+import { Link, usePathname } from 'expo-router';
+import BookOpen from 'lucide-react-native/icons/book-open';
+import Inbox from 'lucide-react-native/icons/inbox';
+import ListOrdered from 'lucide-react-native/icons/list-ordered';
+import Plus from 'lucide-react-native/icons/plus';
+import User from 'lucide-react-native/icons/user';
+import { Pressable, Text, View } from 'react-native';
+import { useItems } from '@/device/library';
+import { useAddSheet } from '@/features/add/add-store';
+import { Icon } from '@/ui/icon';
+
+/** The bar of places: below on a phone, at the side on a wide screen. */
+export function PlaceBar({ wide }: { wide: boolean }) {
+  const path = usePathname();
+  const items = useItems();
+  const open = useAddSheet((state) => state.open);
+  const undecided = items?.filter((item) => inStage(item, 'inbox')).length ?? 0;
+  const frame = wide ? 'w-[104px] border-r pt-[18px] gap-[6px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
+  return (
+    <View role="navigation" aria-label="Places" className={`border-line bg-ground ${frame}`}>
+      <Place href="/inbox" label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'} icon={Inbox} here={path.startsWith('/inbox')} />
+      <Place href="/queue" label="Queue" icon={ListOrdered} here={path.startsWith('/queue')} />
+      <Pressable role="button" aria-label="Save an address" onPress={open} className={SLOT}>
+        <View className="h-[34px] w-[48px] items-center justify-center rounded-[17px] bg-accent">
+          <Icon of={Plus} tone="on-accent" size={22} />
+        </View>
+        <Text className="font-ui text-small text-ink">Save</Text>
+      </Pressable>
+      <Place href="/library" label="Library" icon={BookOpen} here={path.startsWith('/library')} />
+      <Place href="/you" label="You" icon={User} here={path.startsWith('/you')} />
+    </View>
+  );
+}
+
+const SLOT = 'min-h-[56px] flex-1 items-center justify-center gap-[3px]';
+
+function Place({ href, label, icon, here }: { href: string; label: string; icon: unknown; here: boolean }) {
+  return (
+    <Link href={href} asChild>
+      <Pressable aria-current={here ? 'page' : undefined} className={SLOT}>
+        <View className={`h-[3px] w-[26px] rounded-[2px] ${here ? 'bg-accent' : 'bg-transparent'}`} />
+        <Icon of={icon} tone={here ? 'ink' : 'soft'} />
+        <Text className={`font-ui text-small ${here ? 'font-semibold text-ink' : 'text-soft'}`}>{label}</Text>
+      </Pressable>
+    </Link>
+  );
+}

@@ -1,0 +1,70 @@
+import { useRouter } from 'expo-router';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { useSync } from '@/device/sync-loop';
+import { useAccount } from '@/device/account';
+import { AddSheet } from '@/features/add/add-sheet';
+import { useAddSheet } from '@/features/add/add-store';
+import { alreadySavedWords } from '@/features/library/item-words';
+import { useKeys } from '@/ui/keys';
+import { NoticeBar, useNotices } from '@/ui/notices';
+import { useWide } from '@/ui/wide';
+import { KeysSheet } from './keys-sheet';
+import { PlaceBar } from './place-bar';
+import { StatusLine } from './status-line';
+
+interface ShellProps {
+  /** The reader takes the whole phone; the bar is out of its way. */
+  immersed: boolean;
+  children: ReactNode;
+}
+
+/** What stands around every place: the status line, the bar, the sheets and notices. */
+export function Shell({ immersed, children }: ShellProps) {
+  const wide = useWide();
+  const router = useRouter();
+  const add = useAddSheet();
+  const [keysShown, showKeys] = useState(false);
+  useLateDuplicates();
+  useKeys(
+    useMemo(
+      () => ({
+        '1': () => router.push('/inbox'),
+        '2': () => router.push('/queue'),
+        '3': () => router.push('/library'),
+        '4': () => router.push('/you'),
+        s: add.open,
+        '?': () => showKeys(true),
+      }),
+      [router, add.open],
+    ),
+  );
+  return (
+    <View className="flex-1 bg-ground">
+      <StatusLine />
+      <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
+        {wide && <PlaceBar wide />}
+        <View role="main" className="min-h-0 min-w-0 flex-1">
+          {children}
+        </View>
+        {!wide && !immersed && <PlaceBar wide={false} />}
+      </View>
+      <NoticeBar />
+      {add.isOpen && <AddSheet />}
+      {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
+    </View>
+  );
+}
+
+/** Says so when the server found that a save was in the library already, under this or another address. */
+function useLateDuplicates(): void {
+  const found = useSync((state) => state.alreadySaved);
+  const store = useAccount((state) => state.store);
+  const show = useNotices((state) => state.show);
+  useEffect(() => {
+    const [itemId] = found;
+    if (!itemId || !store) return;
+    useSync.setState({ alreadySaved: [] });
+    void store.items.get(itemId).then((item) => item && show({ text: alreadySavedWords(item) }));
+  }, [found, store, show]);
+}

@@ -1,0 +1,35 @@
+import { useId } from 'react';
+import { Text, TextInput, View, type TextInputProps } from 'react-native';
+
+interface FieldProps extends Pick<TextInputProps, 'value' | 'onChangeText' | 'secureTextEntry' | 'autoComplete' | 'inputMode' | 'onSubmitEditing' | 'autoFocus'> {
+  label: string;
+  /** What is wrong with the input, and what to do. */
+  fault?: string | null;
+}
+
+/** A labelled line of text to be filled in. */
+export function Field({ label, fault, ...input }: FieldProps) {
+  const id = useId();
+  return (
+    <View className="gap-[6px]">
+      <Text nativeID={`${id}-label`} className="font-ui text-base font-semibold text-ink">
+        {label}
+      </Text>
+      <TextInput
+        {...input}
+        aria-labelledby={`${id}-label`}
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={fault ? `${id}-fault` : undefined}
+        autoCapitalize="none"
+        autoCorrect={false}
+        spellCheck={false}
+        className="min-h-[50px] rounded-[12px] border-[1.5px] border-soft bg-raised px-[14px] font-ui text-base text-ink"
+      />
+      {fault ? (
+        <Text nativeID={`${id}-fault`} role="alert" className="font-ui text-small text-brick">
+          {fault}
+        </Text>
+      ) : null}
+    </View>
+  );
+}

@@ -1,0 +1,21 @@
+import { useEffect } from 'react';
+
+/** Keys by name, as KeyboardEvent.key has them. */
+export type KeyMap = Readonly<Record<string, () => void>>;
+
+/** Listens to keys while the component is on screen; not while the reader writes or a sheet is open. */
+export function useKeys(keys: KeyMap): void {
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      const target = event.target instanceof Element ? event.target : null;
+      if (target?.closest('input, textarea, select, [contenteditable], dialog')) return;
+      const action = keys[event.key];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    addEventListener('keydown', pressed);
+    return () => removeEventListener('keydown', pressed);
+  }, [keys]);
+}

@@ -1,0 +1,51 @@
+import { useEffect, useRef, type ReactNode } from 'react';
+import { Text, View } from 'react-native';
+import X from 'lucide-react-native/icons/x';
+import { IconButton } from './button';
+import { Icon } from './icon';
+
+interface SheetProps {
+  title: string;
+  onClose(): void;
+  children: ReactNode;
+}
+
+/**
+ * A sheet for a short decision: from below on a phone, in the middle on a wide screen. It is the browser's own
+ * modal dialog, which keeps the focus inside, closes on Escape and makes the rest inert.
+ */
+export function Sheet({ title, onClose, children }: SheetProps) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const element = dialog.current;
+    element?.showModal();
+    return () => element?.close();
+  }, []);
+  return (
+    // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-noninteractive-element-interactions -- Escape closes it too: the browser's own key
+    <dialog
+      ref={dialog}
+      className="sheet"
+      aria-label={title}
+      onCancel={(event) => {
+        event.preventDefault();
+        onClose();
+      }}
+      onClick={(event) => {
+        if (event.target === event.currentTarget) onClose();
+      }}
+    >
+      <View className="px-[20px] pb-[28px] pt-[12px]">
+        <View className="mb-[6px] flex-row items-center justify-between">
+          <Text role="heading" aria-level={2} className="font-read text-head font-semibold text-ink">
+            {title}
+          </Text>
+          <IconButton name="Close" onPress={onClose}>
+            <Icon of={X} tone="ink" size={22} />
+          </IconButton>
+        </View>
+        {children}
+      </View>
+    </dialog>
+  );
+}

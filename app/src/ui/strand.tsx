@@ -1,0 +1,56 @@
+import { strandLength } from '@dorvel/core/queue';
+import { View } from 'react-native';
+import Svg, { Line, Path } from 'react-native-svg';
+
+interface StrandProps {
+  minutes: number;
+  /** The furthest fraction passed. */
+  passed: number;
+  /** Where the reader stopped: the loose end. Null when they have not begun. */
+  looseEnd: number | null;
+  /** The text equivalent, such as "12 min, 7 left". */
+  label: string;
+  /** Room there is along the strand, in points. */
+  room: number;
+  /** A row's strand lies and is as long as its minutes; the rail hangs and takes all the room. */
+  hanging?: boolean;
+}
+
+const ACROSS = 22;
+const AXIS = ACROSS / 2;
+const INSET = 5;
+
+/** The picture of an item's length and progress: how long, how far, where did I stop. */
+export function Strand({ minutes, passed, looseEnd, label, room, hanging = false }: StrandProps) {
+  const length = (hanging ? 1 : strandLength(minutes)) * (room - 2 * INSET);
+  const at = (fraction: number) => INSET + length * fraction;
+  const point = (along: number, across: number) => (hanging ? { x: across, y: along } : { x: along, y: across });
+  const segment = (from: number, to: number) => {
+    const a = point(from, AXIS);
+    const b = point(to, AXIS);
+    return { x1: a.x, y1: a.y, x2: b.x, y2: b.y };
+  };
+  const end = { a: point(at(1), AXIS - 5), b: point(at(1), AXIS + 5) };
+  return (
+    <View role="img" aria-label={label} style={hanging ? { width: ACROSS, height: room } : { width: room, height: ACROSS }}>
+      <Svg width={hanging ? ACROSS : room} height={hanging ? room : ACROSS} aria-hidden>
+        <Line {...segment(at(0), at(1))} stroke="var(--soft)" strokeWidth={1.75} />
+        <Line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
+        {passed > 0 && (
+          <Line {...segment(at(0), Math.max(at(passed), at(0) + 2))} stroke="var(--accent)" strokeWidth={6} strokeLinecap="round" />
+        )}
+        {looseEnd !== null && looseEnd < 1 && (
+          <Path d={looseEndPath(at(looseEnd), point)} fill="none" stroke="var(--accent)" strokeWidth={2.5} strokeLinecap="round" />
+        )}
+      </Svg>
+    </View>
+  );
+}
+
+/** A short end of thread that hangs off the strand. */
+function looseEndPath(along: number, point: (along: number, across: number) => { x: number; y: number }): string {
+  const from = point(along, AXIS);
+  const bend = point(along + 7, AXIS + 1);
+  const to = point(along + 6, AXIS + 10);
+  return `M${from.x} ${from.y}Q${bend.x} ${bend.y} ${to.x} ${to.y}`;
+}

@@ -1,0 +1,8 @@
+type Theme = Readonly<
+  Record<
+    'ground' | 'raised' | 'sunken' | 'line' | 'ink' | 'soft' | 'accent' | 'on-accent' | 'ochre' | 'brick' | 'moss',
+    string
+  >
+>;
+declare const tokens: { day: Theme; night: Theme; fonts: { ui: string[]; read: string[] } };
+export = tokens;

@@ -1,0 +1,39 @@
+/**
+ * Every colour, tint and size of the interface, in one place. tailwind.config.js makes classes and custom
+ * properties of them. Text pairs have a contrast of 4.8:1 or better (WCAG 2.2, 1.4.3), checked in tokens.test.ts.
+ * `line` is for decoration only: the outline of a control uses `soft`.
+ */
+const day = {
+  ground: '#F7F4EE',
+  raised: '#FFFDF9',
+  sunken: '#ECE6DB',
+  line: '#CFC6B8',
+  ink: '#2B2033',
+  soft: '#5E5268',
+  accent: '#6E2F6B',
+  'on-accent': '#FFF9F2',
+  ochre: '#8A5A00',
+  brick: '#9A2F1E',
+  moss: '#4C5F2A',
+};
+
+const night = {
+  ground: '#18121D',
+  raised: '#231B2A',
+  sunken: '#110C15',
+  line: '#43364C',
+  ink: '#EEE6DA',
+  soft: '#B9ADBF',
+  accent: '#D7A0D6',
+  'on-accent': '#2A1030',
+  ochre: '#E3B75A',
+  brick: '#F19A86',
+  moss: '#B4C98B',
+};
+
+const fonts = {
+  ui: ['Atkinson Hyperlegible Next Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'sans-serif'],
+  read: ['Literata Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'serif'],
+};
+
+module.exports = { day, night, fonts };

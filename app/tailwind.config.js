@@ -1,0 +1,32 @@
+const plugin = require('tailwindcss/plugin');
+const { day, fonts, night } = require('./src/ui/tokens');
+
+const properties = (theme) => Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
+const quoted = (families) => families.map((family) => (family.includes(' ') ? `"${family}"` : family));
+
+/** @type {import('tailwindcss').Config} */
+module.exports = {
+  content: ['./src/**/*.{ts,tsx}'],
+  presets: [require('nativewind/preset')],
+  darkMode: 'class',
+  theme: {
+    colors: {
+      transparent: 'transparent',
+      ...Object.fromEntries(Object.keys(day).map((name) => [name, `var(--${name})`])),
+    },
+    fontFamily: { ui: quoted(fonts.ui), read: quoted(fonts.read) },
+    // One scale: a size, with the line height that suits it.
+    fontSize: {
+      small: ['13.5px', '19px'],
+      base: ['16px', '23px'],
+      row: ['17.5px', '23px'],
+      head: ['20px', '27px'],
+      title: ['28px', '33px'],
+    },
+  },
+  plugins: [
+    plugin(({ addBase }) => {
+      addBase({ ':root': { ...properties(day), 'color-scheme': 'light' }, ':root.dark': { ...properties(night), 'color-scheme': 'dark' } });
+    }),
+  ],
+};

@@ -1,0 +1,117 @@
+import { anchorAt } from '@dorvel/core/highlight';
+import { Copy, Item, PullResponse, PUSH_LIMIT, PushResponse, Setup, type Mutation } from '@dorvel/core/model';
+import { createClock } from '@dorvel/core/sync';
+import { plainText, wordStarts } from '@dorvel/core/text';
+import { v7 as uuidv7 } from 'uuid';
+import { smallWebAddresses } from '../small-web/server';
+import { SEED, type SeedEntry } from './plan';
+
+/**
+ * Fills the demo's account by doing what a reader does, over the same routes: saving addresses, waiting for the
+ * captures, reading some of them. Does nothing when the library has something in it.
+ */
+const server = process.env.DORVEL_ADDRESS ?? 'http://127.0.0.1:4800';
+const smallWebPort = Number(process.env.SMALL_WEB_PORT ?? 4810);
+const HOUR_MS = 60 * 60 * 1000;
+const DAY_MS = 24 * HOUR_MS;
+const PATIENCE_MS = 120_000;
+
+let cookie = '';
+async function call(method: string, path: string, body?: unknown): Promise<unknown> {
+  const response = await fetch(`${server}/api${path}`, {
+    method,
+    headers: { cookie, 'content-type': 'application/json' },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
+  cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
+  return response.json();
+}
+
+async function everything(): Promise<Item[]> {
+  const items: Item[] = [];
+  for (let after = 0, more = true; more; ) {
+    const page = PullResponse.parse(await call('GET', `/sync/pull?after=${after}`));
+    items.push(...page.items);
+    ({ cursor: after, more } = page);
+  }
+  return items;
+}
+
+async function push(mutations: Mutation[]): Promise<void> {
+  for (let at = 0; at < mutations.length; at += PUSH_LIMIT) {
+    const { results } = PushResponse.parse(await call('POST', '/sync/push', { mutations: mutations.slice(at, at + PUSH_LIMIT) }));
+    const refused = results.find((result) => result.outcome !== 'applied');
+    if (refused) throw new Error(`the seed was not taken: ${JSON.stringify(refused)}`);
+  }
+}
+
+const addresses = new Map(smallWebAddresses(smallWebPort).map(({ slug, address }) => [slug, address]));
+function addressOf({ page }: SeedEntry): string {
+  const [host, path] = page.split(':');
+  const address = path ? `http://${host}.localhost:${smallWebPort}${path}` : addresses.get(page);
+  if (!address) throw new Error(`the small web has no ${page}`);
+  return address;
+}
+
+/** Stamps as a device would have made them on the day. */
+function stampsFrom(instant: number): () => string {
+  const clock = createClock('seed', () => instant);
+  return () => clock.next();
+}
+
+async function seed(): Promise<void> {
+  const { demo } = Setup.parse(await call('GET', '/setup'));
+  if (!demo) throw new Error('this server was not started as the demo');
+  await call('POST', '/session', { mail: demo.mail, passphrase: demo.passphrase });
+  if ((await everything()).length > 0) return;
+
+  console.log(`Filling the demo library with ${SEED.length} pages of the small web…`);
+  const started = Date.now();
+  const planned = SEED.map((entry, index) => ({ entry, itemId: uuidv7(), savedAt: started - entry.savedDaysAgo * DAY_MS - (index % 9) * HOUR_MS }));
+  await push(
+    planned.map(({ entry, itemId, savedAt }) => ({ type: 'save', id: uuidv7(), itemId, address: addressOf(entry), savedAt, stamp: stampsFrom(savedAt)() })),
+  );
+  const items = await settled();
+  const changes: Mutation[] = [];
+  let rank = 0;
+  for (const { entry, itemId, savedAt } of planned) {
+    const item = items.get(itemId);
+    if (!item) throw new Error(`${entry.page} is not in the library`);
+    const next = stampsFrom(savedAt + 20 * HOUR_MS);
+    if (entry.read) changes.push(await reading(item, entry.read, next()));
+    if (entry.stage === 'inbox') continue;
+    const finishedAt = entry.stage === 'finished' || entry.read === 1 ? savedAt + 20 * HOUR_MS : null;
+    changes.push({
+      type: 'choose',
+      id: uuidv7(),
+      itemId,
+      stamp: next(),
+      set: { stage: entry.stage, ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}), ...(finishedAt ? { finishedAt } : {}) },
+    });
+  }
+  await push(changes);
+}
+
+async function reading(item: Item, fraction: number, stamp: string): Promise<Mutation> {
+  const copyId = item.capture.page?.copyId;
+  if (!copyId) throw new Error(`${item.address} has no text to read`);
+  const copy = Copy.parse(await call('GET', `/copies/${copyId}`));
+  const plain = plainText(copy.tree);
+  const starts = wordStarts(plain.text, copy.language);
+  const offset = fraction >= 1 ? plain.text.length : (starts[Math.floor(fraction * starts.length)] ?? 0);
+  const position = anchorAt(plain, starts, offset);
+  return { type: 'progress', id: uuidv7(), itemId: item.id, stamp, furthest: position.fraction, position };
+}
+
+/** All items, once no capture is under way any more. */
+async function settled(): Promise<Map<string, Item>> {
+  for (const deadline = Date.now() + PATIENCE_MS; Date.now() < deadline; ) {
+    const items = await everything();
+    if (items.every(({ capture }) => capture.state === 'arrived' || capture.state === 'failed')) return new Map(items.map((item) => [item.id, item]));
+    await new Promise((resolve) => setTimeout(resolve, 250));
+  }
+  throw new Error('the captures did not come to an end');
+}
+
+await seed();

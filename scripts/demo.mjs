@@ -1,0 +1,37 @@
+// npm run demo: installs, builds, migrates, seeds and starts everything; --fresh starts over. PORT sets the port.
+import { rmSync } from 'node:fs';
+import path from 'node:path';
+import { ensureBuilt, ensureInstalled, root, startTs, waitFor } from './steps.mjs';
+
+const port = Number(process.env.PORT ?? 4800);
+const smallWebPort = Number(process.env.SMALL_WEB_PORT ?? port + 10);
+const data = process.env.DORVEL_DATA ?? path.join(root, 'data/demo');
+const address = `http://127.0.0.1:${port}`;
+
+ensureInstalled();
+ensureBuilt();
+if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true });
+
+const smallWeb = startTs('demo/small-web/main.ts', { SMALL_WEB_PORT: String(smallWebPort) });
+const server = startTs('server/src/main.ts', {
+  PORT: String(port),
+  DORVEL_DATA: data,
+  DORVEL_DEMO: '1',
+  DORVEL_SMALL_WEB: `localhost:${smallWebPort}`,
+  DORVEL_ALLOW_HOSTS: `*.localhost:${smallWebPort}`,
+  LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+});
+for (const child of [smallWeb, server]) child.on('exit', (code) => process.exit(code ?? 0));
+process.on('SIGINT', () => process.exit(0));
+process.on('SIGTERM', () => process.exit(0));
+
+await waitFor(`${address}/healthz`);
+await waitFor(`http://127.0.0.1:${smallWebPort}/`);
+const seed = startTs('demo/seed/main.ts', { DORVEL_ADDRESS: address, SMALL_WEB_PORT: String(smallWebPort) });
+await new Promise((resolve, reject) => seed.on('exit', (code) => (code === 0 ? resolve() : reject(new Error('The seed failed.')))));
+console.log(`
+Dorvel’s demo is ready:  ${address}
+Account:                 ines@skerrow.example
+Passphrase:              the tide waits for the ferry   (one press on the sign-in screen fills it in)
+The small web:           for instance http://tidewater.localhost:${smallWebPort}/
+Ctrl-C ends it; the library stays for the next time. “npm run demo -- --fresh” starts over.`);

@@ -1,0 +1,20 @@
+// npm run dev: the demo in watch mode. Metro serves the app through the server, so both have one origin.
+import path from 'node:path';
+import { ensureInstalled, root, start, startTs, waitFor } from './steps.mjs';
+
+const port = Number(process.env.PORT ?? 4800);
+const smallWebPort = port + 10;
+ensureInstalled();
+start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--fonts-only']).on('exit', () => start('npm', ['run', '--silent', 'dev', '--workspace', 'app'], { EXPO_NO_TELEMETRY: '1' }));
+startTs('demo/small-web/main.ts', { SMALL_WEB_PORT: String(smallWebPort) });
+start('npx', ['tsx', 'watch', 'server/src/main.ts'], {
+  PORT: String(port),
+  DORVEL_DATA: path.join(root, 'data/demo'),
+  DORVEL_DEMO: '1',
+  DORVEL_SMALL_WEB: `localhost:${smallWebPort}`,
+  DORVEL_ALLOW_HOSTS: `*.localhost:${smallWebPort}`,
+  DORVEL_DEV_APP: 'http://localhost:8081',
+});
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => process.exit(0));
+await waitFor(`http://127.0.0.1:${port}/healthz`);
+startTs('demo/seed/main.ts', { DORVEL_ADDRESS: `http://127.0.0.1:${port}`, SMALL_WEB_PORT: String(smallWebPort) });
