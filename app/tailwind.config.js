@@ -9,6 +9,8 @@ module.exports = {
   content: ['./src/**/*.{ts,tsx}'],
   presets: [require('nativewind/preset')],
   darkMode: 'class',
+  // react-native-web adds its own style sheet later; ours has to weigh more.
+  important: '#root',
   theme: {
     colors: {
       transparent: 'transparent',

@@ -18,7 +18,7 @@ interface StrandProps {
 
 const ACROSS = 22;
 const AXIS = ACROSS / 2;
-const INSET = 5;
+const INSET = 3;
 
 /** The picture of an item's length and progress: how long, how far, where did I stop. */
 export function Strand({ minutes, passed, looseEnd, label, room, hanging = false }: StrandProps) {

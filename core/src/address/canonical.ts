@@ -24,7 +24,7 @@ export function canonicalAddress(address: string): string {
   url.username = '';
   url.password = '';
   if (!url.hash.startsWith('#!')) url.hash = '';
-  if (url.search) {
+  if (url.search !== '' || url.href.includes('?')) {
     const kept = url.search
       .slice(1)
       .split('&')

@@ -58,7 +58,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
         visibleByline(elements),
       500,
     ),
-    siteName: clip(siteName, 300),
+    siteName: clip(siteName ?? siteNameInTitle(title, heading), 300),
     publishedAt:
       isoDate(text(linked?.datePublished)) ??
       isoDate(
@@ -258,6 +258,17 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
   const hard = clean.split(/\s+[|»]\s+/);
   const main = hard[0] ?? '';
   return hard.length > 1 && main.split(' ').length >= 3 ? main : clean;
+}
+
+const AROUND_A_SEPARATOR = /^[\s|\-–—»«:·•/\\]+|[\s|\-–—»«:·•/\\]+$/g;
+
+/** "Larch or oak | The Slipway" under the headline "Larch or oak": what is left over is the site's name. */
+function siteNameInTitle(title: string, headings: string[]): string | null {
+  const headline = headings.find((heading) => heading.length > 3 && title.startsWith(heading)) ?? headings.find((heading) => heading.length > 3 && title.endsWith(heading));
+  if (!headline) return null;
+  const rest = title.replace(headline, '');
+  const name = rest.replace(AROUND_A_SEPARATOR, '');
+  return name !== rest && name.length > 1 && name.length <= 40 && !/[|»·•]/.test(name) ? name : null;
 }
 
 function linkHref(elements: PageElement[], rel: string): string | null {

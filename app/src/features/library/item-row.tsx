@@ -24,6 +24,7 @@ interface ItemRowProps {
 export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onMore }: ItemRowProps) {
   const { capture, progress } = item;
   const words = lengthInWords(item);
+  const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
   return (
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
       <Link href={href} asChild>
@@ -35,7 +36,7 @@ export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onM
             {sourceOf(item)} · {savedWords(item)}
             {capture.page && !here ? ' · not on this device yet' : ''}
           </Text>
-          {capture.page ? (
+          {capture.page && hasText ? (
             <View className="flex-row items-center justify-between pt-[4px]">
               <Strand minutes={capture.page.minutes} passed={passedOf(item)} looseEnd={progress.position ? goOnFrom(item) : null} label={words} room={room} />
               <Text aria-hidden className="font-ui text-small text-soft">
