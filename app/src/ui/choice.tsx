@@ -1,16 +1,18 @@
-import { Pressable, Text, View } from 'react-native';
+import { Pressable, ScrollView, Text, View } from 'react-native';
 
 interface ChoiceProps<Value extends string> {
   name: string;
   options: readonly { value: Value; label: string; fontFamily?: string }[];
   value: Value;
   onChange(value: Value): void;
+  /** In one line that scrolls sideways, where room below is short. */
+  oneLine?: boolean;
 }
 
 /** A small set of options, one of them chosen. */
-export function Choice<Value extends string>({ name, options, value, onChange }: ChoiceProps<Value>) {
-  return (
-    <View role="radiogroup" aria-label={name} className="flex-row flex-wrap gap-[8px]">
+export function Choice<Value extends string>({ name, options, value, onChange, oneLine = false }: ChoiceProps<Value>) {
+  const group = (
+    <View role="radiogroup" aria-label={name} className={`flex-row gap-[8px] ${oneLine ? '' : 'flex-wrap'}`}>
       {options.map((option) => {
         const chosen = option.value === value;
         return (
@@ -32,5 +34,11 @@ export function Choice<Value extends string>({ name, options, value, onChange }:
         );
       })}
     </View>
+  );
+  if (!oneLine) return group;
+  return (
+    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="pr-[20px]">
+      {group}
+    </ScrollView>
   );
 }

@@ -34,7 +34,7 @@ export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onM
           </Text>
           <Text className="pt-[3px] font-ui text-small text-soft">
             {sourceOf(item)} · {savedWords(item)}
-            {capture.page && !here ? ' · not on this device yet' : ''}
+            {capture.page && !here ? ' · not on this device' : ''}
           </Text>
           {capture.page && hasText ? (
             <View className="flex-row items-center justify-between pt-[4px]">

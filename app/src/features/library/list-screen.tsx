@@ -31,8 +31,10 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
+      <ListHead place={place} shown={shown} loading={items === undefined} />
+      {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
       <FlatList
-        role="list"
+        role={shown.length > 0 ? 'list' : 'presentation'}
         aria-label={PLACE_NAMES[place]}
         data={shown}
         keyExtractor={(item) => item.id}
@@ -40,8 +42,6 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
         contentOffset={{ x: 0, y: view.scrolled[place] ?? 0 }}
         onScroll={(event) => (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)}
         scrollEventThrottle={100}
-        ListHeaderComponent={<ListHead place={place} shown={shown} loading={items === undefined} />}
-        ListEmptyComponent={items === undefined ? null : <EmptyList place={place} />}
         renderItem={({ item }) => (
           <ItemRow
             item={item}
@@ -99,11 +99,8 @@ function LibraryControls() {
   const { filter, order, show } = useLibraryView();
   return (
     <View className="gap-[10px] pt-[10px]">
-      <Choice name="Stage" options={FILTERS} value={filter} onChange={(value) => show({ filter: value })} />
-      <View className="flex-row flex-wrap items-center gap-[8px]">
-        <Text className="font-ui text-small text-soft">Order</Text>
-        <Choice name="Order" options={ORDERS} value={order} onChange={(value) => show({ order: value })} />
-      </View>
+      <Choice oneLine name="Stage" options={FILTERS} value={filter} onChange={(value) => show({ filter: value })} />
+      <Choice oneLine name="Order" options={ORDERS} value={order} onChange={(value) => show({ order: value })} />
     </View>
   );
 }

@@ -31,7 +31,7 @@ export function ReaderScreen({ place, itemId }: { place: ListPlace; itemId: stri
   const [looksShown, showLooks] = useState(false);
   const [moreShown, showMore] = useState(false);
   const [left, setLeft] = useState('');
-  const back = useMemo(() => () => router.navigate(`/${place}`), [router, place]);
+  const back = useMemo(() => () => router.dismissTo(`/${place}`), [router, place]);
   useKeys(
     useMemo(
       () => ({

@@ -16,7 +16,7 @@ export function PlaceBar({ wide }: { wide: boolean }) {
   const items = useItems();
   const open = useAddSheet((state) => state.open);
   const undecided = items?.filter((item) => inStage(item, 'inbox')).length ?? 0;
-  const frame = wide ? 'w-[104px] border-r pt-[18px] gap-[6px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
+  const frame = wide ? 'w-[104px] max-h-[420px] pt-[18px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
   return (
     <View role="navigation" aria-label="Places" className={`border-line bg-ground ${frame}`}>
       <Place href="/inbox" label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'} icon={Inbox} here={path.startsWith('/inbox')} />
@@ -33,7 +33,8 @@ export function PlaceBar({ wide }: { wide: boolean }) {
   );
 }
 
-const SLOT = 'min-h-[56px] flex-1 items-center justify-center gap-[3px]';
+/** On a phone the places share the bar's width; at the side each takes the height it needs. */
+const SLOT = 'min-h-[60px] flex-1 items-center justify-center gap-[3px]';
 
 function Place({ href, label, icon, here }: { href: string; label: string; icon: unknown; here: boolean }) {
   return (

@@ -1,0 +1,46 @@
+import { existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { defineConfig } from '@playwright/test';
+import { EMPTY_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
+
+const root = path.resolve(import.meta.dirname, '..');
+const data = (name: string) => path.join(tmpdir(), `dorvel-e2e-${SEEDED_PORT}-${name}`);
+const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: path.join(root, 'test-results'),
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  workers: 2,
+  retries: 0,
+  forbidOnly: Boolean(process.env.CI),
+  reporter: [['list'], ['json', { outputFile: path.join(root, 'test-results/e2e.json') }]],
+  use: {
+    ...(executablePath ? { launchOptions: { executablePath, args: '--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync'.split(' ') } } : {}),
+    trace: 'retain-on-failure',
+  },
+  projects: [
+    { name: 'service', testDir: './service' },
+    { name: 'phone', testDir: './stories', use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
+    { name: 'wide', testDir: './stories', use: { viewport: { width: 1280, height: 800 } } },
+  ],
+  webServer: [
+    {
+      // The demo as its users start it: the one command is under test here too.
+      command: 'node scripts/demo.mjs --fresh',
+      cwd: root,
+      env: { PORT: String(SEEDED_PORT), SMALL_WEB_PORT: String(SMALL_WEB_PORT), DORVEL_DATA: data('seeded') },
+      wait: { stdout: /demo is ready/ },
+      timeout: 300_000,
+    },
+    {
+      command: 'node e2e/serve-empty.mjs',
+      cwd: root,
+      env: { PORT: String(EMPTY_PORT), SMALL_WEB_PORT: String(SMALL_WEB_PORT), DORVEL_DATA: data('empty') },
+      wait: { stdout: /"listening"/ },
+      timeout: 60_000,
+    },
+  ],
+});

@@ -1,0 +1,10 @@
+/** Where the tests' own servers stand, apart from a demo that may be running. */
+const first = Number(process.env.E2E_PORT ?? 4940);
+export const SEEDED_PORT = first;
+export const SMALL_WEB_PORT = first + 1;
+export const EMPTY_PORT = first + 2;
+export const KILLED_PORT = first + 3;
+
+export const SEEDED = `http://127.0.0.1:${SEEDED_PORT}`;
+export const EMPTY = `http://127.0.0.1:${EMPTY_PORT}`;
+export const page = (host: string, path: string) => `http://${host}.localhost:${SMALL_WEB_PORT}${path}`;

@@ -1,0 +1,73 @@
+import { expect, type Page } from '@playwright/test';
+
+/** What a reader does, in the words of the screen. */
+
+export async function signIn(page: Page, origin: string): Promise<void> {
+  await page.goto(`${origin}/`);
+  await page.getByRole('button', { name: 'Fill in the demo account' }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Inbox' })).toBeVisible();
+}
+
+export async function goTo(page: Page, place: 'Inbox' | 'Queue' | 'Library' | 'You'): Promise<void> {
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: new RegExp(`^${place}`) }).click();
+  await expect(page.getByRole('heading', { name: place, level: 1 })).toBeVisible();
+}
+
+export async function save(page: Page, address: string): Promise<void> {
+  await page.getByRole('button', { name: 'Save an address' }).first().click();
+  const sheet = page.getByRole('dialog', { name: 'Save an address' });
+  await sheet.getByLabel('Address of a page').fill(address);
+  await sheet.getByRole('button', { name: 'Save', exact: true }).click();
+}
+
+/** The row of an item in the list that is on screen. */
+export function row(page: Page, title: string | RegExp) {
+  return page.getByRole('listitem').filter({ hasText: title });
+}
+
+/** Scrolls the article as a mouse wheel does, to a fraction of the way. */
+export async function readTo(page: Page, fraction: number): Promise<void> {
+  const reader = page.getByTestId('reader');
+  await expect(reader).toBeVisible();
+  const box = await reader.boundingBox();
+  if (!box) throw new Error('the reader is not on screen');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  const step = () => reader.evaluate((view, to) => to * (view.scrollHeight - view.clientHeight) - view.scrollTop, fraction);
+  for (let tries = 0; tries < 60; tries++) {
+    const left = await step();
+    if (Math.abs(left) < 4) break;
+    await page.mouse.wheel(0, left);
+    await page.waitForTimeout(60);
+  }
+  // Longer than the reader has to stay at a place for it to count.
+  await page.waitForTimeout(1100);
+}
+
+/** Where in the article's text the reading line stands, found by the browser's own hit test. */
+export async function placeAtLine(page: Page): Promise<{ offset: number; length: number }> {
+  return page.getByTestId('reader').evaluate((view) => {
+    const article = view.querySelector('.article') as HTMLElement;
+    const most = view.scrollHeight - view.clientHeight;
+    const line = view.getBoundingClientRect().top + (view.scrollTop / most) * view.clientHeight;
+    const left = article.getBoundingClientRect().left + 4;
+    const walker = document.createTreeWalker(article, NodeFilter.SHOW_TEXT);
+    let before = 0;
+    let offset = 0;
+    let found = false;
+    for (let node = walker.nextNode() as Text | null; node; node = walker.nextNode() as Text | null) {
+      const range = document.createRange();
+      for (let at = 0; at < node.length && !found; at++) {
+        range.setStart(node, at);
+        range.setEnd(node, at + 1);
+        const box = range.getBoundingClientRect();
+        if (box.bottom > line && box.left >= left - 8) {
+          offset = before + at;
+          found = true;
+        }
+      }
+      before += node.length;
+    }
+    return { offset: found ? offset : before, length: before };
+  });
+}

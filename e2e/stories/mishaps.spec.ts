@@ -1,0 +1,73 @@
+import { expect, test } from '@playwright/test';
+import { EMPTY, page as webPage } from '../ports';
+import { goTo, row, save, signIn } from '../reader';
+
+test('what is no address is refused in words, and what was typed stays', async ({ page }) => {
+  await signIn(page, EMPTY);
+  await save(page, 'just some words');
+  const sheet = page.getByRole('dialog', { name: 'Save an address' });
+  await expect(sheet.getByRole('alert')).toContainText('not a web address');
+  await expect(sheet.getByLabel('Address of a page')).toHaveValue('just some words');
+  await page.keyboard.press('Escape');
+  await expect(sheet).toHaveCount(0);
+});
+
+test('the same page saved twice is one item, on top, and the reader is told', async ({ page }, { project }) => {
+  const first = webPage('courier', `/news/wren-count-up.html?for=${project.name}`);
+  await signIn(page, EMPTY);
+  await save(page, first);
+  await expect(row(page, /Wren count up|wren-count-up/).first()).toBeVisible();
+  await save(page, `${first}&utm_source=elsewhere#comments`);
+  await expect(page.getByRole('status').filter({ hasText: 'Already saved' })).toContainText('Moved to the top.');
+});
+
+test('a session that ends while changes wait loses nothing: it asks to sign in, then sends', async ({ page, context, browser }, { project }) => {
+  const address = webPage('rough', `/n/session-${project.name}`);
+  const title = `Page session-${project.name}`;
+  await signIn(page, EMPTY);
+  await expect(page.getByText(/Fetching your library/)).toHaveCount(0);
+  await context.setOffline(true);
+  await save(page, address);
+  await expect(page.getByText(/1 change waits to be sent/)).toBeVisible();
+  await context.clearCookies();
+  await context.setOffline(false);
+  await expect(page.getByText(/Signed out\. 1 change waits to be sent; nothing is lost/)).toBeVisible();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText(/session has ended/)).toBeVisible();
+  await page.getByRole('button', { name: 'Fill in the demo account' }).click();
+  await page.getByRole('button', { name: 'Sign in' }).last().click();
+  await expect(row(page, title)).toBeVisible();
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, EMPTY);
+  await expect(row(other, title)).toBeVisible();
+  await other.context().close();
+});
+
+test('a wrong passphrase says so, and a save can be undone', async ({ page }, { project }) => {
+  await page.goto(`${EMPTY}/sign-in`);
+  await page.getByLabel('Mail address').fill('ines@skerrow.example');
+  await page.getByLabel('Passphrase').fill('not this one at all');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toContainText('do not belong together');
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', `/n/undo-${project.name}`));
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(row(page, `undo-${project.name}`)).toHaveCount(0);
+  await goTo(page, 'Library');
+  await page.getByRole('radio', { name: 'Let go' }).click();
+  await expect(row(page, `undo-${project.name}`)).toHaveCount(1);
+});
+
+test('keys move between places and open what is next', async ({ page }, { project }) => {
+  test.skip(project.name !== 'wide', 'a phone has no keys');
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', '/n/keys'));
+  await expect(row(page, 'Page keys')).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('n');
+  await expect(page.getByTestId('reader')).toBeVisible();
+  await page.keyboard.press('3');
+  await expect(page.getByRole('heading', { name: 'Library' })).toBeVisible();
+});

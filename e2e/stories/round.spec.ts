@@ -1,0 +1,142 @@
+import { expect, test } from '@playwright/test';
+import { EMPTY, page as webPage } from '../ports';
+import { goTo, placeAtLine, readTo, row, save, signIn } from '../reader';
+
+test('saved, read to the middle, read on offline, finished, and the same on a second device', async ({ page, context, browser }, { project }) => {
+  const wide = project.name === 'wide';
+  // Two projects share one library: each reads another article.
+  const [host, path, title, sentence] = wide
+    ? ['commons', '/bulletin/a-ferry-that-belongs-to-its-passengers', 'A ferry that belongs to its passengers', 'In the spring of the year in which the mainland operator']
+    : ['tidewater', '/issue/what-the-eelgrass-knows', 'What the eelgrass knows', 'By the third summer the divers had stopped counting'];
+  const address = webPage(host, path);
+  await signIn(page, EMPTY);
+
+  await test.step('it is in the Inbox before the server has heard of it, and fills in later', async () => {
+    let letGo = () => {};
+    const held = new Promise<void>((resolve) => (letGo = resolve));
+    await page.route('**/api/sync/push', async (route) => {
+      await held;
+      await route.continue();
+    });
+    await save(page, address);
+    const waiting = row(page, path);
+    await expect(waiting).toContainText('Waiting to be fetched');
+    letGo();
+    await expect(row(page, title)).toBeVisible();
+    await expect(row(page, title).getByRole('img', { name: /^\d+ min$/ })).toBeVisible();
+    await page.unroute('**/api/sync/push');
+  });
+
+  await test.step('it is read as clean text in a typeface of the reader’s choice', async () => {
+    await row(page, title).getByRole('link').click();
+    await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+    await expect(page.getByText(sentence)).toBeVisible();
+    await expect(page.getByText(/Leave your address|Back issues|Model rules/)).toHaveCount(0);
+    await page.getByRole('button', { name: 'How the text looks' }).click();
+    await page.getByRole('radio', { name: 'Source Serif' }).click();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await expect(page.locator('.article')).toHaveCSS('font-family', /Source Serif 4/);
+  });
+
+  const place = { offset: 0, length: 1 };
+  await test.step('left half way, it is in the Queue with a strand that shows how far', async () => {
+    await readTo(page, 0.5);
+    Object.assign(place, await placeAtLine(page));
+    expect(place.offset / place.length).toBeGreaterThan(0.3);
+    if (wide) await page.keyboard.press('Escape');
+    else await page.getByRole('button', { name: 'Back to Inbox' }).click();
+    await goTo(page, 'Queue');
+    await expect(row(page, title).getByRole('img', { name: /min, \d+ left$/ })).toBeVisible();
+    await goTo(page, 'Inbox');
+    await expect(row(page, title)).toHaveCount(0);
+  });
+
+  await test.step('with the network cut and the page loaded anew, it goes on at the same line', async () => {
+    await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
+    await goTo(page, 'Queue');
+    await context.setOffline(true);
+    await page.reload();
+    await expect(page.getByText(/^Offline\./)).toBeVisible();
+    await row(page, title).getByRole('link').click();
+    await expect(page.getByTestId('reader')).toBeVisible();
+    await page.waitForTimeout(500);
+    const again = await placeAtLine(page);
+    const charactersToALine = wide ? 80 : 45;
+    expect(Math.abs(again.offset - place.offset)).toBeLessThanOrEqual(charactersToALine);
+    const picture = page.locator('.article img').first();
+    await picture.scrollIntoViewIfNeeded();
+    await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth)).toBeGreaterThan(300);
+  });
+
+  await test.step('another typeface and width keep the place within a line', async () => {
+    await page.getByRole('slider', { name: 'Place in the article' }).focus();
+    await readTo(page, 0.6);
+    const before = await placeAtLine(page);
+    await page.getByRole('button', { name: 'How the text looks' }).click();
+    await page.getByRole('radio', { name: 'OpenDyslexic' }).click();
+    await page.getByRole('button', { name: 'Larger text' }).click();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.waitForTimeout(500);
+    const after = await placeAtLine(page);
+    expect(Math.abs(after.offset - before.offset)).toBeLessThanOrEqual(80);
+  });
+
+  await test.step('finished offline, it waits to be sent', async () => {
+    await readTo(page, 1);
+    await page.getByRole('button', { name: 'Finished', exact: true }).click();
+    await expect(page.getByText(/changes? waits? to be sent/)).toBeVisible();
+    await goTo(page, 'Library');
+    await page.getByRole('radio', { name: 'Finished' }).click();
+    await expect(row(page, title)).toContainText('finished');
+    await goTo(page, 'Queue');
+    await expect(row(page, title)).toHaveCount(0);
+  });
+
+  await test.step('back online, a second browser shows the same', async () => {
+    await context.setOffline(false);
+    await expect(page.getByText(/^Offline\./)).toHaveCount(0);
+    await expect(page.getByText(/to be sent/)).toHaveCount(0);
+    const other = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    await signIn(other, EMPTY);
+    await goTo(other, 'Library');
+    await other.getByRole('radio', { name: 'Finished' }).click();
+    await expect(row(other, title).getByRole('img', { name: /min, finished$/ })).toBeVisible();
+    await other.context().close();
+  });
+});
+
+test('what is read on one device is where it was on the other, within a line, on another width', async ({ page, browser }, { project }) => {
+  const title = project.name === 'wide' ? 'The silt year' : 'Larch or oak for a hull that dries out twice a day';
+  const address = project.name === 'wide' ? webPage('tidewater', '/issue/the-silt-year') : webPage('slipway', '/yard/larch-or-oak');
+  await signIn(page, EMPTY);
+  await save(page, address);
+  await row(page, title).getByRole('link').click();
+  await readTo(page, 0.7);
+  const here = await placeAtLine(page);
+  await readTo(page, 0.4);
+  const back = await placeAtLine(page);
+  expect(back.offset).toBeLessThan(here.offset);
+
+  const other = await (await browser.newContext({ viewport: project.name === 'wide' ? { width: 390, height: 844 } : { width: 1280, height: 800 } })).newPage();
+  await signIn(other, EMPTY);
+  await goTo(other, 'Queue');
+  await row(other, title).getByRole('link').click();
+  await expect(other.getByTestId('reader')).toBeVisible();
+  await other.waitForTimeout(600);
+  const there = await placeAtLine(other);
+  expect(Math.abs(there.offset - back.offset)).toBeLessThanOrEqual(90);
+  // Going back to read again has not lost the furthest point: the strand's solid part still ends where it was.
+  const furthest = await other.evaluate(async () => {
+    const [name] = (await indexedDB.databases()).map((database) => database.name).filter((each) => each?.startsWith('dorvel-'));
+    return new Promise<number[]>((resolve, reject) => {
+      const opened = indexedDB.open(name ?? '');
+      opened.onerror = () => reject(new Error('cannot open the store'));
+      opened.onsuccess = () => {
+        const all = opened.result.transaction('items').objectStore('items').getAll();
+        all.onsuccess = () => resolve(all.result.map((item: { progress: { furthest: number; position: { value: { fraction: number } } | null } }) => item.progress.furthest - (item.progress.position?.value.fraction ?? 0)));
+      };
+    });
+  });
+  expect(Math.max(...furthest)).toBeGreaterThan(0.15);
+  await other.context().close();
+});

@@ -1,0 +1,69 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { SEEDED } from '../ports';
+import { goTo, row, signIn } from '../reader';
+
+/** WCAG 2.2 AA by axe-core's rules. */
+async function expectAccessible(page: Page, screen: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+  const found = violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`);
+  expect(found, screen).toEqual([]);
+}
+
+/** Targets of at least 44 CSS pixels, but for links inside sentences. */
+async function expectTargets(page: Page, screen: string): Promise<void> {
+  const small = await page.locator('button, [role=button], [role=radio], a[href]:not(.article a):not(.front-matter a)').evaluateAll((elements) =>
+    elements
+      .map((element) => ({ box: element.getBoundingClientRect(), name: element.getAttribute('aria-label') ?? element.textContent }))
+      .filter(({ box }) => box.width > 0 && (box.width < 44 || box.height < 44))
+      .map(({ box, name }) => `${name} ${Math.round(box.width)}×${Math.round(box.height)}`),
+  );
+  expect(small, screen).toEqual([]);
+}
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`every screen is accessible in the ${theme} theme`, async ({ page }) => {
+    const refused: string[] = [];
+    page.on('console', (message) => message.type() === 'error' && refused.push(message.text()));
+    await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
+    const check = async (screen: string) => {
+      await expectAccessible(page, screen);
+      await expectTargets(page, screen);
+    };
+    await page.goto(`${SEEDED}/sign-in`);
+    await expect(page.getByRole('button', { name: 'Fill in the demo account' })).toBeVisible();
+    await check('sign-in');
+    await signIn(page, SEEDED);
+    await expect(row(page, 'Ferry vote goes to the post')).toBeVisible();
+    await check('Inbox');
+    await page.getByRole('button', { name: 'Save an address' }).first().click();
+    await check('add sheet');
+    await page.keyboard.press('Escape');
+    await row(page, 'Ferry vote goes to the post').getByRole('button').click();
+    await check('item sheet');
+    await page.keyboard.press('Escape');
+    await goTo(page, 'Library');
+    await check('Library');
+    await goTo(page, 'You');
+    await check('You');
+    await goTo(page, 'Queue');
+    await check('Queue');
+    await row(page, 'How the old tables were reckoned').getByRole('link').click();
+    await expect(page.getByText('In the chart room there is a shelf')).toBeVisible();
+    await check('reader');
+    await page.getByRole('button', { name: 'How the text looks' }).click();
+    await check('reading settings');
+    // Nothing that the policy refuses, nothing that is missing.
+    expect(refused).toEqual([]);
+  });
+}
+
+test('texts of other scripts stand as they should', async ({ page }, { project }) => {
+  await signIn(page, SEEDED);
+  await row(page, 'جزيرة').getByRole('link').click();
+  await expect(page.locator('.article')).toHaveAttribute('dir', 'rtl');
+  if (project.name === 'phone') await page.getByRole('button', { name: 'Back to Inbox' }).click();
+  await goTo(page, 'Queue');
+  await row(page, '潮の音').getByRole('link').click();
+  await expect(page.locator('.article')).toHaveAttribute('lang', 'ja');
+});
