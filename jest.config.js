@@ -1,7 +1,13 @@
 const path = require('node:path');
 
 const transform = {
-  '\\.m?[jt]sx?$': ['babel-jest', { configFile: path.join(__dirname, 'app/babel.config.js'), caller: { name: 'metro', bundler: 'metro', platform: 'web' } }],
+  '\\.m?[jt]sx?$': [
+    'babel-jest',
+    {
+      configFile: path.join(__dirname, 'app/babel.config.js'),
+      caller: { name: 'metro', bundler: 'metro', platform: 'web' },
+    },
+  ],
 };
 const node = (name) => ({
   displayName: name,
@@ -18,19 +24,22 @@ module.exports = {
   projects: [
     node('core'),
     node('server'),
-    node('demo'),
     {
       displayName: 'app',
       preset: 'jest-expo/web',
       rootDir: path.join(__dirname, 'app'),
       testMatch: ['<rootDir>/src/**/*.test.ts?(x)'],
       moduleNameMapper: {
-        '\\.css$': '<rootDir>/jest/style.js',
         '^@/(.*)$': '<rootDir>/src/$1',
         '^@dorvel/core/(.*)$': path.join(__dirname, 'core/src/$1'),
-        '^lucide-react-native/icons/(.*)$': path.join(__dirname, 'node_modules/lucide-react-native/dist/cjs/icons/$1.js'),
+        '^lucide-react-native/icons/(.*)$': path.join(
+          __dirname,
+          'node_modules/lucide-react-native/dist/cjs/icons/$1.js',
+        ),
       },
-      transformIgnorePatterns: ['node_modules/(?:@babel|jest|@jest|react|react-dom|react-test-renderer|dexie|fake-indexeddb)/'],
+      transformIgnorePatterns: [
+        'node_modules/(?:@babel|jest|@jest|react|react-dom|react-test-renderer|dexie|fake-indexeddb)/',
+      ],
     },
   ],
 };

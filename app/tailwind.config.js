@@ -1,7 +1,8 @@
 const plugin = require('tailwindcss/plugin');
 const { day, fonts, night } = require('./src/ui/tokens');
 
-const properties = (theme) => Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
+const properties = (theme) =>
+  Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
 const quoted = (families) => families.map((family) => (family.includes(' ') ? `"${family}"` : family));
 
 /** @type {import('tailwindcss').Config} */
@@ -28,7 +29,10 @@ module.exports = {
   },
   plugins: [
     plugin(({ addBase }) => {
-      addBase({ ':root': { ...properties(day), 'color-scheme': 'light' }, ':root.dark': { ...properties(night), 'color-scheme': 'dark' } });
+      addBase({
+        ':root': { ...properties(day), 'color-scheme': 'light' },
+        ':root.dark': { ...properties(night), 'color-scheme': 'dark' },
+      });
     }),
   ],
 };

@@ -6,7 +6,9 @@ import { EMPTY_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
 
 const root = path.resolve(import.meta.dirname, '..');
 const data = (name: string) => path.join(tmpdir(), `dorvel-e2e-${SEEDED_PORT}-${name}`);
-const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
+  existsSync,
+);
 
 export default defineConfig({
   testDir: '.',
@@ -18,7 +20,16 @@ export default defineConfig({
   forbidOnly: Boolean(process.env.CI),
   reporter: [['list'], ['json', { outputFile: path.join(root, 'test-results/e2e.json') }]],
   use: {
-    ...(executablePath ? { launchOptions: { executablePath, args: '--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync'.split(' ') } } : {}),
+    ...(executablePath
+      ? {
+          launchOptions: {
+            executablePath,
+            args: '--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync'.split(
+              ' ',
+            ),
+          },
+        }
+      : {}),
     trace: 'retain-on-failure',
   },
   projects: [

@@ -10,7 +10,10 @@ export async function signIn(page: Page, origin: string): Promise<void> {
 }
 
 export async function goTo(page: Page, place: 'Inbox' | 'Queue' | 'Library' | 'You'): Promise<void> {
-  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: new RegExp(`^${place}`) }).click();
+  await page
+    .getByRole('navigation', { name: 'Places' })
+    .getByRole('link', { name: new RegExp(`^${place}`) })
+    .click();
   await expect(page.getByRole('heading', { name: place, level: 1 })).toBeVisible();
 }
 
@@ -33,7 +36,8 @@ export async function readTo(page: Page, fraction: number): Promise<void> {
   const box = await reader.boundingBox();
   if (!box) throw new Error('the reader is not on screen');
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  const step = () => reader.evaluate((view, to) => to * (view.scrollHeight - view.clientHeight) - view.scrollTop, fraction);
+  const step = () =>
+    reader.evaluate((view, to) => to * (view.scrollHeight - view.clientHeight) - view.scrollTop, fraction);
   for (let tries = 0; tries < 60; tries++) {
     const left = await step();
     if (Math.abs(left) < 4) break;
@@ -47,7 +51,7 @@ export async function readTo(page: Page, fraction: number): Promise<void> {
 /** Where in the article's text the reading line stands, found by the browser's own hit test. */
 export async function placeAtLine(page: Page): Promise<{ offset: number; length: number }> {
   return page.getByTestId('reader').evaluate((view) => {
-    const article = view.querySelector('.article') as HTMLElement;
+    const article = view.querySelector('.article')!;
     const most = view.scrollHeight - view.clientHeight;
     const line = view.getBoundingClientRect().top + (view.scrollTop / most) * view.clientHeight;
     const left = article.getBoundingClientRect().left + 4;

@@ -28,7 +28,9 @@ process.on('SIGTERM', () => process.exit(0));
 await waitFor(`${address}/healthz`);
 await waitFor(`http://127.0.0.1:${smallWebPort}/`);
 const seed = startTs('demo/seed/main.ts', { DORVEL_ADDRESS: address, SMALL_WEB_PORT: String(smallWebPort) });
-await new Promise((resolve, reject) => seed.on('exit', (code) => (code === 0 ? resolve() : reject(new Error('The seed failed.')))));
+await new Promise((resolve, reject) =>
+  seed.on('exit', (code) => (code === 0 ? resolve() : reject(new Error('The seed failed.')))),
+);
 console.log(`
 Dorvel’s demo is ready:  ${address}
 Account:                 ines@skerrow.example

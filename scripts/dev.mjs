@@ -5,7 +5,9 @@ import { ensureInstalled, root, start, startTs, waitFor } from './steps.mjs';
 const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = port + 10;
 ensureInstalled();
-start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--fonts-only']).on('exit', () => start('npm', ['run', '--silent', 'dev', '--workspace', 'app'], { EXPO_NO_TELEMETRY: '1' }));
+start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--fonts-only']).on('exit', () =>
+  start('npm', ['run', '--silent', 'dev', '--workspace', 'app'], { EXPO_NO_TELEMETRY: '1' }),
+);
 startTs('demo/small-web/main.ts', { SMALL_WEB_PORT: String(smallWebPort) });
 start('npx', ['tsx', 'watch', 'server/src/main.ts'], {
   PORT: String(port),
@@ -17,4 +19,7 @@ start('npx', ['tsx', 'watch', 'server/src/main.ts'], {
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => process.exit(0));
 await waitFor(`http://127.0.0.1:${port}/healthz`);
-startTs('demo/seed/main.ts', { DORVEL_ADDRESS: `http://127.0.0.1:${port}`, SMALL_WEB_PORT: String(smallWebPort) });
+startTs('demo/seed/main.ts', {
+  DORVEL_ADDRESS: `http://127.0.0.1:${port}`,
+  SMALL_WEB_PORT: String(smallWebPort),
+});

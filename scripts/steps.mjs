@@ -21,15 +21,27 @@ export function ensureInstalled() {
   const lock = sha256([readFileSync(path.join(root, 'package-lock.json'))]);
   if (stampOf('node_modules/.dorvel-installed') === lock) return;
   console.log('Installing packages (a minute or two)…');
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
   writeStamp('node_modules/.dorvel-installed', lock);
 }
 
 /** Builds the app for the web, unless what it is made of has not changed since the last build. */
 export function ensureBuilt() {
-  const parts = ['app/src', 'app/public', 'app/scripts', 'core/src'].flatMap(filesBelow).filter((file) => !file.includes('/public/fonts/'));
-  const configs = readdirSync(path.join(root, 'app')).filter((name) => /\.(json|js|css)$/.test(name)).map((name) => path.join(root, 'app', name));
-  const sources = sha256([...parts, ...configs, path.join(root, 'package-lock.json')].flatMap((file) => [file, readFileSync(file)]));
+  const parts = ['app/src', 'app/public', 'app/scripts', 'core/src']
+    .flatMap(filesBelow)
+    .filter((file) => !file.includes('/public/fonts/'));
+  const configs = readdirSync(path.join(root, 'app'))
+    .filter((name) => /\.(json|js|css)$/.test(name))
+    .map((name) => path.join(root, 'app', name));
+  const sources = sha256(
+    [...parts, ...configs, path.join(root, 'package-lock.json')].flatMap((file) => [
+      file,
+      readFileSync(file),
+    ]),
+  );
   if (stampOf('app/dist/.stamp') === sources) return;
   console.log('Building the app (about a minute)…');
   execFileSync('npm', ['run', '--silent', 'build'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
@@ -38,16 +50,23 @@ export function ensureBuilt() {
 
 /** Finds Debian's Chromium, and installs it where it is missing and we may. @returns its path, or null */
 export function ensureChromium() {
-  const found = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync) ?? null;
+  const found = () =>
+    ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync) ?? null;
   if (found()) return found();
   const isRoot = process.getuid?.() === 0;
   const sudo = !isRoot && spawnSync('sudo', ['-n', 'true']).status === 0;
   if (!isRoot && !sudo) {
-    console.error('The end-to-end tests need Chromium, and this user may not install it. Install it with: sudo apt-get install chromium');
+    console.error(
+      'The end-to-end tests need Chromium, and this user may not install it. Install it with: sudo apt-get install chromium',
+    );
     return null;
   }
   console.log('Installing Chromium from Debian’s packages…');
-  const apt = (...words) => spawnSync(sudo ? 'sudo' : 'apt-get', sudo ? ['apt-get', ...words] : words, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const apt = (...words) =>
+    spawnSync(sudo ? 'sudo' : 'apt-get', sudo ? ['apt-get', ...words] : words, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   apt('update', '-qq');
   apt('install', '-y', '-qq', '--no-install-recommends', 'chromium');
   return found();

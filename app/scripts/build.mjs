@@ -29,8 +29,12 @@ async function copyFonts() {
     const folder = path.basename(name);
     for (const file of files) {
       // woff2 is read by every browser that runs the app.
-      const sheet = (await readFile(path.join(source, file), 'utf8')).replace(/,\s*url\([^)]*\.woff\) format\('woff'\)/g, '');
-      for (const [, font] of sheet.matchAll(/url\(\.\/files\/([^)]+)\)/g)) await cp(path.join(source, 'files', font), path.join(target, folder, font));
+      const sheet = (await readFile(path.join(source, file), 'utf8')).replace(
+        /,\s*url\([^)]*\.woff\) format\('woff'\)/g,
+        '',
+      );
+      for (const [, font] of sheet.matchAll(/url\(\.\/files\/([^)]+)\)/g))
+        await cp(path.join(source, 'files', font), path.join(target, folder, font));
       sheets.push(sheet.replaceAll('url(./files/', `url(/fonts/${folder}/`));
     }
   }
@@ -66,6 +70,10 @@ async function buildServiceWorker() {
 
 await copyFonts();
 if (!process.argv.includes('--fonts-only')) {
-  execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist'], { cwd: app, stdio: 'inherit', env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' } });
+  execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist'], {
+    cwd: app,
+    stdio: 'inherit',
+    env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
+  });
   await buildServiceWorker();
 }

@@ -23,14 +23,15 @@ async function call(method: string, path: string, body?: unknown): Promise<unkno
     headers: { cookie, 'content-type': 'application/json' },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
-  if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
+  if (!response.ok)
+    throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
   cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
   return response.json();
 }
 
 async function everything(): Promise<Item[]> {
   const items: Item[] = [];
-  for (let after = 0, more = true; more; ) {
+  for (let after = 0, more = true; more;) {
     const page = PullResponse.parse(await call('GET', `/sync/pull?after=${after}`));
     items.push(...page.items);
     ({ cursor: after, more } = page);
@@ -40,7 +41,9 @@ async function everything(): Promise<Item[]> {
 
 async function push(mutations: Mutation[]): Promise<void> {
   for (let at = 0; at < mutations.length; at += PUSH_LIMIT) {
-    const { results } = PushResponse.parse(await call('POST', '/sync/push', { mutations: mutations.slice(at, at + PUSH_LIMIT) }));
+    const { results } = PushResponse.parse(
+      await call('POST', '/sync/push', { mutations: mutations.slice(at, at + PUSH_LIMIT) }),
+    );
     const refused = results.find((result) => result.outcome !== 'applied');
     if (refused) throw new Error(`the seed was not taken: ${JSON.stringify(refused)}`);
   }
@@ -68,9 +71,20 @@ async function seed(): Promise<void> {
 
   console.log(`Filling the demo library with ${SEED.length} pages of the small web…`);
   const started = Date.now();
-  const planned = SEED.map((entry, index) => ({ entry, itemId: uuidv7(), savedAt: started - entry.savedDaysAgo * DAY_MS - (index % 9) * HOUR_MS }));
+  const planned = SEED.map((entry, index) => ({
+    entry,
+    itemId: uuidv7(),
+    savedAt: started - entry.savedDaysAgo * DAY_MS - (index % 9) * HOUR_MS,
+  }));
   await push(
-    planned.map(({ entry, itemId, savedAt }) => ({ type: 'save', id: uuidv7(), itemId, address: addressOf(entry), savedAt, stamp: stampsFrom(savedAt)() })),
+    planned.map(({ entry, itemId, savedAt }) => ({
+      type: 'save',
+      id: uuidv7(),
+      itemId,
+      address: addressOf(entry),
+      savedAt,
+      stamp: stampsFrom(savedAt)(),
+    })),
   );
   const items = await settled();
   const changes: Mutation[] = [];
@@ -87,7 +101,11 @@ async function seed(): Promise<void> {
       id: uuidv7(),
       itemId,
       stamp: next(),
-      set: { stage: entry.stage, ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}), ...(finishedAt ? { finishedAt } : {}) },
+      set: {
+        stage: entry.stage,
+        ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}),
+        ...(finishedAt ? { finishedAt } : {}),
+      },
     });
   }
   await push(changes);
@@ -106,9 +124,10 @@ async function reading(item: Item, fraction: number, stamp: string): Promise<Mut
 
 /** All items, once no capture is under way any more. */
 async function settled(): Promise<Map<string, Item>> {
-  for (const deadline = Date.now() + PATIENCE_MS; Date.now() < deadline; ) {
+  for (const deadline = Date.now() + PATIENCE_MS; Date.now() < deadline;) {
     const items = await everything();
-    if (items.every(({ capture }) => capture.state === 'arrived' || capture.state === 'failed')) return new Map(items.map((item) => [item.id, item]));
+    if (items.every(({ capture }) => capture.state === 'arrived' || capture.state === 'failed'))
+      return new Map(items.map((item) => [item.id, item]));
     await new Promise((resolve) => setTimeout(resolve, 250));
   }
   throw new Error('the captures did not come to an end');

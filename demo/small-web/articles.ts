@@ -3,7 +3,10 @@ import path from 'node:path';
 import matter from 'gray-matter';
 import { z } from 'zod';
 
-const optional = z.string().nullish().transform((value) => value ?? '');
+const optional = z
+  .string()
+  .nullish()
+  .transform((value) => value ?? '');
 const FrontMatter = z.object({
   publication: z.string(),
   title: z.string(),
@@ -33,6 +36,11 @@ export function readArticles(): WebArticle[] {
       const { data, content } = matter(readFileSync(path.join(folder, name), 'utf8'));
       const front = FrontMatter.parse(data);
       const morning = new Date(Math.floor(Date.now() / DAY_MS) * DAY_MS + 7 * 60 * 60 * 1000);
-      return { ...front, slug: name.slice(0, -3), markdown: content.trim(), publishedAt: new Date(morning.getTime() - front.daysAgo * DAY_MS) };
+      return {
+        ...front,
+        slug: name.slice(0, -3),
+        markdown: content.trim(),
+        publishedAt: new Date(morning.getTime() - front.daysAgo * DAY_MS),
+      };
     });
 }

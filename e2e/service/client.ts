@@ -9,7 +9,12 @@ export class Client {
 
   constructor(readonly origin: string) {}
 
-  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Response> {
     const response = await fetch(`${this.origin}/api${path}`, {
       method,
       headers: { cookie: this.#cookie, 'content-type': 'application/json', ...headers },
@@ -20,7 +25,10 @@ export class Client {
   }
 
   async signIn(): Promise<this> {
-    await this.call('POST', '/session', { mail: 'ines@skerrow.example', passphrase: 'the tide waits for the ferry' });
+    await this.call('POST', '/session', {
+      mail: 'ines@skerrow.example',
+      passphrase: 'the tide waits for the ferry',
+    });
     return this;
   }
 
@@ -30,13 +38,20 @@ export class Client {
 
   async save(address: string): Promise<string> {
     const itemId = uuidv7();
-    await this.push({ type: 'save', id: uuidv7(), itemId, address, savedAt: Date.now(), stamp: this.#clock.next() });
+    await this.push({
+      type: 'save',
+      id: uuidv7(),
+      itemId,
+      address,
+      savedAt: Date.now(),
+      stamp: this.#clock.next(),
+    });
     return itemId;
   }
 
   async items(): Promise<Item[]> {
     const items = new Map<string, Item>();
-    for (let after = 0, more = true; more; ) {
+    for (let after = 0, more = true; more;) {
       const page = PullResponse.parse(await (await this.call('GET', `/sync/pull?after=${after}`)).json());
       for (const item of page.items) items.set(item.id, item);
       ({ cursor: after, more } = page);

@@ -2,12 +2,26 @@ import { expect, test } from '@playwright/test';
 import { EMPTY, page as webPage } from '../ports';
 import { goTo, placeAtLine, readTo, row, save, signIn } from '../reader';
 
-test('saved, read to the middle, read on offline, finished, and the same on a second device', async ({ page, context, browser }, { project }) => {
+test('saved, read to the middle, read on offline, finished, and the same on a second device', async ({
+  page,
+  context,
+  browser,
+}, { project }) => {
   const wide = project.name === 'wide';
   // Two projects share one library: each reads another article.
   const [host, path, title, sentence] = wide
-    ? ['commons', '/bulletin/a-ferry-that-belongs-to-its-passengers', 'A ferry that belongs to its passengers', 'In the spring of the year in which the mainland operator']
-    : ['tidewater', '/issue/what-the-eelgrass-knows', 'What the eelgrass knows', 'By the third summer the divers had stopped counting'];
+    ? [
+        'commons',
+        '/bulletin/a-ferry-that-belongs-to-its-passengers',
+        'A ferry that belongs to its passengers',
+        'In the spring of the year in which the mainland operator',
+      ]
+    : [
+        'tidewater',
+        '/issue/what-the-eelgrass-knows',
+        'What the eelgrass knows',
+        'By the third summer the divers had stopped counting',
+      ];
   const address = webPage(host, path);
   await signIn(page, EMPTY);
 
@@ -65,7 +79,9 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     expect(Math.abs(again.offset - place.offset)).toBeLessThanOrEqual(charactersToALine);
     const picture = page.locator('.article img').first();
     await picture.scrollIntoViewIfNeeded();
-    await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth)).toBeGreaterThan(300);
+    await expect
+      .poll(() => picture.evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth))
+      .toBeGreaterThan(300);
   });
 
   await test.step('another typeface and width keep the place within a line', async () => {
@@ -105,9 +121,16 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
   });
 });
 
-test('what is read on one device is where it was on the other, within a line, on another width', async ({ page, browser }, { project }) => {
-  const title = project.name === 'wide' ? 'The silt year' : 'Larch or oak for a hull that dries out twice a day';
-  const address = project.name === 'wide' ? webPage('tidewater', '/issue/the-silt-year') : webPage('slipway', '/yard/larch-or-oak');
+test('what is read on one device is where it was on the other, within a line, on another width', async ({
+  page,
+  browser,
+}, { project }) => {
+  const title =
+    project.name === 'wide' ? 'The silt year' : 'Larch or oak for a hull that dries out twice a day';
+  const address =
+    project.name === 'wide'
+      ? webPage('tidewater', '/issue/the-silt-year')
+      : webPage('slipway', '/yard/larch-or-oak');
   await signIn(page, EMPTY);
   await save(page, address);
   await row(page, title).getByRole('link').click();
@@ -117,7 +140,11 @@ test('what is read on one device is where it was on the other, within a line, on
   const back = await placeAtLine(page);
   expect(back.offset).toBeLessThan(here.offset);
 
-  const other = await (await browser.newContext({ viewport: project.name === 'wide' ? { width: 390, height: 844 } : { width: 1280, height: 800 } })).newPage();
+  const other = await (
+    await browser.newContext({
+      viewport: project.name === 'wide' ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    })
+  ).newPage();
   await signIn(other, EMPTY);
   await goTo(other, 'Queue');
   await row(other, title).getByRole('link').click();
@@ -127,13 +154,21 @@ test('what is read on one device is where it was on the other, within a line, on
   expect(Math.abs(there.offset - back.offset)).toBeLessThanOrEqual(90);
   // Going back to read again has not lost the furthest point: the strand's solid part still ends where it was.
   const furthest = await other.evaluate(async () => {
-    const [name] = (await indexedDB.databases()).map((database) => database.name).filter((each) => each?.startsWith('dorvel-'));
+    const [name] = (await indexedDB.databases())
+      .map((database) => database.name)
+      .filter((each) => each?.startsWith('dorvel-'));
     return new Promise<number[]>((resolve, reject) => {
       const opened = indexedDB.open(name ?? '');
       opened.onerror = () => reject(new Error('cannot open the store'));
       opened.onsuccess = () => {
         const all = opened.result.transaction('items').objectStore('items').getAll();
-        all.onsuccess = () => resolve(all.result.map((item: { progress: { furthest: number; position: { value: { fraction: number } } | null } }) => item.progress.furthest - (item.progress.position?.value.fraction ?? 0)));
+        all.onsuccess = () =>
+          resolve(
+            all.result.map(
+              (item: { progress: { furthest: number; position: { value: { fraction: number } } | null } }) =>
+                item.progress.furthest - (item.progress.position?.value.fraction ?? 0),
+            ),
+          );
       };
     });
   });

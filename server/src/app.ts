@@ -35,7 +35,16 @@ export function createApp(parts: AppParts): Express {
   app.disable('x-powered-by');
   if (config.secure) app.set('trust proxy', 1);
   app.use(securityHeaders(config));
-  app.use('/api', pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url === '/sync/events' }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], customLogLevel: (_request, response, error) => (error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug') }));
+  app.use(
+    '/api',
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (request) => request.url === '/sync/events' },
+      redact: ['req.headers.cookie', 'res.headers["set-cookie"]'],
+      customLogLevel: (_request, response, error) =>
+        error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
+    }),
+  );
   app.get('/healthz', async (_request, response) => {
     response.json(Health.parse({ status: 'ok', jobsOpen: await parts.jobs.openCount() }));
   });

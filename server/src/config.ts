@@ -5,7 +5,12 @@ import { z } from 'zod';
 const HostList = z
   .string()
   .default('')
-  .transform((list) => list.split(',').map((each) => each.trim().toLowerCase()).filter(Boolean));
+  .transform((list) =>
+    list
+      .split(',')
+      .map((each) => each.trim().toLowerCase())
+      .filter(Boolean),
+  );
 
 const Environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4800),
@@ -59,7 +64,7 @@ export function readConfig(environment: Record<string, string | undefined>, root
 }
 
 /** The demo's account is no secret: a server started as the demo shows it to anyone. */
-export const DEMO_ACCOUNT = {
+const DEMO_ACCOUNT = {
   mail: 'ines@skerrow.example',
   passphrase: 'the tide waits for the ferry',
   name: 'Ines Tavora-Holm',

@@ -10,10 +10,17 @@ const USAGE = `Usage: npm run -s extract -- [--url U] FILE…
        npm run -s extract -- --list pages.jsonl     one {"file": …, "url": …} a line`;
 const ListedPage = z.object({ file: z.string(), url: z.string().optional() });
 
-const { values, positionals } = parseArgs({ options: { url: { type: 'string' }, list: { type: 'string' } }, allowPositionals: true });
+const { values, positionals } = parseArgs({
+  options: { url: { type: 'string' }, list: { type: 'string' } },
+  allowPositionals: true,
+});
 // npm runs scripts in the workspace's folder; the reader's own is where the paths are meant.
 const from = process.env.INIT_CWD ?? process.cwd();
-const pages: { file: string; url: string | undefined; base: string }[] = positionals.map((file) => ({ file, url: values.url, base: from }));
+const pages: { file: string; url: string | undefined; base: string }[] = positionals.map((file) => ({
+  file,
+  url: values.url,
+  base: from,
+}));
 if (values.list) {
   const list = path.resolve(from, values.list);
   for (const line of (await readFile(list, 'utf8')).split('\n').filter((each) => each.trim() !== '')) {
@@ -35,7 +42,18 @@ for (const page of pages) {
     if (!decoded.ok) throw new Error(decoded.says);
     const { tree, ...article } = extractArticle(decoded.html, url);
     const spent = process.cpuUsage(before);
-    const { title, byline, siteName, publishedAt, language, leadImageUrl, text, wordCount, minutes, cameThrough } = article;
+    const {
+      title,
+      byline,
+      siteName,
+      publishedAt,
+      language,
+      leadImageUrl,
+      text,
+      wordCount,
+      minutes,
+      cameThrough,
+    } = article;
     console.log(
       JSON.stringify({
         file: page.file,
@@ -56,13 +74,18 @@ for (const page of pages) {
       }),
     );
   } catch (error) {
-    console.log(JSON.stringify({ file: page.file, url, error: error instanceof Error ? error.message : String(error) }));
+    console.log(
+      JSON.stringify({ file: page.file, url, error: error instanceof Error ? error.message : String(error) }),
+    );
   }
 }
 
 /** A listed file may stand beside the list or where the command was called. */
 async function readPage(file: string, base: string): Promise<Buffer> {
-  const places = [path.resolve(base, file), ...(values.list ? [path.resolve(path.dirname(path.resolve(base, values.list)), file)] : [])];
+  const places = [
+    path.resolve(base, file),
+    ...(values.list ? [path.resolve(path.dirname(path.resolve(base, values.list)), file)] : []),
+  ];
   for (const place of places.slice(0, -1)) {
     try {
       return await readFile(place);

@@ -42,7 +42,8 @@ const tools: CaptureTools = {
 };
 const recovered = await jobs.recover();
 if (recovered > 0) log.info({ jobs: recovered }, 'going on with captures that were under way');
-const settled = (work: (job: Job) => Promise<void>) => (job: Job) => work(job).finally(() => bell.ring(job.accountId));
+const settled = (work: (job: Job) => Promise<void>) => (job: Job) =>
+  work(job).finally(() => bell.ring(job.accountId));
 const runner = startRunner(
   jobs,
   config.capturesAtOnce,

@@ -25,7 +25,11 @@ export const useAccount = create<AccountState>()((set, get) => {
   const enter = (account: Account) => {
     writeSetting('account', account);
     const { account: before, store } = get();
-    set({ account, needsSignIn: false, store: store && before?.id === account.id ? store : new DeviceStore(account.id) });
+    set({
+      account,
+      needsSignIn: false,
+      store: store && before?.id === account.id ? store : new DeviceStore(account.id),
+    });
   };
   return {
     account: remembered,
@@ -47,9 +51,18 @@ export const useAccount = create<AccountState>()((set, get) => {
 
 /** The device's name in clock stamps: made once, at random. */
 export const deviceName = (() => {
-  const known = readSetting('device', z.string().regex(/^[0-9a-z]{8}$/).nullable(), null);
+  const known = readSetting(
+    'device',
+    z
+      .string()
+      .regex(/^[0-9a-z]{8}$/)
+      .nullable(),
+    null,
+  );
   if (known) return known;
-  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => (byte % 36).toString(36)).join('');
+  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => (byte % 36).toString(36)).join(
+    '',
+  );
   writeSetting('device', made);
   return made;
 })();

@@ -26,17 +26,27 @@ async function call(method: string, path: string, body?: unknown): Promise<Respo
       method,
       signal: AbortSignal.timeout(TIMEOUT_MS),
       credentials: 'same-origin',
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      ...(body === undefined
+        ? {}
+        : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     });
   } catch (error) {
     throw new Unreachable('No connection to the server.', { cause: error });
   }
   if (response.ok) return response;
   const problem = Problem.safeParse(await response.json().catch(() => null));
-  throw new ServerProblem(response.status, problem.success ? problem.data.detail : `The server answered ${response.status}.`);
+  throw new ServerProblem(
+    response.status,
+    problem.success ? problem.data.detail : `The server answered ${response.status}.`,
+  );
 }
 
-async function read<Schema extends z.ZodType>(schema: Schema, method: string, path: string, body?: unknown): Promise<z.infer<Schema>> {
+async function read<Schema extends z.ZodType>(
+  schema: Schema,
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<z.infer<Schema>> {
   return schema.parse(await (await call(method, path, body)).json());
 }
 
@@ -44,7 +54,8 @@ async function read<Schema extends z.ZodType>(schema: Schema, method: string, pa
 export const api = {
   setup: () => read(Setup, 'GET', '/setup'),
   signIn: (mail: string, passphrase: string) => read(Account, 'POST', '/session', { mail, passphrase }),
-  createAccount: (account: { mail: string; name: string; passphrase: string }) => read(Account, 'POST', '/accounts', account),
+  createAccount: (account: { mail: string; name: string; passphrase: string }) =>
+    read(Account, 'POST', '/accounts', account),
   signOut: () => call('DELETE', '/session'),
   push: (mutations: Mutation[]) => read(PushResponse, 'POST', '/sync/push', { mutations }),
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),

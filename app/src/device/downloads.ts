@@ -7,7 +7,9 @@ import type { DeviceStore, KeptCopy } from './store';
 /** Items whose copies are brought to the device ahead of reading. */
 export function isWantedHere(item: Item): boolean {
   const stage = item.choices.stage.value;
-  return item.capture.sameAs === null && item.capture.page !== null && (stage === 'inbox' || stage === 'queue');
+  return (
+    item.capture.sameAs === null && item.capture.page !== null && (stage === 'inbox' || stage === 'queue')
+  );
 }
 
 /**
@@ -20,13 +22,17 @@ export function isWantedHere(item: Item): boolean {
 export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean): Promise<void> {
   const items = await store.items.toArray();
   const here = new Set(await store.copies.toCollection().primaryKeys());
-  const wanted = items.filter(isWantedHere).sort((a, b) => b.choices.raisedAt.value - a.choices.raisedAt.value);
+  const wanted = items
+    .filter(isWantedHere)
+    .sort((a, b) => b.choices.raisedAt.value - a.choices.raisedAt.value);
   for (const item of wanted) {
     if (!mayGoOn()) return;
     const copyId = item.capture.page?.copyId;
     if (copyId && !here.has(copyId)) await keepCopy(store, item, copyId);
   }
-  const current = new Set(items.filter((item) => item.choices.stage.value !== 'let-go').map((item) => item.capture.page?.copyId));
+  const current = new Set(
+    items.filter((item) => item.choices.stage.value !== 'let-go').map((item) => item.capture.page?.copyId),
+  );
   const stale = [...here].filter((id) => !current.has(id));
   if (stale.length > 0) await dropCopies(store, stale);
 }
@@ -56,7 +62,8 @@ async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<v
   const stillUsed = new Set<string>();
   await store.copies.each((copy: KeptCopy) => copy.pictures.forEach((picture) => stillUsed.add(picture)));
   const cache = await caches.open(PICTURE_CACHE);
-  for (const picture of dropped.flatMap((copy) => copy.pictures)) if (!stillUsed.has(picture)) await cache.delete(picture);
+  for (const picture of dropped.flatMap((copy) => copy.pictures))
+    if (!stillUsed.has(picture)) await cache.delete(picture);
 }
 
 function picturesOf(tree: Copy['tree']): string[] {

@@ -6,7 +6,10 @@ import type { KeptCopy } from './store';
 /** All items on this device but those that another item stands for; undefined while they are being read. */
 export function useItems(): Item[] | undefined {
   const store = useAccount((state) => state.store);
-  return useLiveQuery(async () => (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null), [store]);
+  return useLiveQuery(
+    async () => (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null),
+    [store],
+  );
 }
 
 /**

@@ -5,5 +5,5 @@ export function registerServiceWorker(): void {
     console.error('The service worker could not be registered; Dorvel works, but not offline.', error);
   });
   // Asks the browser not to clear what is on this device when room gets short. It may say no.
-  void navigator.storage?.persist?.();
+  void navigator.storage.persist();
 }

@@ -3,7 +3,11 @@ import type { z } from 'zod';
 const PREFIX = 'dorvel.';
 
 /** A small setting of this device. What is missing or unreadable is the default. */
-export function readSetting<Schema extends z.ZodType>(name: string, schema: Schema, otherwise: z.infer<Schema>): z.infer<Schema> {
+export function readSetting<Schema extends z.ZodType>(
+  name: string,
+  schema: Schema,
+  otherwise: z.infer<Schema>,
+): z.infer<Schema> {
   const stored = localStorage.getItem(PREFIX + name);
   if (stored === null) return otherwise;
   try {

@@ -44,17 +44,28 @@ export class DeviceStore extends Dexie {
 
   /** A later place stands for an earlier one that was never sent: furthest only grows, and the last position wins. */
   async #dropOlderProgress(itemId: string): Promise<void> {
-    await this.outbox.where('itemId').equals(itemId).and(({ mutation }) => mutation.type === 'progress').delete();
+    await this.outbox
+      .where('itemId')
+      .equals(itemId)
+      .and(({ mutation }) => mutation.type === 'progress')
+      .delete();
   }
 
-  /** Takes in what the server sent; changes that still wait in the outbox are part of the local state already. */
-  async receive(items: readonly Item[], cursor: number): Promise<void> {
-    await this.transaction('rw', this.items, this.marks, async () => {
+  /**
+   * Takes in what the server sent; changes that still wait in the outbox are part of the local state already.
+   *
+   * @returns ids of the items that now stand for one that this device had as an item of its own
+   */
+  async receive(items: readonly Item[], cursor: number): Promise<string[]> {
+    return this.transaction('rw', this.items, this.marks, async () => {
+      const standing: string[] = [];
       for (const item of items) {
         const known = await this.items.get(item.id);
         await this.items.put(known ? mergeItems(known, item) : item);
+        if (known?.capture.sameAs === null && item.capture.sameAs) standing.push(item.capture.sameAs);
       }
       await this.marks.put({ name: 'cursor', value: cursor });
+      return standing;
     });
   }
 

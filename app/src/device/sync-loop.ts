@@ -31,14 +31,14 @@ const FIRST_RETRY_MS = 2000;
 const LONGEST_RETRY_MS = 60_000;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
-let running = false;
-let again = false;
+/** Whether a round is running, and whether another was asked for meanwhile. */
+const rounds = { running: false, again: false };
 let retryMs = FIRST_RETRY_MS;
 
 /** Asks for a round of the loop: after a change, when the network is back, when the server rang. */
 export function syncSoon(delayMs = SOON_MS): void {
-  if (running) {
-    again = true;
+  if (rounds.running) {
+    rounds.again = true;
     return;
   }
   clearTimeout(timer);
@@ -48,20 +48,20 @@ export function syncSoon(delayMs = SOON_MS): void {
 /** One round: send what waits, fetch what is new, bring copies to the device. */
 async function round(): Promise<void> {
   const { store, needsSignIn, sessionLost } = useAccount.getState();
-  if (!store || needsSignIn || running) return;
+  if (!store || needsSignIn || rounds.running) return;
   if (!navigator.onLine) {
     useSync.setState({ online: false, settled: true });
     return;
   }
-  running = true;
-  again = false;
+  rounds.running = true;
+  rounds.again = false;
   let next = REGULAR_MS;
   try {
     await send(store);
     await receive(store);
     useSync.setState({ online: true, problem: null, settled: true });
     useSync.setState({ doing: 'downloading' });
-    await downloadAhead(store, () => !again);
+    await downloadAhead(store, () => !rounds.again);
     retryMs = FIRST_RETRY_MS;
   } catch (error) {
     next = retryMs;
@@ -70,11 +70,13 @@ async function round(): Promise<void> {
     if (error instanceof ServerProblem && error.status === 401) sessionLost();
     else if (error instanceof Unreachable) useSync.setState({ online: false });
     else if (error instanceof ServerProblem) useSync.setState({ online: true, problem: error.detail });
-    else useSync.setState({ problem: navigator.onLine ? `Syncing stopped: ${String(error)}. Nothing is lost; it is tried again.` : null });
+    else
+      useSync.setState({ problem: `Syncing stopped: ${String(error)}. Nothing is lost; it is tried again.` });
   } finally {
-    running = false;
+    rounds.running = false;
     useSync.setState({ doing: 'nothing' });
-    syncSoon(again ? SOON_MS : next);
+    // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- syncSoon sets it while the round waits
+    syncSoon(rounds.again ? SOON_MS : next);
   }
 }
 
@@ -84,15 +86,20 @@ async function send(store: DeviceStore): Promise<void> {
     if (waiting.length === 0) return;
     useSync.setState({ doing: 'sending' });
     const { results } = await api.push(waiting.map(({ mutation }) => mutation));
-    for (const result of results) await settle(store, result, waiting.find(({ mutation }) => mutation.id === result.mutationId)?.itemId);
+    for (const result of results)
+      await settle(store, result, waiting.find(({ mutation }) => mutation.id === result.mutationId)?.itemId);
     await store.outbox.bulkDelete(waiting.map(({ place }) => place).filter((place) => place !== undefined));
   }
 }
 
 async function settle(store: DeviceStore, result: PushResult, itemId: string | undefined): Promise<void> {
   if (result.outcome === 'already-saved') {
-    if (result.itemId !== itemId) useSync.setState(({ alreadySaved }) => ({ alreadySaved: [...alreadySaved, result.itemId] }));
-    if (itemId) await store.items.where('id').equals(itemId).modify((item: Item) => void (item.capture.sameAs = result.itemId));
+    if (result.itemId !== itemId) tellOf([result.itemId]);
+    if (itemId)
+      await store.items
+        .where('id')
+        .equals(itemId)
+        .modify((item: Item) => void (item.capture.sameAs = result.itemId));
   }
   if (result.outcome === 'refused' && itemId) {
     await store.items
@@ -110,10 +117,15 @@ async function receive(store: DeviceStore): Promise<void> {
   for (;;) {
     const page = await api.pull(cursor);
     if (page.items.length > 0) useSync.setState({ doing: 'receiving' });
-    await store.receive(page.items, page.cursor);
+    tellOf(await store.receive(page.items, page.cursor));
     cursor = page.cursor;
     if (!page.more) return;
   }
+}
+
+function tellOf(found: string[]): void {
+  if (found.length > 0)
+    useSync.setState(({ alreadySaved }) => ({ alreadySaved: [...alreadySaved, ...found] }));
 }
 
 /** Starts the loop for as long as the app is open. @returns a function that ends it */

@@ -1,7 +1,12 @@
 /// <reference lib="webworker" />
 import { clientsClaim } from 'workbox-core';
 import { CacheableResponsePlugin } from 'workbox-cacheable-response';
-import { cleanupOutdatedCaches, createHandlerBoundToURL, precacheAndRoute, type PrecacheEntry } from 'workbox-precaching';
+import {
+  cleanupOutdatedCaches,
+  createHandlerBoundToURL,
+  precacheAndRoute,
+  type PrecacheEntry,
+} from 'workbox-precaching';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
 import type { WorkboxPlugin } from 'workbox-core';
@@ -13,9 +18,17 @@ void self.skipWaiting();
 clientsClaim();
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
-registerRoute(new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//, /^\/healthz/] }));
+registerRoute(
+  new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//, /^\/healthz/] }),
+);
 // Its own type says that its hooks may be undefined, which workbox-core's does not allow.
 const onlyGood = new CacheableResponsePlugin({ statuses: [200] }) as WorkboxPlugin;
 // Named by content, so what is kept is never out of date. The sync loop fetches them ahead into the same cache.
-registerRoute(({ url }) => url.pathname.startsWith('/api/pictures/'), new CacheFirst({ cacheName: PICTURE_CACHE, plugins: [onlyGood] }));
-registerRoute(({ url }) => url.pathname.startsWith('/fonts/'), new CacheFirst({ cacheName: 'dorvel-fonts', plugins: [onlyGood] }));
+registerRoute(
+  ({ url }) => url.pathname.startsWith('/api/pictures/'),
+  new CacheFirst({ cacheName: PICTURE_CACHE, plugins: [onlyGood] }),
+);
+registerRoute(
+  ({ url }) => url.pathname.startsWith('/fonts/'),
+  new CacheFirst({ cacheName: 'dorvel-fonts', plugins: [onlyGood] }),
+);

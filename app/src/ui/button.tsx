@@ -42,7 +42,12 @@ interface IconButtonProps {
 /** A button that shows only an icon or a sign; `name` is what it is called. */
 export function IconButton({ name, onPress, children }: IconButtonProps) {
   return (
-    <Pressable role="button" aria-label={name} onPress={onPress} className="h-[44px] min-w-[44px] items-center justify-center rounded-[12px]">
+    <Pressable
+      role="button"
+      aria-label={name}
+      onPress={onPress}
+      className="h-[44px] min-w-[44px] items-center justify-center rounded-[12px]"
+    >
       {children}
     </Pressable>
   );

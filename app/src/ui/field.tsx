@@ -1,7 +1,16 @@
 import { useId } from 'react';
 import { Text, TextInput, View, type TextInputProps } from 'react-native';
 
-interface FieldProps extends Pick<TextInputProps, 'value' | 'onChangeText' | 'secureTextEntry' | 'autoComplete' | 'inputMode' | 'onSubmitEditing' | 'autoFocus'> {
+interface FieldProps extends Pick<
+  TextInputProps,
+  | 'value'
+  | 'onChangeText'
+  | 'secureTextEntry'
+  | 'autoComplete'
+  | 'inputMode'
+  | 'onSubmitEditing'
+  | 'autoFocus'
+> {
   label: string;
   /** What is wrong with the input, and what to do. */
   fault?: string | null;

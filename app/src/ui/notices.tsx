@@ -31,7 +31,11 @@ export function NoticeBar() {
     return () => clearTimeout(timer);
   }, [notice, clear]);
   return (
-    <View role="status" aria-live="polite" className="pointer-events-box-none absolute inset-x-0 bottom-[84px] items-center px-[12px]">
+    <View
+      role="status"
+      aria-live="polite"
+      className="pointer-events-box-none absolute inset-x-0 bottom-[84px] items-center px-[12px]"
+    >
       {notice && (
         <View className="w-full max-w-[520px] flex-row items-center justify-between rounded-[16px] bg-ink px-[18px] py-[6px]">
           <Text className="flex-1 py-[8px] font-ui text-base text-ground">{notice.text}</Text>
@@ -44,7 +48,9 @@ export function NoticeBar() {
               }}
               className="min-h-[44px] justify-center pl-[16px]"
             >
-              <Text className="font-ui text-base font-semibold text-ground underline">{notice.action.label}</Text>
+              <Text className="font-ui text-base font-semibold text-ground underline">
+                {notice.action.label}
+              </Text>
             </Pressable>
           )}
         </View>

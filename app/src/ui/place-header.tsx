@@ -2,7 +2,15 @@ import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
 
 /** The head of a place: its name, and a few words about its state. */
-export function PlaceHeader({ title, aside, children }: { title: string; aside?: string; children?: ReactNode }) {
+export function PlaceHeader({
+  title,
+  aside,
+  children,
+}: {
+  title: string;
+  aside?: string;
+  children?: ReactNode;
+}) {
   return (
     <View className="pb-[10px] pt-[16px]">
       <View className="flex-row items-baseline justify-between">

@@ -24,7 +24,8 @@ const INSET = 3;
 export function Strand({ minutes, passed, looseEnd, label, room, hanging = false }: StrandProps) {
   const length = (hanging ? 1 : strandLength(minutes)) * (room - 2 * INSET);
   const at = (fraction: number) => INSET + length * fraction;
-  const point = (along: number, across: number) => (hanging ? { x: across, y: along } : { x: along, y: across });
+  const point = (along: number, across: number) =>
+    hanging ? { x: across, y: along } : { x: along, y: across };
   const segment = (from: number, to: number) => {
     const a = point(from, AXIS);
     const b = point(to, AXIS);
@@ -32,15 +33,30 @@ export function Strand({ minutes, passed, looseEnd, label, room, hanging = false
   };
   const end = { a: point(at(1), AXIS - 5), b: point(at(1), AXIS + 5) };
   return (
-    <View role="img" aria-label={label} style={hanging ? { width: ACROSS, height: room } : { width: room, height: ACROSS }}>
+    <View
+      role="img"
+      aria-label={label}
+      style={hanging ? { width: ACROSS, height: room } : { width: room, height: ACROSS }}
+    >
       <Svg width={hanging ? ACROSS : room} height={hanging ? room : ACROSS} aria-hidden>
         <Line {...segment(at(0), at(1))} stroke="var(--soft)" strokeWidth={1.75} />
         <Line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
         {passed > 0 && (
-          <Line {...segment(at(0), Math.max(at(passed), at(0) + 2))} stroke="var(--accent)" strokeWidth={6} strokeLinecap="round" />
+          <Line
+            {...segment(at(0), Math.max(at(passed), at(0) + 2))}
+            stroke="var(--accent)"
+            strokeWidth={6}
+            strokeLinecap="round"
+          />
         )}
         {looseEnd !== null && looseEnd < 1 && (
-          <Path d={looseEndPath(at(looseEnd), point)} fill="none" stroke="var(--accent)" strokeWidth={2.5} strokeLinecap="round" />
+          <Path
+            d={looseEndPath(at(looseEnd), point)}
+            fill="none"
+            stroke="var(--accent)"
+            strokeWidth={2.5}
+            strokeLinecap="round"
+          />
         )}
       </Svg>
     </View>
@@ -48,7 +64,10 @@ export function Strand({ minutes, passed, looseEnd, label, room, hanging = false
 }
 
 /** A short end of thread that hangs off the strand. */
-function looseEndPath(along: number, point: (along: number, across: number) => { x: number; y: number }): string {
+function looseEndPath(
+  along: number,
+  point: (along: number, across: number) => { x: number; y: number },
+): string {
   const from = point(along, AXIS);
   const bend = point(along + 7, AXIS + 1);
   const to = point(along + 6, AXIS + 10);

@@ -1,6 +1,16 @@
 type Theme = Readonly<
   Record<
-    'ground' | 'raised' | 'sunken' | 'line' | 'ink' | 'soft' | 'accent' | 'on-accent' | 'ochre' | 'brick' | 'moss',
+    | 'ground'
+    | 'raised'
+    | 'sunken'
+    | 'line'
+    | 'ink'
+    | 'soft'
+    | 'accent'
+    | 'on-accent'
+    | 'ochre'
+    | 'brick'
+    | 'moss',
     string
   >
 >;

@@ -32,7 +32,12 @@ const night = {
 };
 
 const fonts = {
-  ui: ['Atkinson Hyperlegible Next Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'sans-serif'],
+  ui: [
+    'Atkinson Hyperlegible Next Variable',
+    'Noto Sans JP Variable',
+    'Noto Naskh Arabic Variable',
+    'sans-serif',
+  ],
   read: ['Literata Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'serif'],
 };
 

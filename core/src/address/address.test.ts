@@ -45,7 +45,15 @@ describe('readAddress', () => {
     expect(readAddress(input)).toEqual({ ok: true, address });
   });
 
-  test.each(['', '   ', 'just words', 'ftp://example.org/a', 'mailto:a@example.org', 'http://', `https://example.org/${'a'.repeat(9000)}`])('says what to do about %p', (input) => {
+  test.each([
+    '',
+    '   ',
+    'just words',
+    'ftp://example.org/a',
+    'mailto:a@example.org',
+    'http://',
+    `https://example.org/${'a'.repeat(9000)}`,
+  ])('says what to do about %p', (input) => {
     const reading = readAddress(input);
     expect(reading.ok).toBe(false);
     expect(!reading.ok && reading.says.length).toBeGreaterThan(20);

@@ -2,7 +2,8 @@
 export type AddressReading = { ok: true; address: string } | { ok: false; says: string };
 
 const WEB_ADDRESS = /https?:\/\/[^\s<>"']+/i;
-const BARE_HOST = /^(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+(?:\p{L}{2,}|xn--[a-z0-9-]+)(?::\d+)?(?:[/?#]\S*)?$/iu;
+const BARE_HOST =
+  /^(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+(?:\p{L}{2,}|xn--[a-z0-9-]+)(?::\d+)?(?:[/?#]\S*)?$/iu;
 
 /**
  * Reads an address from text as people paste it: with words around it (the first address counts),

@@ -1,8 +1,14 @@
 import { plainText } from '../text';
 import { extractArticle, treeToMarkdown } from '.';
 
-const prose = (n: number) => Array.from({ length: n }, (_, i) => `<p>Paragraph ${i + 1} says something, at some length, so that it is taken for prose; and then it ends.</p>`).join('');
-const page = (body: string, head = '') => `<!doctype html><html><head>${head}</head><body>${body}</body></html>`;
+const prose = (n: number) =>
+  Array.from(
+    { length: n },
+    (_, i) =>
+      `<p>Paragraph ${i + 1} says something, at some length, so that it is taken for prose; and then it ends.</p>`,
+  ).join('');
+const page = (body: string, head = '') =>
+  `<!doctype html><html><head>${head}</head><body>${body}</body></html>`;
 const at = (html: string, url = 'https://site.example/path/page.html') => extractArticle(html, url);
 
 describe('main text', () => {
@@ -18,14 +24,28 @@ describe('main text', () => {
   it.each([
     ['an article column called "sidebar"', `<div class="sidebar">${prose(8)}</div>`],
     ['a form around the whole page', `<form>${prose(8)}</form>`],
-    ['a page without any blocks', Array.from({ length: 8 }, (_, i) => `Paragraph ${i + 1}, with words, and more of them, stands here.`).join('<br><br>')],
-    ['a layout table', `<table><tr><td class="menu"><a href=a>A</a><a href=b>B</a></td><td>${prose(8)}</td></tr></table>`],
+    [
+      'a page without any blocks',
+      Array.from(
+        { length: 8 },
+        (_, i) => `Paragraph ${i + 1}, with words, and more of them, stands here.`,
+      ).join('<br><br>'),
+    ],
+    [
+      'a layout table',
+      `<table><tr><td class="menu"><a href=a>A</a><a href=b>B</a></td><td>${prose(8)}</td></tr></table>`,
+    ],
   ])('finds the text in %s', (_name, body) => {
     expect(at(page(body)).text.match(/Paragraph/g)).toHaveLength(8);
   });
 
   it('takes the lead picture and the standfirst from between headline and text', () => {
-    const { tree, text } = at(page(`<main><h1>T</h1><p class="standfirst">What the article is about, in a sentence of some length.</p><figure><img src="lead.jpg" width="800" alt="Lead"></figure><div class="body">${prose(6)}</div></main>`, '<title>T</title>'));
+    const { tree, text } = at(
+      page(
+        `<main><h1>T</h1><p class="standfirst">What the article is about, in a sentence of some length.</p><figure><img src="lead.jpg" width="800" alt="Lead"></figure><div class="body">${prose(6)}</div></main>`,
+        '<title>T</title>',
+      ),
+    );
     expect(text.startsWith('What the article is about')).toBe(true);
     expect(JSON.stringify(tree)).toContain('https://site.example/path/lead.jpg');
   });
@@ -45,7 +65,12 @@ describe('main text', () => {
   });
 
   it('makes addresses absolute, by the base element too, and drops links that lead nowhere', () => {
-    const { tree } = at(page(`<article>${prose(2)}<p>See <a href="other">that</a>, <a href="#note">this</a> and <a href="mailto:a@b.example">him</a>, all three of them.</p></article>`, '<base href="/deep/er/">'));
+    const { tree } = at(
+      page(
+        `<article>${prose(2)}<p>See <a href="other">that</a>, <a href="#note">this</a> and <a href="mailto:a@b.example">him</a>, all three of them.</p></article>`,
+        '<base href="/deep/er/">',
+      ),
+    );
     const json = JSON.stringify(tree);
     expect(json).toContain('https://site.example/deep/er/other');
     expect(json.match(/"href"/g)).toHaveLength(1);
@@ -58,11 +83,23 @@ describe('pictures', () => {
     ['a plain src', '<img src="a.jpg" alt="A">', 'a.jpg'],
     ['data-src over a placeholder', '<img src="data:image/gif;base64,xx" data-src="a.jpg">', 'a.jpg'],
     ['data-lazy-src over a blank', '<img src="/blank.gif" data-lazy-src="a.jpg">', 'a.jpg'],
-    ['the srcset candidate nearest above 1,280', '<img src="s.jpg" srcset="s.jpg 320w, m.jpg 1400w, l.jpg 2800w">', 'm.jpg'],
+    [
+      'the srcset candidate nearest above 1,280',
+      '<img src="s.jpg" srcset="s.jpg 320w, m.jpg 1400w, l.jpg 2800w">',
+      'm.jpg',
+    ],
     ['the largest when none is wide enough', '<img srcset="s.jpg 320w, m.jpg 800w">', 'm.jpg'],
     ['data-srcset', '<img src="/placeholder.png" data-srcset="a.jpg 1x, b.jpg 2x">', 'b.jpg'],
-    ['a picture element', '<picture><source srcset="w.webp 1280w" type="image/webp"><img alt="x"></picture>', 'w.webp'],
-    ['a noscript twin', '<img class="lazy" src="data:image/gif;base64,xx"><noscript><img src="a.jpg"></noscript>', 'a.jpg'],
+    [
+      'a picture element',
+      '<picture><source srcset="w.webp 1280w" type="image/webp"><img alt="x"></picture>',
+      'w.webp',
+    ],
+    [
+      'a noscript twin',
+      '<img class="lazy" src="data:image/gif;base64,xx"><noscript><img src="a.jpg"></noscript>',
+      'a.jpg',
+    ],
   ])('reads %s', (_name, markup, file) => {
     const { tree, pictureCount } = at(page(`<article>${prose(2)}<p>${markup}</p>${prose(2)}</article>`));
     expect(pictureCount).toBe(1);
@@ -70,34 +107,92 @@ describe('pictures', () => {
   });
 
   it('drops tracking pixels', () => {
-    expect(at(page(`<article>${prose(3)}<img src="https://t.example/p.gif" width=1 height=1></article>`)).pictureCount).toBe(0);
+    expect(
+      at(page(`<article>${prose(3)}<img src="https://t.example/p.gif" width=1 height=1></article>`))
+        .pictureCount,
+    ).toBe(0);
   });
 });
 
 describe('metadata', () => {
-  const jsonLd = (value: unknown) => `<script type="application/ld+json">${typeof value === 'string' ? value : JSON.stringify(value)}</script>`;
+  const jsonLd = (value: unknown) =>
+    `<script type="application/ld+json">${typeof value === 'string' ? value : JSON.stringify(value)}</script>`;
   // schema.org Article; Open Graph protocol; Dublin Core in HTML (DCMI).
   test.each([
-    ['JSON-LD in a graph', jsonLd({ '@graph': [{ '@type': 'WebSite', name: 'Not this' }, { '@type': ['NewsArticle'], headline: 'Right &amp; good', datePublished: '2026-03-04T05:06:07+01:00', author: [{ name: 'Ann' }, { name: 'Bo' }], publisher: { name: 'Site' } }] }), { title: 'Right & good', byline: 'Ann, Bo', siteName: 'Site', publishedAt: '2026-03-04T05:06:07+01:00' }],
-    ['broken JSON-LD', `${jsonLd('<!-- {"@type":"Article","headline":"With a\nbreak","author":"Ann",} -->')}`, { title: 'With a break', byline: 'Ann' }],
-    ['Open Graph', '<meta property="og:title" content="T - Site"><meta property="og:site_name" content="Site"><meta property="article:published_time" content="2026-03-04T05:06:07Z"><meta name="author" content="By Ann">', { title: 'T', byline: 'Ann', siteName: 'Site', publishedAt: '2026-03-04T05:06:07Z' }],
-    ['Dublin Core', '<meta name="DC.title" content="T"><meta name="DC.creator" content="Ann"><meta name="DC.date.issued" content="2026-03-04">', { title: 'T', byline: 'Ann', publishedAt: '2026-03-04' }],
-    ['a title with the site behind a bar', '<title>A longer title here | The Site</title>', { title: 'A longer title here' }],
-    ['a title with a hyphen of its own', '<title>Half-timbered houses</title>', { title: 'Half-timbered houses' }],
-    ['a date that is spelled out', '<meta name="date" content="4 March 2026">', { publishedAt: '2026-03-04' }],
-    ['an author given as an address', '<meta property="article:author" content="https://social.example/ann">', { byline: null }],
+    [
+      'JSON-LD in a graph',
+      jsonLd({
+        '@graph': [
+          { '@type': 'WebSite', name: 'Not this' },
+          {
+            '@type': ['NewsArticle'],
+            headline: 'Right &amp; good',
+            datePublished: '2026-03-04T05:06:07+01:00',
+            author: [{ name: 'Ann' }, { name: 'Bo' }],
+            publisher: { name: 'Site' },
+          },
+        ],
+      }),
+      {
+        title: 'Right & good',
+        byline: 'Ann, Bo',
+        siteName: 'Site',
+        publishedAt: '2026-03-04T05:06:07+01:00',
+      },
+    ],
+    [
+      'broken JSON-LD',
+      jsonLd('<!-- {"@type":"Article","headline":"With a\nbreak","author":"Ann",} -->'),
+      { title: 'With a break', byline: 'Ann' },
+    ],
+    [
+      'Open Graph',
+      '<meta property="og:title" content="T - Site"><meta property="og:site_name" content="Site"><meta property="article:published_time" content="2026-03-04T05:06:07Z"><meta name="author" content="By Ann">',
+      { title: 'T', byline: 'Ann', siteName: 'Site', publishedAt: '2026-03-04T05:06:07Z' },
+    ],
+    [
+      'Dublin Core',
+      '<meta name="DC.title" content="T"><meta name="DC.creator" content="Ann"><meta name="DC.date.issued" content="2026-03-04">',
+      { title: 'T', byline: 'Ann', publishedAt: '2026-03-04' },
+    ],
+    [
+      'a title with the site behind a bar',
+      '<title>A longer title here | The Site</title>',
+      { title: 'A longer title here' },
+    ],
+    [
+      'a title with a hyphen of its own',
+      '<title>Half-timbered houses</title>',
+      { title: 'Half-timbered houses' },
+    ],
+    [
+      'a date that is spelled out',
+      '<meta name="date" content="4 March 2026">',
+      { publishedAt: '2026-03-04' },
+    ],
+    [
+      'an author given as an address',
+      '<meta property="article:author" content="https://social.example/ann">',
+      { byline: null },
+    ],
     ['nothing', '', { title: null, byline: null, siteName: null, publishedAt: null }],
   ])('%s', (_name, head, expected) => {
     expect(at(page(`<article>${prose(3)}</article>`, head))).toMatchObject(expected);
   });
 
   it('takes the site’s name from what the title has besides the headline', () => {
-    expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak | The Slipway</title>'))).toMatchObject({ title: 'Larch or oak', siteName: 'The Slipway' });
+    expect(
+      at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak | The Slipway</title>')),
+    ).toMatchObject({ title: 'Larch or oak', siteName: 'The Slipway' });
     expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak</title>')).siteName).toBeNull();
   });
 
   it('reads what is only visible', () => {
-    const article = at(page(`<article><h1>Seen</h1><p class="byline">By <a rel="author" href="/ann">Ann Lee</a></p><time datetime="2026-01-02">2 January</time>${prose(3)}</article>`));
+    const article = at(
+      page(
+        `<article><h1>Seen</h1><p class="byline">By <a rel="author" href="/ann">Ann Lee</a></p><time datetime="2026-01-02">2 January</time>${prose(3)}</article>`,
+      ),
+    );
     expect(article).toMatchObject({ title: 'Seen', byline: 'Ann Lee', publishedAt: '2026-01-02' });
     expect(article.text).not.toContain('Seen');
   });
@@ -106,13 +201,40 @@ describe('metadata', () => {
 describe('the came-through check', () => {
   test.each([
     ['whole', page(`<article>${prose(20)}</article>`)],
-    ['failed', page('<div id="app"></div><noscript>Please enable JavaScript to run this app.</noscript>', `<script>${'x'.repeat(20_000)}</script>`)],
-    ['failed', page('<h1>Sign in</h1><form><input name=n><input type=password><button>Log in</button></form>')],
-    ['failed', page('<h1>404</h1><p>The page you are looking for does not exist.</p>', '<title>Page not found</title>')],
+    [
+      'failed',
+      page(
+        '<div id="app"></div><noscript>Please enable JavaScript to run this app.</noscript>',
+        `<script>${'x'.repeat(20_000)}</script>`,
+      ),
+    ],
+    [
+      'failed',
+      page('<h1>Sign in</h1><form><input name=n><input type=password><button>Log in</button></form>'),
+    ],
+    [
+      'failed',
+      page(
+        '<h1>404</h1><p>The page you are looking for does not exist.</p>',
+        '<title>Page not found</title>',
+      ),
+    ],
     ['failed', page('<p>Checking your browser before you go on. Please solve the captcha.</p>')],
     ['failed', page('')],
-    ['partial', page(`<article>${prose(8)}</article><div class="paywall">Subscribe to continue reading. Already a subscriber?</div>`, '<script type="application/ld+json">{"@type":"NewsArticle","headline":"T","isAccessibleForFree":false}</script>')],
-    ['partial', page(`<article>${prose(5)}</article>`, '<script type="application/ld+json">{"@type":"NewsArticle","headline":"T","wordCount":2400}</script>')],
+    [
+      'partial',
+      page(
+        `<article>${prose(8)}</article><div class="paywall">Subscribe to continue reading. Already a subscriber?</div>`,
+        '<script type="application/ld+json">{"@type":"NewsArticle","headline":"T","isAccessibleForFree":false}</script>',
+      ),
+    ],
+    [
+      'partial',
+      page(
+        `<article>${prose(5)}</article>`,
+        '<script type="application/ld+json">{"@type":"NewsArticle","headline":"T","wordCount":2400}</script>',
+      ),
+    ],
   ])('says %s, with a reason where it is not whole', (verdict, html) => {
     const { cameThrough } = at(html);
     expect(cameThrough.verdict).toBe(verdict);

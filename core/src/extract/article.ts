@@ -6,7 +6,17 @@ import { checkArrival } from './came-through';
 import { removeSurroundings } from './clutter';
 import { findMainText, findPrelude } from './main-text';
 import { readMetadata } from './metadata';
-import { attribute, descendants, findElement, isText, parsePage, textOf, tidy, type PageDocument, type PageElement } from './page-tree';
+import {
+  attribute,
+  descendants,
+  findElement,
+  isText,
+  parsePage,
+  textOf,
+  tidy,
+  type PageDocument,
+  type PageElement,
+} from './page-tree';
 import { TREE_SCHEMA } from '../model';
 import { textIn, toTree } from './to-tree';
 
@@ -91,11 +101,22 @@ function pageEvidence(document: PageDocument) {
   let scriptLength = 0;
   let hasPasswordField = false;
   for (const element of descendants(document)) {
-    if (element.tagName === 'script') scriptLength += element.childNodes.reduce((sum, node) => sum + (isText(node) ? node.value.length : 0), 0);
-    if (element.tagName === 'input' && attribute(element, 'type')?.toLowerCase() === 'password') hasPasswordField = true;
+    if (element.tagName === 'script')
+      scriptLength += element.childNodes.reduce(
+        (sum, node) => sum + (isText(node) ? node.value.length : 0),
+        0,
+      );
+    if (element.tagName === 'input' && attribute(element, 'type')?.toLowerCase() === 'password')
+      hasPasswordField = true;
   }
-  const noscript = [...descendants(document)].filter((e) => e.tagName === 'noscript').flatMap((e) => e.childNodes.map(textOf));
-  return { scriptLength, hasPasswordField, visibleText: tidy(`${textOf(document)} ${noscript.join(' ')}`).slice(0, 200_000) };
+  const noscript = [...descendants(document)]
+    .filter((e) => e.tagName === 'noscript')
+    .flatMap((e) => e.childNodes.map(textOf));
+  return {
+    scriptLength,
+    hasPasswordField,
+    visibleText: tidy(`${textOf(document)} ${noscript.join(' ')}`).slice(0, 200_000),
+  };
 }
 
 /** `<img placeholder><noscript><img real></noscript>`: the real one takes the place of the placeholder. */
@@ -106,8 +127,12 @@ function restoreNoscriptPictures(body: PageElement | undefined): void {
     const parent = noscript.parentNode;
     if (!image || !parent) continue;
     const at = parent.childNodes.indexOf(noscript);
-    const twin = parent.childNodes.slice(0, at).reverse().find((node) => 'tagName' in node);
-    const replaced = twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
+    const twin = parent.childNodes
+      .slice(0, at)
+      .reverse()
+      .find((node) => 'tagName' in node);
+    const replaced =
+      twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
     image.parentNode = parent;
     parent.childNodes.splice(replaced, 1, image);
   }
@@ -115,11 +140,26 @@ function restoreNoscriptPictures(body: PageElement | undefined): void {
 
 /** The page's headline at the head of its text is the title once more. */
 function dropRepeatedTitle(tree: Root, title: string | null): void {
-  const plain = (value: string) => value.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, ' ').trim();
-  const index = tree.children.slice(0, 4).findIndex((node) => node.type === 'element' && /^h[12]$/.test(node.tagName) && (node.tagName === 'h1' || plain(textIn(node)) === plain(title ?? '')));
+  const plain = (value: string) =>
+    value
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim();
+  const index = tree.children
+    .slice(0, 4)
+    .findIndex(
+      (node) =>
+        node.type === 'element' &&
+        /^h[12]$/.test(node.tagName) &&
+        (node.tagName === 'h1' || plain(textIn(node)) === plain(title ?? '')),
+    );
   if (index === -1) return;
   const node = tree.children[index];
-  if (node?.type === 'element' && (title === null || plain(textIn(node)) === plain(title) || plain(title).includes(plain(textIn(node))))) tree.children.splice(index, 1);
+  if (
+    node?.type === 'element' &&
+    (title === null || plain(textIn(node)) === plain(title) || plain(title).includes(plain(textIn(node))))
+  )
+    tree.children.splice(index, 1);
 }
 
 function countPictures(tree: Root): number {

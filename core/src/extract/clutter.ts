@@ -10,7 +10,9 @@ const NEVER = new Set(
 
 /** Roles (WAI-ARIA 1.2) of what stands around a text. */
 const ROLES_AROUND = new Set(
-  'navigation banner contentinfo complementary search dialog alertdialog alert menu menubar toolbar tablist form'.split(' '),
+  'navigation banner contentinfo complementary search dialog alertdialog alert menu menubar toolbar tablist form'.split(
+    ' ',
+  ),
 );
 
 const word = (words: string) => new RegExp(`(?:^|[\\s_-])(?:${words})(?:$|[\\s_-])`);
@@ -69,23 +71,36 @@ function isSurrounding(element: PageElement, holdsTheText: boolean): boolean {
   if (tagName === 'body' || tagName === 'article' || tagName === 'main') return false;
   const named = label(element);
   if (named && AROUND.test(named) && !(MAYBE_TEXT.test(named) && paragraphLength(element) > 400)) {
-    return !/^(?:h[1-6]|p|blockquote|figure|figcaption|table|img|em|strong|b|i|sup|sub)$/.test(tagName) || AROUND_LINE.test(named);
+    return (
+      !/^(?:h[1-6]|p|blockquote|figure|figcaption|table|img|em|strong|b|i|sup|sub)$/.test(tagName) ||
+      AROUND_LINE.test(named)
+    );
   }
   return false;
 }
 
 /** A class that condemns even a single paragraph. */
-const AROUND_LINE = word('ad|ads|advert|advertisement|promo|sponsored|share|related|newsletter|subscribe|cookie|sr-only|visually-hidden|read-more|readmore|byline|dateline|noprint|tags|breadcrumb|breadcrumbs');
+const AROUND_LINE = word(
+  'ad|ads|advert|advertisement|promo|sponsored|share|related|newsletter|subscribe|cookie|sr-only|visually-hidden|read-more|readmore|byline|dateline|noprint|tags|breadcrumb|breadcrumbs',
+);
 
 function isHidden(element: PageElement): boolean {
   if (attribute(element, 'hidden') !== undefined) return true;
   if (HIDDEN_STYLE.test(attribute(element, 'style') ?? '')) return true;
-  return attribute(element, 'aria-hidden') === 'true' && element.tagName !== 'img' && !element.tagName.startsWith('m');
+  return (
+    attribute(element, 'aria-hidden') === 'true' &&
+    element.tagName !== 'img' &&
+    !element.tagName.startsWith('m')
+  );
 }
 
 /** Footnotes and pull-quotes are written into `footer` and `aside` too. */
 function isQuoteOrNote(element: PageElement): boolean {
-  if (/note|endnote/.test(`${label(element)} ${attribute(element, 'role') ?? ''} ${attribute(element, 'epub:type') ?? ''}`)) {
+  if (
+    /note|endnote/.test(
+      `${label(element)} ${attribute(element, 'role') ?? ''} ${attribute(element, 'epub:type') ?? ''}`,
+    )
+  ) {
     return !/(?:side|banner)/.test(label(element));
   }
   const parent = element.parentNode;
@@ -93,12 +108,13 @@ function isQuoteOrNote(element: PageElement): boolean {
 }
 
 /** Length of the text that stands in paragraphs and the like, the links left out. */
-export function paragraphLength(element: PageElement): number {
+function paragraphLength(element: PageElement): number {
   const known = lengths.get(element);
   if (known !== undefined) return known;
   let sum = 0;
   for (const child of elementsIn(element)) {
-    if (/^(?:p|pre|blockquote|li|td|dd)$/.test(child.tagName)) sum += Math.max(0, tidy(textOf(child)).length - 2 * linkLength(child));
+    if (/^(?:p|pre|blockquote|li|td|dd)$/.test(child.tagName))
+      sum += Math.max(0, tidy(textOf(child)).length - 2 * linkLength(child));
     else sum += paragraphLength(child);
   }
   lengths.set(element, sum);

@@ -1,4 +1,13 @@
-import { attribute, descendants, elementsIn, isText, label, textOf, tidy, type PageElement } from './page-tree';
+import {
+  attribute,
+  descendants,
+  elementsIn,
+  isText,
+  label,
+  textOf,
+  tidy,
+  type PageElement,
+} from './page-tree';
 import { linkLength } from './clutter';
 
 /**
@@ -19,9 +28,12 @@ export function findMainText(body: PageElement): PageElement {
       (best, child) => ((mass.get(child) ?? 0) > (best ? (mass.get(best) ?? 0) : 0) ? child : best),
       undefined,
     );
-    if (!heaviest || (LEAF.test(heaviest.tagName) && !TABLE_PART.test(heaviest.tagName))) return outOfTable(at);
+    if (!heaviest || (LEAF.test(heaviest.tagName) && !TABLE_PART.test(heaviest.tagName)))
+      return outOfTable(at);
     const share = (mass.get(heaviest) ?? 0) / Math.max(1, here);
-    const named = NAMED_AS_TEXT.test(`${label(heaviest)} ${attribute(heaviest, 'itemprop') ?? ''}`) || /^(?:article|main)$/.test(heaviest.tagName);
+    const named =
+      NAMED_AS_TEXT.test(`${label(heaviest)} ${attribute(heaviest, 'itemprop') ?? ''}`) ||
+      /^(?:article|main)$/.test(heaviest.tagName);
     if (share < (named ? 0.7 : 0.88)) return outOfTable(at);
     at = heaviest;
   }
@@ -45,14 +57,21 @@ function outOfTable(element: PageElement): PageElement {
  */
 export function findPrelude(main: PageElement): PageElement[] {
   const prelude: PageElement[] = [];
-  for (let at = main; ; ) {
+  for (let at = main; ;) {
     const parent = at.parentNode;
     if (!parent || !('tagName' in parent) || parent.tagName === 'html') return [];
     const before = elementsIn(parent).slice(0, elementsIn(parent).indexOf(at));
     const headline = before.findLastIndex((each) => each.tagName === 'h1' || holds(each, 'h1'));
     prelude.unshift(...before.slice(headline + 1).filter(isPrelude));
     const inside = headline === -1 ? undefined : before[headline];
-    if (inside && inside.tagName !== 'h1') prelude.unshift(...[...descendants(inside)].filter((each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each))).filter(isPrelude));
+    if (inside && inside.tagName !== 'h1')
+      prelude.unshift(
+        ...[...descendants(inside)]
+          .filter(
+            (each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each)),
+          )
+          .filter(isPrelude),
+      );
     if (headline !== -1) {
       // A picture above the headline, in the same box, is the lead picture too.
       prelude.unshift(...before.slice(0, headline).filter((each) => isPrelude(each) && isPicture(each)));
@@ -69,16 +88,25 @@ function holds(element: PageElement, tagName: string): boolean {
 }
 
 function isPicture(element: PageElement): boolean {
-  return /^(?:figure|img|picture)$/.test(element.tagName) || (holds(element, 'img') && tidy(textOf(element)).length < 200);
+  return (
+    /^(?:figure|img|picture)$/.test(element.tagName) ||
+    (holds(element, 'img') && tidy(textOf(element)).length < 200)
+  );
 }
 
 function isPrelude(element: PageElement): boolean {
   if (isPicture(element)) return true;
   const text = tidy(textOf(element));
-  return /^(?:p|h2|div|section)$/.test(element.tagName) && text.length > 50 && text.length < 600 && linkLength(element) < 0.2 * text.length;
+  return (
+    /^(?:p|h2|div|section)$/.test(element.tagName) &&
+    text.length > 50 &&
+    text.length < 600 &&
+    linkLength(element) < 0.2 * text.length
+  );
 }
 
-const NAMED_AS_TEXT = /(?:^|[\s_-])(?:articlebody|article|body|content|entry|story|post|text|prose|main)(?:$|[\s_-])/i;
+const NAMED_AS_TEXT =
+  /(?:^|[\s_-])(?:articlebody|article|body|content|entry|story|post|text|prose|main)(?:$|[\s_-])/i;
 
 function massOf(root: PageElement): Map<PageElement, number> {
   const mass = new Map<PageElement, number>();
@@ -88,7 +116,9 @@ function massOf(root: PageElement): Map<PageElement, number> {
       sum = proseMass(tidy(textOf(element)), linkLength(element));
       if (/^(?:li|blockquote)$/.test(element.tagName)) for (const child of elementsIn(element)) visit(child);
     } else {
-      const direct = tidy(element.childNodes.map((node) => (isText(node) || isPhrase(node) ? textOf(node) : ' ')).join(''));
+      const direct = tidy(
+        element.childNodes.map((node) => (isText(node) || isPhrase(node) ? textOf(node) : ' ')).join(''),
+      );
       const hasBlocks = elementsIn(element).some((child) => !PHRASES.has(child.tagName));
       sum = direct.length > (hasBlocks ? 80 : 0) ? proseMass(direct, hasBlocks ? 0 : linkLength(element)) : 0;
       for (const child of elementsIn(element)) if (!PHRASES.has(child.tagName)) sum += visit(child);
@@ -100,10 +130,20 @@ function massOf(root: PageElement): Map<PageElement, number> {
   return mass;
 }
 
-const PHRASES = new Set('a abbr b bdi bdo br cite code data del dfn em font i img ins kbd mark q rp rt ruby s samp small span strong sub sup time u var wbr'.split(' '));
+const PHRASES = new Set(
+  'a abbr b bdi bdo br cite code data del dfn em font i img ins kbd mark q rp rt ruby s samp small span strong sub sup time u var wbr'.split(
+    ' ',
+  ),
+);
 
 function isPhrase(node: unknown): boolean {
-  return typeof node === 'object' && node !== null && 'tagName' in node && PHRASES.has(String(node.tagName)) && node.tagName !== 'a';
+  return (
+    typeof node === 'object' &&
+    node !== null &&
+    'tagName' in node &&
+    PHRASES.has(String(node.tagName)) &&
+    node.tagName !== 'a'
+  );
 }
 
 const SENTENCE_MARKS = /[.!?;:,،。、！？؟«»“”]/g;
@@ -117,7 +157,11 @@ function proseMass(text: string, links: number): number {
 }
 
 /** The page's own word for where its text is, believed when it holds most of the mass. */
-function semanticStart(body: PageElement, mass: Map<PageElement, number>, total: number): PageElement | undefined {
+function semanticStart(
+  body: PageElement,
+  mass: Map<PageElement, number>,
+  total: number,
+): PageElement | undefined {
   const claims = [...descendants(body)].filter(
     (element) =>
       /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? '') ||

@@ -51,10 +51,19 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
     meta('dc.title', 'dcterms.title', 'citation_title', 'twitter:title') ??
     (headTitle ? tidy(textOf(headTitle)) : '');
   return {
-    title: clip(withoutSiteName(title, siteName, heading) || heading[0] || null, 1000),
+    title: clip([withoutSiteName(title, siteName, heading), heading[0]].find(Boolean), 1000),
     byline: clip(
       authors(linked?.author) ??
-        personOnly(meta('author', 'article:author', 'dc.creator', 'dcterms.creator', 'citation_author', 'parsely-author')) ??
+        personOnly(
+          meta(
+            'author',
+            'article:author',
+            'dc.creator',
+            'dcterms.creator',
+            'citation_author',
+            'parsely-author',
+          ),
+        ) ??
         visibleByline(elements),
       500,
     ),
@@ -78,19 +87,25 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
       ) ??
       visibleDate(elements),
     language:
-      attribute(findElement(document, (e) => e.tagName === 'html') ?? elements[0]!, 'lang') ??
+      declaredLanguage(document) ??
       text(linked?.inLanguage) ??
       meta('og:locale', 'content-language', 'dc.language') ??
       null,
     description: clip(
-      meta('og:description', 'description', 'twitter:description', 'dc.description') ?? text(linked?.description),
+      meta('og:description', 'description', 'twitter:description', 'dc.description') ??
+        text(linked?.description),
       600,
     ),
     leadImageUrl: absolute(imageOf(linked?.image) ?? meta('og:image', 'og:image:url', 'twitter:image'), base),
     canonicalUrl: absolute(linkHref(elements, 'canonical') ?? meta('og:url'), base),
     statedWordCount: wordCountOf(linked?.wordCount),
-    accessibleForFree: !/^false$/i.test(String(linked?.isAccessibleForFree ?? 'true')),
+    accessibleForFree: !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean),
   };
+}
+
+function declaredLanguage(document: PageDocument): string | undefined {
+  const html = findElement(document, (e) => e.tagName === 'html');
+  return html && attribute(html, 'lang');
 }
 
 function metaReader(elements: PageElement[]): (...names: string[]) => string | null {
@@ -98,7 +113,11 @@ function metaReader(elements: PageElement[]): (...names: string[]) => string | n
   for (const element of elements) {
     if (element.tagName !== 'meta') continue;
     const content = tidy(attribute(element, 'content') ?? '');
-    const name = attribute(element, 'property') ?? attribute(element, 'name') ?? attribute(element, 'itemprop') ?? attribute(element, 'http-equiv');
+    const name =
+      attribute(element, 'property') ??
+      attribute(element, 'name') ??
+      attribute(element, 'itemprop') ??
+      attribute(element, 'http-equiv');
     const key = name?.trim().toLowerCase();
     if (key && content && !values.has(key)) values.set(key, content);
   }
@@ -107,15 +126,26 @@ function metaReader(elements: PageElement[]): (...names: string[]) => string | n
 
 const LinkedThing = z.record(z.string(), z.unknown());
 type LinkedThing = z.infer<typeof LinkedThing>;
-const ARTICLE_TYPE = /(Article|BlogPosting|Report|Posting|NewsItem|CreativeWork|Review|Recipe|HowTo|Book|Chapter)$/;
+const ARTICLE_TYPE =
+  /(Article|BlogPosting|Report|Posting|NewsItem|CreativeWork|Review|Recipe|HowTo|Book|Chapter)$/;
 
 function articleFromJsonLd(elements: PageElement[]): LinkedThing | undefined {
   const things: LinkedThing[] = [];
   for (const element of elements) {
     if (element.tagName !== 'script' || !/ld\+json/i.test(attribute(element, 'type') ?? '')) continue;
-    collectThings(parseLoosely(element.childNodes.filter(isText).map((node) => node.value).join('')), things, 0);
+    collectThings(
+      parseLoosely(
+        element.childNodes
+          .filter(isText)
+          .map((node) => node.value)
+          .join(''),
+      ),
+      things,
+      0,
+    );
   }
-  const typed = (thing: LinkedThing) => [thing['@type']].flat().some((type) => ARTICLE_TYPE.test(String(type)));
+  const typed = (thing: LinkedThing) =>
+    [thing['@type']].flat().some((type) => ARTICLE_TYPE.test(String(type)));
   return things.find((thing) => typed(thing) && 'headline' in thing) ?? things.find(typed);
 }
 
@@ -128,13 +158,16 @@ function collectThings(value: unknown, things: LinkedThing[], depth: number): vo
   const parsed = LinkedThing.safeParse(value);
   if (!parsed.success) return;
   if ('@type' in parsed.data) things.push(parsed.data);
-  for (const key of ['@graph', 'mainEntity', 'mainEntityOfPage']) collectThings(parsed.data[key], things, depth + 1);
+  for (const key of ['@graph', 'mainEntity', 'mainEntityOfPage'])
+    collectThings(parsed.data[key], things, depth + 1);
 }
 
 /** JSON as pages write it: in comments or CDATA, with raw line breaks inside strings, with a comma too many. */
 function parseLoosely(source: string): unknown {
-  const bare = source.replace(/^\s*(?:<!--|\/\*.*?\*\/|\/\/)?\s*(?:<!\[CDATA\[)?(?:\*\/)?/s, '').replace(/(?:\/\/|\/\*)?\s*(?:\]\]>)?\s*(?:\*\/)?\s*(?:-->)?\s*;?\s*$/s, '');
-  for (const attempt of [source, bare, bare.replace(/[\u0000-\u001f]+/g, ' ').replace(/,\s*([\]}])/g, '$1')]) {
+  const bare = source
+    .replace(/^\s*(?:<!--|\/\*.*?\*\/|\/\/)?\s*(?:<!\[CDATA\[)?(?:\*\/)?/s, '')
+    .replace(/(?:\/\/|\/\*)?\s*(?:\]\]>)?\s*(?:\*\/)?\s*(?:-->)?\s*;?\s*$/s, '');
+  for (const attempt of [source, bare, bare.replace(/\p{Cc}+/gu, ' ').replace(/,\s*([\]}])/g, '$1')]) {
     try {
       return JSON.parse(attempt);
     } catch {
@@ -151,7 +184,14 @@ function text(value: unknown): string | null {
   return decodeEntities(tidy(value)) || null;
 }
 
-const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
+const ENTITIES: Readonly<Record<string, string>> = {
+  amp: '&',
+  lt: '<',
+  gt: '>',
+  quot: '"',
+  apos: "'",
+  nbsp: ' ',
+};
 
 /** JSON-LD is often escaped twice. */
 function decodeEntities(value: string): string {
@@ -163,20 +203,27 @@ function decodeEntities(value: string): string {
     .replace(/&(amp|lt|gt|quot|apos|nbsp);/g, (_, name: string) => ENTITIES[name] ?? '');
 }
 
+function firstOf(value: unknown): unknown {
+  return Array.isArray(value) ? (value as unknown[])[0] : value;
+}
+
 function nameOf(value: unknown): string | null {
-  const one = Array.isArray(value) ? value[0] : value;
+  const one = firstOf(value);
   if (typeof one === 'string') return /^https?:/.test(one) ? null : text(one);
   const thing = LinkedThing.safeParse(one);
   return thing.success ? text(thing.data.name) : null;
 }
 
 function authors(value: unknown): string | null {
-  const names = [value].flat().map(nameOf).filter((name) => name !== null);
+  const names = [value]
+    .flat()
+    .map(nameOf)
+    .filter((name) => name !== null);
   return names.length > 0 ? [...new Set(names)].join(', ') : null;
 }
 
 function imageOf(value: unknown): string | null {
-  const one = Array.isArray(value) ? value[0] : value;
+  const one = firstOf(value);
   const thing = LinkedThing.safeParse(one);
   return thing.success ? text(thing.data.url) : text(one);
 }
@@ -192,7 +239,9 @@ function personOnly(value: string | null): string | null {
 
 /** "By", in the languages of CORPUS's reading rates, before a name. */
 function withoutBy(value: string): string {
-  return value.replace(/^(?:by|written by|words by|text by|von|par|por|di|door|av|af|od)\s*:?\s+/i, '').trim();
+  return value
+    .replace(/^(?:by|written by|words by|text by|von|par|por|di|door|av|af|od)\s*:?\s+/i, '')
+    .trim();
 }
 
 const BYLINE_LABEL = /\b(byline|p-author|author-?name|article-?author|post-?author|c-byline|writer)\b/;
@@ -232,9 +281,15 @@ function isoDate(value: string | null): string | null {
 
 function visibleDate(elements: PageElement[]): string | null {
   const times = elements.filter((e) => e.tagName === 'time' || attribute(e, 'itemprop') === 'datePublished');
-  const preferred = times.find((e) => attribute(e, 'pubdate') !== undefined || /publish/i.test(`${attribute(e, 'itemprop') ?? ''} ${label(e)}`));
+  const preferred = times.find(
+    (e) =>
+      attribute(e, 'pubdate') !== undefined ||
+      /publish/i.test(`${attribute(e, 'itemprop') ?? ''} ${label(e)}`),
+  );
   for (const element of preferred ? [preferred, ...times] : times) {
-    const date = isoDate(attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textOf(element)));
+    const date = isoDate(
+      attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textOf(element)),
+    );
     if (date) return date;
   }
   return null;
@@ -244,7 +299,12 @@ function visibleDate(elements: PageElement[]): string | null {
 function withoutSiteName(title: string, siteName: string | null, headings: string[]): string {
   const clean = tidy(title);
   const same = (a: string, b: string) => a.localeCompare(b, undefined, { sensitivity: 'base' }) === 0;
-  const confirmed = headings.find((heading) => heading.length > 3 && heading.length < clean.length && (clean.startsWith(heading) || clean.endsWith(heading)));
+  const confirmed = headings.find(
+    (heading) =>
+      heading.length > 3 &&
+      heading.length < clean.length &&
+      (clean.startsWith(heading) || clean.endsWith(heading)),
+  );
   if (confirmed) {
     const rest = clean.replace(confirmed, '');
     if (/^\s*[|\-–—»«:·•/\\]|[|\-–—»«:·•/\\]\s*$/.test(rest)) return confirmed;
@@ -253,7 +313,8 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
   if (parts.length < 2) return clean;
   const last = parts.at(-1) ?? '';
   const first = parts[0] ?? '';
-  if (siteName && same(last, siteName)) return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
+  if (siteName && same(last, siteName))
+    return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
   if (siteName && same(first, siteName)) return clean.slice(first.length).replace(/^[\s|\-–—»«·•/]+/, '');
   const hard = clean.split(/\s+[|»]\s+/);
   const main = hard[0] ?? '';
@@ -264,7 +325,9 @@ const AROUND_A_SEPARATOR = /^[\s|\-–—»«:·•/\\]+|[\s|\-–—»«:·•/
 
 /** "Larch or oak | The Slipway" under the headline "Larch or oak": what is left over is the site's name. */
 function siteNameInTitle(title: string, headings: string[]): string | null {
-  const headline = headings.find((heading) => heading.length > 3 && title.startsWith(heading)) ?? headings.find((heading) => heading.length > 3 && title.endsWith(heading));
+  const headline =
+    headings.find((heading) => heading.length > 3 && title.startsWith(heading)) ??
+    headings.find((heading) => heading.length > 3 && title.endsWith(heading));
   if (!headline) return null;
   const rest = title.replace(headline, '');
   const name = rest.replace(AROUND_A_SEPARATOR, '');
@@ -272,7 +335,9 @@ function siteNameInTitle(title: string, headings: string[]): string | null {
 }
 
 function linkHref(elements: PageElement[], rel: string): string | null {
-  const link = elements.find((e) => e.tagName === 'link' && attribute(e, 'rel')?.toLowerCase().split(/\s+/).includes(rel));
+  const link = elements.find(
+    (e) => e.tagName === 'link' && attribute(e, 'rel')?.toLowerCase().split(/\s+/).includes(rel),
+  );
   return (link && attribute(link, 'href')) ?? null;
 }
 

@@ -12,9 +12,22 @@ export interface PageImage {
 
 /** A phone's screen at three device pixels to the point is about this wide. */
 const WANTED_WIDTH = 1280;
-const LAZY_SOURCES = ['data-src', 'data-original', 'data-lazy-src', 'data-lazy', 'data-image', 'data-url', 'data-hi-res-src', 'data-actualsrc', 'data-full-src', 'data-srcset-src', 'data-img-src'];
+const LAZY_SOURCES = [
+  'data-src',
+  'data-original',
+  'data-lazy-src',
+  'data-lazy',
+  'data-image',
+  'data-url',
+  'data-hi-res-src',
+  'data-actualsrc',
+  'data-full-src',
+  'data-srcset-src',
+  'data-img-src',
+];
 const LAZY_SETS = ['srcset', 'data-srcset', 'data-lazy-srcset', 'data-original-set'];
-const PLACEHOLDER = /^data:|\b(?:blank|spacer|placeholder|transparent|pixel|1x1|loading|grey|lazy)[\w-]*\.(?:gif|png|svg|jpe?g|webp)(?:$|\?)/i;
+const PLACEHOLDER =
+  /^data:|\b(?:blank|spacer|placeholder|transparent|pixel|1x1|loading|grey|lazy)[\w-]*\.(?:gif|png|svg|jpe?g|webp)(?:$|\?)/i;
 
 /**
  * The picture that an `<img>` (with the `<picture>` around it) stands for, or null for tracking pixels,
@@ -27,20 +40,30 @@ export function readImage(image: PageElement, base: string): PageImage | null {
   const url = absolute(pickSource(image), base);
   if (!url) return null;
   const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
-  if (/\b(?:emoji|smiley|avatar|icon|logo|badge|tracking|pixel)\b/.test(label(image)) && (width ?? 0) < 100) return null;
+  if (/\b(?:emoji|smiley|avatar|icon|logo|badge|tracking|pixel)\b/.test(label(image)) && (width ?? 0) < 100)
+    return null;
   return { url, alt, width, height };
 }
 
 function pickSource(image: PageElement): string | undefined {
-  const picture = image.parentNode && 'tagName' in image.parentNode && image.parentNode.tagName === 'picture' ? image.parentNode : undefined;
-  const sources = picture ? elementsIn(picture).filter((e) => e.tagName === 'source' && !/avif|svg/i.test(attribute(e, 'type') ?? '')) : [];
+  const picture =
+    image.parentNode && 'tagName' in image.parentNode && image.parentNode.tagName === 'picture'
+      ? image.parentNode
+      : undefined;
+  const sources = picture
+    ? elementsIn(picture).filter(
+        (e) => e.tagName === 'source' && !/avif|svg/i.test(attribute(e, 'type') ?? ''),
+      )
+    : [];
   for (const element of [image, ...sources]) {
     for (const name of LAZY_SETS) {
       const chosen = fromSet(attribute(element, name));
       if (chosen && !PLACEHOLDER.test(chosen)) return chosen;
     }
   }
-  const lazy = LAZY_SOURCES.map((name) => attribute(image, name)).find((value) => value && !PLACEHOLDER.test(value));
+  const lazy = LAZY_SOURCES.map((name) => attribute(image, name)).find(
+    (value) => value && !PLACEHOLDER.test(value),
+  );
   const own = attribute(image, 'src');
   return lazy ?? (own && !PLACEHOLDER.test(own) ? own : undefined);
 }
@@ -48,10 +71,12 @@ function pickSource(image: PageElement): string | undefined {
 /** The candidate of a srcset (WHATWG HTML, 4.8.4) nearest above the width wanted, else the largest. */
 function fromSet(set: string | undefined): string | undefined {
   if (!set) return undefined;
-  const candidates = [...set.matchAll(/([^\s,]\S*[^\s,])(?:\s+(\d+(?:\.\d+)?)([wx]))?\s*(?:,|$)/g)].map((match) => ({
-    url: match[1] ?? '',
-    width: match[3] === 'w' ? Number(match[2]) : Number(match[2] ?? 1) * 640,
-  }));
+  const candidates = [...set.matchAll(/([^\s,]\S*[^\s,])(?:\s+(\d+(?:\.\d+)?)([wx]))?\s*(?:,|$)/g)].map(
+    (match) => ({
+      url: match[1] ?? '',
+      width: match[3] === 'w' ? Number(match[2]) : Number(match[2] ?? 1) * 640,
+    }),
+  );
   candidates.sort((a, b) => a.width - b.width);
   return (candidates.find((each) => each.width >= WANTED_WIDTH) ?? candidates.at(-1))?.url;
 }
@@ -60,4 +85,3 @@ function pixels(value: string | undefined): number | null {
   const number = /^\s*(\d{1,5})(?:px)?\s*$/.exec(value ?? '')?.[1];
   return number === undefined ? null : Number(number);
 }
-

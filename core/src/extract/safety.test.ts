@@ -4,13 +4,14 @@ import { TREE_SCHEMA } from '../model';
 import { extractArticle, PageTooLarge, treeToHtml } from '.';
 
 const ALLOWED = new Set(TREE_SCHEMA.tagNames);
-const PROSE = '<p>A paragraph of honest prose stands here, long enough to be taken for the text, with commas, and a full stop.</p>';
+const PROSE =
+  '<p>A paragraph of honest prose stands here, long enough to be taken for the text, with commas, and a full stop.</p>';
 
 function everyElement(tree: Root) {
   const found: { tagName: string; properties: Record<string, unknown> }[] = [];
   const visit = (node: Root['children'][number]) => {
     if (node.type !== 'element') return;
-    found.push(node as never);
+    found.push(node);
     node.children.forEach(visit);
   };
   tree.children.forEach(visit);
@@ -62,27 +63,70 @@ const VECTORS = [
 
 describe('what comes out of a page', () => {
   test.each(VECTORS)('cannot run, load or submit: %s', (vector) => {
-    expectHarmless(`<html><body><article>${PROSE}${vector}${PROSE}<div>${vector}</div>${PROSE}</article></body></html>`);
+    expectHarmless(
+      `<html><body><article>${PROSE}${vector}${PROSE}<div>${vector}</div>${PROSE}</article></body></html>`,
+    );
   });
 
   it('is harmless whatever the markup', () => {
-    const piece = fc.constantFrom('<p>', '</p>', '<div onclick=x>', '</div>', '<a href="javascript:x">', '</a>', '<table>', '<tr>', '<td>', '<svg>', '<style>', '</style>', '<!--', '-->', '<li>', '<ul>', 'some words, here. ', '<img src=//e/x onerror=x>', '<math>', '<b>', '</b>', '<noscript>', '</noscript>', '<pre>', '<br>');
-    fc.assert(fc.property(fc.array(piece, { maxLength: 40 }), (pieces) => expectHarmless(`<body>${PROSE}${pieces.join('')}${PROSE}`)));
+    const piece = fc.constantFrom(
+      '<p>',
+      '</p>',
+      '<div onclick=x>',
+      '</div>',
+      '<a href="javascript:x">',
+      '</a>',
+      '<table>',
+      '<tr>',
+      '<td>',
+      '<svg>',
+      '<style>',
+      '</style>',
+      '<!--',
+      '-->',
+      '<li>',
+      '<ul>',
+      'some words, here. ',
+      '<img src=//e/x onerror=x>',
+      '<math>',
+      '<b>',
+      '</b>',
+      '<noscript>',
+      '</noscript>',
+      '<pre>',
+      '<br>',
+    );
+    fc.assert(
+      fc.property(fc.array(piece, { maxLength: 40 }), (pieces) =>
+        expectHarmless(`<body>${PROSE}${pieces.join('')}${PROSE}`),
+      ),
+    );
   });
 
   it('says so when a page is too large to be taken apart', () => {
     expect(() => extractArticle('<i></i>'.repeat(410_000), 'https://example.org/')).toThrow(PageTooLarge);
   });
 
-  it.each(['div', 'b', 'blockquote', 'ul><li', 'table><tr><td', 'span'])('stands 20,000 nested <%s>', (tag) => {
-    const open = `<${tag}>`;
-    const { text } = extractArticle(`<body>${PROSE}${open.repeat(20_000)}deep down${PROSE}`, 'https://example.org/');
-    expect(text).toContain('honest prose');
-  });
+  it.each(['div', 'b', 'blockquote', 'ul><li', 'table><tr><td', 'span'])(
+    'stands 20,000 nested <%s>',
+    (tag) => {
+      const open = `<${tag}>`;
+      const { text } = extractArticle(
+        `<body>${PROSE}${open.repeat(20_000)}deep down${PROSE}`,
+        'https://example.org/',
+      );
+      expect(text).toContain('honest prose');
+    },
+  );
 
   it('writes HTML that a parser reads back as the same text', () => {
-    const { tree, text } = extractArticle(`<body><article>${PROSE}<p>1 &lt; 2 &amp; 3 &gt; 2</p>${PROSE}</article>`, 'https://example.org/');
+    const { tree, text } = extractArticle(
+      `<body><article>${PROSE}<p>1 &lt; 2 &amp; 3 &gt; 2</p>${PROSE}</article>`,
+      'https://example.org/',
+    );
     expect(text).toContain('1 < 2 & 3 > 2');
-    expect(extractArticle(`<body><article>${treeToHtml(tree)}</article>`, 'https://example.org/').text).toBe(text);
+    expect(extractArticle(`<body><article>${treeToHtml(tree)}</article>`, 'https://example.org/').text).toBe(
+      text,
+    );
   });
 });

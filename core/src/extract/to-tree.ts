@@ -1,7 +1,16 @@
 import type { Element, ElementContent, Root } from 'hast';
 import { isLineOfClutter } from './clutter';
 import { absolute } from './metadata';
-import { attribute, isElement, isText, label, textOf, tidy, type PageElement, type PageNode } from './page-tree';
+import {
+  attribute,
+  isElement,
+  isText,
+  label,
+  textOf,
+  tidy,
+  type PageElement,
+  type PageNode,
+} from './page-tree';
 import { readImage } from './pictures';
 
 /**
@@ -17,7 +26,9 @@ export function toTree(parts: PageElement[], base: string): Root {
 /** A part that is a block of its own stays one; any other stands only for what is in it. */
 function partBlocks(part: PageElement, context: Context): Element[] {
   if (part.tagName === 'img' || part.tagName === 'picture') return paragraphsFrom(phrasing(part, context));
-  return CONTAINERS.has(part.tagName) || HEADINGS.has(part.tagName) || part.tagName === 'table' ? blockFrom(part, context) : blocksOf(part, context);
+  return CONTAINERS.has(part.tagName) || HEADINGS.has(part.tagName) || part.tagName === 'table'
+    ? blockFrom(part, context)
+    : blocksOf(part, context);
 }
 
 interface Context {
@@ -36,7 +47,11 @@ const PHRASING: Readonly<Record<string, string>> = {
   dfn: 'dfn', u: 'u', ruby: 'ruby', rt: 'rt', rp: 'rp', bdi: 'bdi', bdo: 'bdo', tt: 'code',
 }; // prettier-ignore
 
-function element(tagName: string, children: ElementContent[], properties: Element['properties'] = {}): Element {
+function element(
+  tagName: string,
+  children: ElementContent[],
+  properties: Element['properties'] = {},
+): Element {
   return { type: 'element', tagName, properties, children };
 }
 
@@ -58,7 +73,17 @@ function blocksOf(parent: PageElement, context: Context): Element[] {
   return blocks;
 }
 
-const NOT_BLOCKS = new Set([...Object.keys(PHRASING), 'br', 'wbr', 'img', 'span', 'font', 'label', 'picture', 'math']);
+const NOT_BLOCKS = new Set([
+  ...Object.keys(PHRASING),
+  'br',
+  'wbr',
+  'img',
+  'span',
+  'font',
+  'label',
+  'picture',
+  'math',
+]);
 
 function isBlock(node: PageElement): boolean {
   if (!NOT_BLOCKS.has(node.tagName)) return true;
@@ -70,7 +95,10 @@ function paragraphsFrom(run: ElementContent[]): Element[] {
   const paragraphs: ElementContent[][] = [[]];
   run.forEach((node, index) => {
     const isBreak = (each: ElementContent | undefined) => each?.type === 'element' && each.tagName === 'br';
-    const before = run.slice(0, index).reverse().find((each) => !(each.type === 'text' && each.value.trim() === ''));
+    const before = run
+      .slice(0, index)
+      .reverse()
+      .find((each) => !(each.type === 'text' && each.value.trim() === ''));
     if (isBreak(node) && isBreak(before)) {
       if ((paragraphs.at(-1)?.length ?? 0) > 0) paragraphs.push([]);
     } else paragraphs.at(-1)?.push(node);
@@ -87,7 +115,8 @@ function phrasingBlock(tagName: string, children: ElementContent[]): Element | n
 function blockFrom(node: PageElement, context: Context): Element[] {
   const { tagName } = node;
   const inner = { ...context, depth: context.depth + 1 };
-  if (tagName === 'pre' || (tagName === 'div' && /\bhighlight\b/.test(label(node)) && !textOf(node).trim())) return codeBlock(node);
+  if (tagName === 'pre' || (tagName === 'div' && /\bhighlight\b/.test(label(node)) && !textOf(node).trim()))
+    return codeBlock(node);
   if (tagName === 'hr') return [element('hr', [])];
   if (HEADINGS.has(tagName)) return heading(node, context);
   if (tagName === 'table') return table(node, inner);
@@ -99,7 +128,10 @@ function blockFrom(node: PageElement, context: Context): Element[] {
 }
 
 function heading(node: PageElement, context: Context): Element[] {
-  const block = phrasingBlock(node.tagName, node.childNodes.flatMap((child) => phrasing(child, context)));
+  const block = phrasingBlock(
+    node.tagName,
+    node.childNodes.flatMap((child) => phrasing(child, context)),
+  );
   if (!block) return [];
   // A heading that only holds a picture is a picture.
   return textIn(block) === '' ? [element('figure', block.children)] : [block];
@@ -107,7 +139,12 @@ function heading(node: PageElement, context: Context): Element[] {
 
 function codeBlock(node: PageElement): Element[] {
   const language = /\b(?:language|lang|highlight-source|brush:?)[- ]?([a-z0-9+#]{1,20})\b/i.exec(
-    [node, ...node.childNodes.filter(isElement)].map((each) => `${label(each)} ${attribute(each, 'data-lang') ? `lang-${attribute(each, 'data-lang')}` : ''}`).join(' '),
+    [node, ...node.childNodes.filter(isElement)]
+      .map(
+        (each) =>
+          `${label(each)} ${attribute(each, 'data-lang') ? `lang-${attribute(each, 'data-lang')}` : ''}`,
+      )
+      .join(' '),
   )?.[1];
   const lines: string[] = [];
   const visit = (each: PageNode) => {
@@ -118,9 +155,20 @@ function codeBlock(node: PageElement): Element[] {
     }
   };
   visit(node);
-  const code = lines.join('').replace(/\r\n?/g, '\n').replace(/^\n+|\s+$/g, '');
+  const code = lines
+    .join('')
+    .replace(/\r\n?/g, '\n')
+    .replace(/^\n+|\s+$/g, '');
   if (code === '') return [];
-  return [element('pre', [element('code', [{ type: 'text', value: code }], language ? { className: [`language-${language.toLowerCase()}`] } : {})])];
+  return [
+    element('pre', [
+      element(
+        'code',
+        [{ type: 'text', value: code }],
+        language ? { className: [`language-${language.toLowerCase()}`] } : {},
+      ),
+    ]),
+  ];
 }
 
 function container(node: PageElement, context: Context): Element[] {
@@ -128,15 +176,20 @@ function container(node: PageElement, context: Context): Element[] {
   if (tagName === 'figure') return figure(node, context);
   const hasBlocks = node.childNodes.some((child) => isElement(child) && isBlock(child));
   if (!hasBlocks) {
-    const block = phrasingBlock(tagName, node.childNodes.flatMap((child) => phrasing(child, context)));
+    const block = phrasingBlock(
+      tagName,
+      node.childNodes.flatMap((child) => phrasing(child, context)),
+    );
     return block ? [block] : [];
   }
   let blocks = blocksOf(node, context);
-  if (tagName === 'ul' || tagName === 'ol') blocks = blocks.map((block) => (block.tagName === 'li' ? block : element('li', [block])));
+  if (tagName === 'ul' || tagName === 'ol')
+    blocks = blocks.map((block) => (block.tagName === 'li' ? block : element('li', [block])));
   if (blocks.length === 0) return [];
   const only = blocks[0];
   // `<li><p>text</p></li>` is a leaf like `<li>text</li>`.
-  if (blocks.length === 1 && only?.tagName === 'p' && tagName !== 'details') return [element(tagName, only.children)];
+  if (blocks.length === 1 && only?.tagName === 'p' && tagName !== 'details')
+    return [element(tagName, only.children)];
   const start = tagName === 'ol' ? Number(attribute(node, 'start')) : NaN;
   return [element(tagName, blocks, Number.isInteger(start) && start !== 1 ? { start } : {})];
 }
@@ -145,12 +198,16 @@ function figure(node: PageElement, context: Context): Element[] {
   const blocks = blocksOf(node, context);
   const hasPicture = blocks.some(holdsPicture);
   const parts = blocks.flatMap((block) =>
-    block.tagName === 'figure' || (block.tagName === 'p' && holdsPicture(block) && textIn(block) === '') ? block.children : [block],
+    block.tagName === 'figure' || (block.tagName === 'p' && holdsPicture(block) && textIn(block) === '')
+      ? block.children
+      : [block],
   );
-  const kept = parts.filter((part) => part.type === 'element') as Element[];
+  const kept = parts.filter((part): part is Element => part.type === 'element');
   if (kept.length === 0) return [];
   // A figure around text alone (a pull-quote, a table) is only a wrapper; its caption is then a paragraph.
-  return hasPicture ? [element('figure', kept)] : kept.map((part) => (part.tagName === 'figcaption' ? { ...part, tagName: 'p' } : part));
+  return hasPicture
+    ? [element('figure', kept)]
+    : kept.map((part) => (part.tagName === 'figcaption' ? { ...part, tagName: 'p' } : part));
 }
 
 /** Data tables stay tables; a table that only lays out the page comes apart into its blocks. */
@@ -165,10 +222,17 @@ function table(node: PageElement, context: Context): Element[] {
     }
   };
   collect(node);
-  const cells = rows.map((row) => row.childNodes.filter(isElement).filter((cell) => /^t[dh]$/.test(cell.tagName)));
+  const cells = rows.map((row) =>
+    row.childNodes.filter(isElement).filter((cell) => /^t[dh]$/.test(cell.tagName)),
+  );
   const columns = Math.max(0, ...cells.map((row) => row.length));
   const nested = rows.some((row) => textContains(row, 'table'));
-  const isData = columns > 1 && rows.length > 1 && !nested && attribute(node, 'role') !== 'presentation' && cells.every((row) => row.every((cell) => tidy(textOf(cell)).length < 600));
+  const isData =
+    columns > 1 &&
+    rows.length > 1 &&
+    !nested &&
+    attribute(node, 'role') !== 'presentation' &&
+    cells.every((row) => row.every((cell) => tidy(textOf(cell)).length < 600));
   if (!isData) return cells.flat().flatMap((cell) => blocksOf(cell, context));
   const made = cells
     .map((row) =>
@@ -177,7 +241,10 @@ function table(node: PageElement, context: Context): Element[] {
         row.map((cell) => {
           const content = collapse(cell.childNodes.flatMap((child) => phrasing(child, context)));
           const spans: Element['properties'] = {};
-          for (const [name, property] of [['colspan', 'colSpan'], ['rowspan', 'rowSpan']] as const) {
+          for (const [name, property] of [
+            ['colspan', 'colSpan'],
+            ['rowspan', 'rowSpan'],
+          ] as const) {
             const span = Number(attribute(cell, name));
             if (Number.isInteger(span) && span > 1 && span < 100) spans[property] = span;
           }
@@ -187,12 +254,19 @@ function table(node: PageElement, context: Context): Element[] {
     )
     .filter((row) => textIn(row).trim() !== '' || holdsPicture(row));
   if (made.length === 0) return [];
-  const captionBlock = caption && phrasingBlock('caption', caption.childNodes.flatMap((child) => phrasing(child, context)));
+  const captionBlock =
+    caption &&
+    phrasingBlock(
+      'caption',
+      caption.childNodes.flatMap((child) => phrasing(child, context)),
+    );
   return [element('table', [...(captionBlock ? [captionBlock] : []), element('tbody', made)])];
 }
 
 function textContains(node: PageElement, tagName: string): boolean {
-  return node.childNodes.some((child) => isElement(child) && (child.tagName === tagName || textContains(child, tagName)));
+  return node.childNodes.some(
+    (child) => isElement(child) && (child.tagName === tagName || textContains(child, tagName)),
+  );
 }
 
 /** The phrasing that a node comes to; blocks inside (in a cell, say) are set apart by line breaks. */
@@ -211,8 +285,10 @@ function phrasing(node: PageNode, context: Context): ElementContent[] {
   const properties: Element['properties'] = {};
   const title = attribute(node, 'title');
   if (kept === 'abbr' && title) properties.title = title.slice(0, 300);
-  if (kept === 'time' && attribute(node, 'datetime')) properties.dateTime = (attribute(node, 'datetime') ?? '').slice(0, 60);
-  if ((kept === 'bdo' || kept === 'bdi') && /^(?:rtl|ltr)$/.test(attribute(node, 'dir') ?? '')) properties.dir = attribute(node, 'dir') ?? 'ltr';
+  if (kept === 'time' && attribute(node, 'datetime'))
+    properties.dateTime = (attribute(node, 'datetime') ?? '').slice(0, 60);
+  if ((kept === 'bdo' || kept === 'bdi') && /^(?:rtl|ltr)$/.test(attribute(node, 'dir') ?? ''))
+    properties.dir = attribute(node, 'dir') ?? 'ltr';
   return children.length > 0 ? [element(kept, children, properties)] : [];
 }
 
@@ -238,7 +314,8 @@ function formula(node: PageElement): ElementContent[] {
   let source: string | undefined;
   const visit = (each: PageNode) => {
     if (!isElement(each)) return;
-    if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? '')) source ??= tidy(textOf(each));
+    if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? ''))
+      source ??= tidy(textOf(each));
     each.childNodes.forEach(visit);
   };
   visit(node);
@@ -263,7 +340,7 @@ function collapse(children: ElementContent[]): ElementContent[] {
       }
       if (node.type !== 'element') return [];
       if (node.tagName === 'br') {
-        if (last) last.value = last.value.replace(/ $/, '');
+        trimEnd(last);
         spaceBefore = true;
         return [node];
       }
@@ -276,8 +353,12 @@ function collapse(children: ElementContent[]): ElementContent[] {
       return inner.length > 0 || /^t[dh]$/.test(node.tagName) ? [{ ...node, children: inner }] : [];
     });
   const made = trimBreaks(visit(children));
-  if (spaceBefore && last) (last as { value: string }).value = (last as { value: string }).value.replace(/ $/, '');
+  trimEnd(last);
   return dropEmptyText(made);
+}
+
+function trimEnd(text: { value: string } | null): void {
+  if (text) text.value = text.value.replace(/ $/, '');
 }
 
 function trimBreaks(nodes: ElementContent[]): ElementContent[] {
@@ -310,7 +391,10 @@ function tidyBlocks(blocks: Element[]): Element[] {
   return out.filter((block, index) => {
     if (!HEADINGS.has(block.tagName)) return true;
     const next = out[index + 1];
-    return next !== undefined && !(HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1]));
+    return (
+      next !== undefined &&
+      !(HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1]))
+    );
   });
 }
 
@@ -334,7 +418,8 @@ function isLinkList(list: Element, text: string): boolean {
 
 function linkedText(node: Element): number {
   return node.children.reduce(
-    (sum, child) => sum + (child.type !== 'element' ? 0 : child.tagName === 'a' ? textIn(child).length : linkedText(child)),
+    (sum, child) =>
+      sum + (child.type !== 'element' ? 0 : child.tagName === 'a' ? textIn(child).length : linkedText(child)),
     0,
   );
 }
@@ -344,7 +429,6 @@ export function textIn(node: ElementContent): string {
   return node.type === 'element' ? node.children.map(textIn).join('') : '';
 }
 
-export function holdsPicture(node: ElementContent): boolean {
+function holdsPicture(node: ElementContent): boolean {
   return node.type === 'element' && (node.tagName === 'img' || node.children.some(holdsPicture));
 }
-

@@ -4,7 +4,15 @@ import { plainText, wordStarts } from '../text';
 import { anchorAt, findAnchor } from '.';
 
 const textOf = (...paragraphs: string[]) => {
-  const tree: Root = { type: 'root', children: paragraphs.map((value) => ({ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value }] })) };
+  const tree: Root = {
+    type: 'root',
+    children: paragraphs.map((value) => ({
+      type: 'element',
+      tagName: 'p',
+      properties: {},
+      children: [{ type: 'text', value }],
+    })),
+  };
   const plain = plainText(tree);
   return { plain, starts: wordStarts(plain.text, 'en') };
 };
@@ -35,9 +43,15 @@ describe('an anchor', () => {
   });
 
   it('is found after a new extraction has put a paragraph in front and taken one away', () => {
-    const later = textOf('A note by the editor that was not there before, and is rather long.', PARAGRAPHS[0] ?? '', PARAGRAPHS[2] ?? '');
+    const later = textOf(
+      'A note by the editor that was not there before, and is rather long.',
+      PARAGRAPHS[0] ?? '',
+      PARAGRAPHS[2] ?? '',
+    );
     const at = plain.text.indexOf('thirty-six');
-    expect(findAnchor(later.plain, later.starts, anchorAt(plain, starts, at))).toBe(later.plain.text.indexOf('thirty-six'));
+    expect(findAnchor(later.plain, later.starts, anchorAt(plain, starts, at))).toBe(
+      later.plain.text.indexOf('thirty-six'),
+    );
   });
 
   it('takes the nearest of several places that say the same', () => {

@@ -18,7 +18,11 @@ export type Setup = z.infer<typeof Setup>;
 /** POST /api/session */
 export const SignIn = z.object({ mail: Mail, passphrase: z.string().min(1).max(256) });
 /** POST /api/accounts: the first account of an empty library. */
-export const NewAccount = z.object({ mail: Mail, passphrase: Passphrase, name: z.string().trim().min(1).max(100) });
+export const NewAccount = z.object({
+  mail: Mail,
+  passphrase: Passphrase,
+  name: z.string().trim().min(1).max(100),
+});
 
 export const Account = z.object({ id: Id, mail: z.string(), name: z.string() });
 export type Account = z.infer<typeof Account>;

@@ -1,20 +1,70 @@
 import type { Item } from '../model';
 import { newItem } from '../sync';
-import { byQueueOrder, inMinutes, inStage, lengthInWords, minutesLeft, moveTo, readingState, saveAgain, strandLength } from '.';
+import {
+  byQueueOrder,
+  inMinutes,
+  inStage,
+  lengthInWords,
+  minutesLeft,
+  moveTo,
+  readingState,
+  saveAgain,
+  strandLength,
+} from '.';
 
 let made = 0;
-const item = (changes: { stage?: Item['choices']['stage']['value']; rank?: number; finishedAt?: number | null; minutes?: number; read?: number; furthest?: number } = {}): Item => {
+const item = (
+  changes: {
+    stage?: Item['choices']['stage']['value'];
+    rank?: number;
+    finishedAt?: number | null;
+    minutes?: number;
+    read?: number;
+    furthest?: number;
+  } = {},
+): Item => {
   const id = `01900000-0000-7000-8000-${String(++made).padStart(12, '0')}`;
-  const base = newItem({ type: 'save', id, itemId: id, address: 'https://example.org/', savedAt: made, stamp: '000000001-0000-a' });
+  const base = newItem({
+    type: 'save',
+    id,
+    itemId: id,
+    address: 'https://example.org/',
+    savedAt: made,
+    stamp: '000000001-0000-a',
+  });
   const at = '000000002-0000-a';
   const fraction = changes.read ?? 0;
   return {
     ...base,
-    choices: { ...base.choices, stage: { value: changes.stage ?? 'inbox', at }, queueRank: { value: changes.rank ?? 0, at }, finishedAt: { value: changes.finishedAt ?? null, at } },
-    progress: { furthest: changes.furthest ?? fraction, position: fraction > 0 ? { value: { block: 0, char: 0, offset: 1, quote: '', before: '', fraction }, at } : null },
+    choices: {
+      ...base.choices,
+      stage: { value: changes.stage ?? 'inbox', at },
+      queueRank: { value: changes.rank ?? 0, at },
+      finishedAt: { value: changes.finishedAt ?? null, at },
+    },
+    progress: {
+      furthest: changes.furthest ?? fraction,
+      position:
+        fraction > 0
+          ? { value: { block: 0, char: 0, offset: 1, quote: '', before: '', fraction }, at }
+          : null,
+    },
     capture: {
       ...base.capture,
-      page: { title: 'T', byline: null, siteName: null, publishedAt: null, language: 'en', excerpt: null, wordCount: 1, minutes: changes.minutes ?? 10, pictureCount: 0, thumbnail: null, copyId: id, cameThrough: { verdict: 'whole', reasons: [] } },
+      page: {
+        title: 'T',
+        byline: null,
+        siteName: null,
+        publishedAt: null,
+        language: 'en',
+        excerpt: null,
+        wordCount: 1,
+        minutes: changes.minutes ?? 10,
+        pictureCount: 0,
+        thumbnail: null,
+        copyId: id,
+        cameThrough: { verdict: 'whole', reasons: [] },
+      },
     },
   };
 };
@@ -22,26 +72,37 @@ const item = (changes: { stage?: Item['choices']['stage']['value']; rank?: numbe
 describe('stages', () => {
   it('shows what was finished and then kept in both lists', () => {
     const both = item({ stage: 'kept', finishedAt: 5 });
-    expect([inStage(both, 'kept'), inStage(both, 'finished'), inStage(both, 'queue')]).toEqual([true, true, false]);
+    expect([inStage(both, 'kept'), inStage(both, 'finished'), inStage(both, 'queue')]).toEqual([
+      true,
+      true,
+      false,
+    ]);
     expect(inStage(item({ stage: 'kept' }), 'finished')).toBe(false);
   });
 
   it('derives the reading state', () => {
-    expect([item(), item({ read: 0.4 }), item({ finishedAt: 1 })].map(readingState)).toEqual(['unread', 'reading', 'finished']);
+    expect([item(), item({ read: 0.4 }), item({ finishedAt: 1 })].map(readingState)).toEqual([
+      'unread',
+      'reading',
+      'finished',
+    ]);
   });
 
   it('puts what is queued at the end, or on top when asked', () => {
     const queue = [item({ stage: 'queue', rank: 4 }), item({ stage: 'queue', rank: -2 })];
     const placed = (place: 'top' | 'end') => {
       const rank = moveTo('queue', queue, 0, place).queueRank ?? 0;
-      return [...queue, item({ stage: 'queue', rank })].sort(byQueueOrder).map((each) => each.choices.queueRank.value).indexOf(rank);
+      return [...queue, item({ stage: 'queue', rank })]
+        .sort(byQueueOrder)
+        .map((each) => each.choices.queueRank.value)
+        .indexOf(rank);
     };
     expect([placed('top'), placed('end')]).toEqual([0, 2]);
   });
 
   it('brings a page that is saved again to the top of where it is, and out of let go', () => {
     const queue = [item({ stage: 'queue', rank: 1 }), item({ stage: 'queue', rank: 2 })];
-    expect(saveAgain(queue[1] as Item, queue, 99)).toEqual({ raisedAt: 99, queueRank: -1 });
+    expect(saveAgain(queue[1]!, queue, 99)).toEqual({ raisedAt: 99, queueRank: -1 });
     expect(saveAgain(item({ stage: 'let-go' }), queue, 99)).toEqual({ stage: 'inbox', raisedAt: 99 });
     expect(saveAgain(item({ stage: 'finished' }), queue, 99)).toEqual({ raisedAt: 99 });
   });
@@ -68,7 +129,8 @@ describe('progress in words', () => {
 describe('strandLength', () => {
   it('tells 2, 5, 15 and 60 minutes apart by an eighth of the room or more, and is full at an hour', () => {
     const lengths = [2, 5, 15, 60].map(strandLength);
-    for (let i = 1; i < lengths.length; i++) expect((lengths[i] ?? 0) - (lengths[i - 1] ?? 0)).toBeGreaterThan(0.125);
+    for (let i = 1; i < lengths.length; i++)
+      expect((lengths[i] ?? 0) - (lengths[i - 1] ?? 0)).toBeGreaterThan(0.125);
     expect([strandLength(60), strandLength(600)]).toEqual([1, 1]);
     expect(strandLength(0)).toBeGreaterThan(0);
   });

@@ -5,24 +5,65 @@ import { applyMutation, createClock, mergeItems, newItem } from '.';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
-const save = (savedAt = 1000, stamp = '000000001-0000-a'): Extract<Mutation, { type: 'save' }> => ({ type: 'save', id: uuid(9), itemId: ITEM, address: 'https://example.org/a', savedAt, stamp });
+const save = (savedAt = 1000, stamp = '000000001-0000-a'): Extract<Mutation, { type: 'save' }> => ({
+  type: 'save',
+  id: uuid(9),
+  itemId: ITEM,
+  address: 'https://example.org/a',
+  savedAt,
+  stamp,
+});
 
-const stamp = fc.tuple(fc.integer({ min: 1, max: 40 }), fc.constantFrom('a', 'b', 'c')).map(([wall, device]) => `${wall.toString(36).padStart(9, '0')}-0000-${device}`);
-const position = (fraction: number) => ({ block: 0, char: 0, offset: Math.round(fraction * 1000), quote: 'q', before: '', fraction });
+const stamp = fc
+  .tuple(fc.integer({ min: 1, max: 40 }), fc.constantFrom('a', 'b', 'c'))
+  .map(([wall, device]) => `${wall.toString(36).padStart(9, '0')}-0000-${device}`);
+const position = (fraction: number) => ({
+  block: 0,
+  char: 0,
+  offset: Math.round(fraction * 1000),
+  quote: 'q',
+  before: '',
+  fraction,
+});
 const mutation: fc.Arbitrary<Mutation> = fc.oneof(
-  fc.record({ at: stamp, stage: fc.constantFrom<Stage>('inbox', 'queue', 'finished', 'kept', 'let-go') }).map(({ at, stage }) => ({ type: 'choose' as const, id: uuid(1), itemId: ITEM, stamp: at, set: { stage } })),
-  fc.record({ at: stamp, queueRank: fc.integer({ min: -5, max: 5 }) }).map(({ at, queueRank }) => ({ type: 'choose' as const, id: uuid(2), itemId: ITEM, stamp: at, set: { queueRank } })),
-  fc.record({ at: stamp, furthest: fc.integer({ min: 0, max: 10 }) }).map(({ at, furthest }) => ({ type: 'progress' as const, id: uuid(3), itemId: ITEM, stamp: at, furthest: furthest / 10, position: position(furthest / 10) })),
+  fc
+    .record({ at: stamp, stage: fc.constantFrom<Stage>('inbox', 'queue', 'finished', 'kept', 'let-go') })
+    .map(({ at, stage }) => ({
+      type: 'choose' as const,
+      id: uuid(1),
+      itemId: ITEM,
+      stamp: at,
+      set: { stage },
+    })),
+  fc.record({ at: stamp, queueRank: fc.integer({ min: -5, max: 5 }) }).map(({ at, queueRank }) => ({
+    type: 'choose' as const,
+    id: uuid(2),
+    itemId: ITEM,
+    stamp: at,
+    set: { queueRank },
+  })),
+  fc.record({ at: stamp, furthest: fc.integer({ min: 0, max: 10 }) }).map(({ at, furthest }) => ({
+    type: 'progress' as const,
+    id: uuid(3),
+    itemId: ITEM,
+    stamp: at,
+    furthest: furthest / 10,
+    position: position(furthest / 10),
+  })),
 );
 /** Two changes with one stamp come from one device in one instant: they are the same change. */
 const history = fc.uniqueArray(mutation, { selector: (each) => each.stamp, maxLength: 12 });
-const play = (mutations: readonly Mutation[]) => mutations.reduce<Item>((item, each) => applyMutation(item, each) ?? item, newItem(save()));
+const play = (mutations: readonly Mutation[]) =>
+  mutations.reduce<Item>((item, each) => applyMutation(item, each) ?? item, newItem(save()));
 
 describe('merging', () => {
   it('comes to the same whatever the order in which changes arrive', () => {
     fc.assert(
       fc.property(history, fc.infiniteStream(fc.nat()), (changes, order) => {
-        const shuffled = changes.map((each) => ({ each, key: order.next().value as number })).sort((a, b) => a.key - b.key).map(({ each }) => each);
+        const shuffled = changes
+          .map((each) => ({ each, key: order.next().value as number }))
+          .sort((a, b) => a.key - b.key)
+          .map(({ each }) => each);
         expect(play(shuffled)).toEqual(play(changes));
       }),
     );
@@ -31,7 +72,9 @@ describe('merging', () => {
   it('is commutative, associative and idempotent', () => {
     fc.assert(
       fc.property(fc.uniqueArray(mutation, { selector: (each) => each.stamp, maxLength: 18 }), (changes) => {
-        const [a, b, c] = [0, 1, 2].map((device) => play(changes.filter((_, index) => index % 3 === device))) as [Item, Item, Item];
+        const [a, b, c] = [0, 1, 2].map((device) =>
+          play(changes.filter((_, index) => index % 3 === device)),
+        ) as [Item, Item, Item];
         expect(mergeItems(a, b)).toEqual(mergeItems(b, a));
         expect(mergeItems(mergeItems(a, b), c)).toEqual(mergeItems(a, mergeItems(b, c)));
         expect(mergeItems(a, a)).toEqual(a);
@@ -43,7 +86,10 @@ describe('merging', () => {
   it('never loses the furthest point, though the reader went back', () => {
     fc.assert(
       fc.property(history, (changes) => {
-        const furthest = Math.max(0, ...changes.map((each) => (each.type === 'progress' ? each.furthest : 0)));
+        const furthest = Math.max(
+          0,
+          ...changes.map((each) => (each.type === 'progress' ? each.furthest : 0)),
+        );
         expect(play(changes).progress.furthest).toBe(furthest);
       }),
     );
@@ -51,7 +97,10 @@ describe('merging', () => {
 
   it('takes what the server knows from the higher revision', () => {
     const base = newItem(save());
-    const arrived: Item = { ...base, capture: { ...base.capture, revision: 7, state: 'arrived', says: 'Came through whole.' } };
+    const arrived: Item = {
+      ...base,
+      capture: { ...base.capture, revision: 7, state: 'arrived', says: 'Came through whole.' },
+    };
     expect(mergeItems(base, arrived).capture).toEqual(arrived.capture);
     expect(mergeItems(arrived, base).capture).toEqual(arrived.capture);
   });
@@ -60,16 +109,24 @@ describe('merging', () => {
 describe('applyMutation', () => {
   it('makes an item of a save, in the Inbox, waiting', () => {
     const item = applyMutation(undefined, save());
-    expect(item).toMatchObject({ address: 'https://example.org/a', choices: { stage: { value: 'inbox' } }, capture: { state: 'waiting', addressKey: 'https://example.org/a' } });
+    expect(item).toMatchObject({
+      address: 'https://example.org/a',
+      choices: { stage: { value: 'inbox' } },
+      capture: { state: 'waiting', addressKey: 'https://example.org/a' },
+    });
   });
 
   it('is harmless to repeat', () => {
-    const once = play([{ type: 'choose', id: uuid(1), itemId: ITEM, stamp: '000000005-0000-a', set: { stage: 'kept' } }]);
+    const once = play([
+      { type: 'choose', id: uuid(1), itemId: ITEM, stamp: '000000005-0000-a', set: { stage: 'kept' } },
+    ]);
     expect(applyMutation(once, save())).toEqual(once);
   });
 
   it('does not invent an item for a change to one it does not know', () => {
-    expect(applyMutation(undefined, { type: 'refetch', id: uuid(1), itemId: ITEM, stamp: '000000005-0000-a' })).toBeUndefined();
+    expect(
+      applyMutation(undefined, { type: 'refetch', id: uuid(1), itemId: ITEM, stamp: '000000005-0000-a' }),
+    ).toBeUndefined();
   });
 });
 

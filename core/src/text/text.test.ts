@@ -1,6 +1,16 @@
 import type { Element, ElementContent, Root } from 'hast';
 import fc from 'fast-check';
-import { blockAt, countWords, fractionAbove, isRightToLeft, languageOf, leafText, plainText, readingMinutes, wordStarts } from '.';
+import {
+  blockAt,
+  countWords,
+  fractionAbove,
+  isRightToLeft,
+  languageOf,
+  leafText,
+  plainText,
+  readingMinutes,
+  wordStarts,
+} from '.';
 
 const el = (tagName: string, ...children: (ElementContent | string)[]): Element => ({
   type: 'element',
@@ -16,9 +26,18 @@ describe('plainText', () => {
       el('h2', 'Tides'),
       el('p', 'High ', el('strong', 'at'), el('br'), 'noon'),
       el('ul', el('li', 'one'), el('li', el('p', 'two'), el('p', 'three'))),
-      el('table', el('tbody', el('tr', el('th', 'Day'), el('th', 'Range')), el('tr', el('td', 'Monday'), el('td', '4 m')))),
+      el(
+        'table',
+        el(
+          'tbody',
+          el('tr', el('th', 'Day'), el('th', 'Range')),
+          el('tr', el('td', 'Monday'), el('td', '4 m')),
+        ),
+      ),
     );
-    expect(plainText(tree).text).toBe('Tides\n\nHigh at\nnoon\n\none\n\ntwo\n\nthree\n\nDay\tRange\n\nMonday\t4 m');
+    expect(plainText(tree).text).toBe(
+      'Tides\n\nHigh at\nnoon\n\none\n\ntwo\n\nthree\n\nDay\tRange\n\nMonday\t4 m',
+    );
   });
 
   it('gives blocks without text no room', () => {
@@ -28,7 +47,12 @@ describe('plainText', () => {
   });
 
   const word = fc.stringMatching(/^[a-z]{1,8}$/);
-  const tree = fc.array(fc.array(word, { minLength: 1, maxLength: 6 }).map((words) => el('p', words.join(' '))), { minLength: 1, maxLength: 12 }).map((blocks) => root(...blocks));
+  const tree = fc
+    .array(
+      fc.array(word, { minLength: 1, maxLength: 6 }).map((words) => el('p', words.join(' '))),
+      { minLength: 1, maxLength: 12 },
+    )
+    .map((blocks) => root(...blocks));
 
   it('has each block where its offsets say, and finds it by any of them', () => {
     fc.assert(
@@ -91,11 +115,15 @@ describe('readingMinutes', () => {
 });
 
 describe('languageOf', () => {
-  const ENGLISH = 'The boat that was built by the yard is for the people of this island, and it was not sold to them by the company which had it.';
+  const ENGLISH =
+    'The boat that was built by the yard is for the people of this island, and it was not sold to them by the company which had it.';
   // Universal Declaration of Human Rights, article 1 (public domain), in five languages.
-  const GERMAN = 'Alle Menschen sind frei und gleich an Würde und Rechten geboren. Sie sind mit Vernunft und Gewissen begabt und sollen einander im Geiste der Brüderlichkeit begegnen. Jeder hat das Recht auf Leben, und das ist nicht zu nehmen von der Gewalt.';
-  const JAPANESE = 'すべての人間は、生れながらにして自由であり、かつ、尊厳と権利とについて平等である。人間は、理性と良心とを授けられており、互いに同胞の精神をもって行動しなければならない。';
-  const RUSSIAN = 'Все люди рождаются свободными и равными в своем достоинстве и правах. Они наделены разумом и совестью и должны поступать в отношении друг друга в духе братства.';
+  const GERMAN =
+    'Alle Menschen sind frei und gleich an Würde und Rechten geboren. Sie sind mit Vernunft und Gewissen begabt und sollen einander im Geiste der Brüderlichkeit begegnen. Jeder hat das Recht auf Leben, und das ist nicht zu nehmen von der Gewalt.';
+  const JAPANESE =
+    'すべての人間は、生れながらにして自由であり、かつ、尊厳と権利とについて平等である。人間は、理性と良心とを授けられており、互いに同胞の精神をもって行動しなければならない。';
+  const RUSSIAN =
+    'Все люди рождаются свободными и равными в своем достоинстве и правах. Они наделены разумом и совестью и должны поступать в отношении друг друга в духе братства.';
 
   test.each([
     ['agrees', ENGLISH, 'en-GB', 'en-GB'],
@@ -111,6 +139,11 @@ describe('languageOf', () => {
   });
 
   it('knows what is written from right to left', () => {
-    expect([isRightToLeft('ar-EG'), isRightToLeft('he'), isRightToLeft('en'), isRightToLeft(null)]).toEqual([true, true, false, false]);
+    expect([isRightToLeft('ar-EG'), isRightToLeft('he'), isRightToLeft('en'), isRightToLeft(null)]).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
   });
 });

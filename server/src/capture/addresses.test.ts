@@ -14,7 +14,9 @@ describe('forbidden addresses', () => {
   });
 
   // Addresses given out by the regional registries, as the root and public resolvers publish them.
-  test.each('193.0.14.129 198.41.0.4 9.9.9.9 2001:7fd::1 2606:4700::1111 2a00:1450::1 64:ff9b::909:909'.split(' '))('but not %s', (address) => {
+  test.each(
+    '193.0.14.129 198.41.0.4 9.9.9.9 2001:7fd::1 2606:4700::1111 2a00:1450::1 64:ff9b::909:909'.split(' '),
+  )('but not %s', (address) => {
     expect(isForbiddenAddress(address)).toBe(false);
   });
 
@@ -23,7 +25,14 @@ describe('forbidden addresses', () => {
   });
 
   // WHATWG URL, host parsing: all of these are 127.0.0.1 or ::1 when a browser reads them.
-  test.each(['http://127.1/', 'http://2130706433/', 'http://0x7f.0.0.1/', 'http://0177.0.0.1/', 'http://[::1]/', 'http://[::ffff:7f00:1]/'])('sees through %s', (address) => {
+  test.each([
+    'http://127.1/',
+    'http://2130706433/',
+    'http://0x7f.0.0.1/',
+    'http://0177.0.0.1/',
+    'http://[::1]/',
+    'http://[::ffff:7f00:1]/',
+  ])('sees through %s', (address) => {
     expect(isForbiddenLiteral(new URL(address))).toBe(true);
   });
 });

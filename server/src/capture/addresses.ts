@@ -14,18 +14,25 @@ export function isForbiddenAddress(address: string): boolean {
   const embedded = embeddedIPv4(parsed);
   if (embedded) return embedded.range() !== 'unicast';
   // Only 2000::/3 is given out as global unicast (IANA IPv6 address space); all the rest is special or unused.
-  return parsed.range() !== 'unicast' || (parsed.parts[0]! & 0xe000) !== 0x2000 || SPECIAL_IPV6.some(([net, bits]) => parsed.match(net, bits));
+  return (
+    parsed.range() !== 'unicast' ||
+    ((parsed.parts[0] ?? 0) & 0xe000) !== 0x2000 ||
+    SPECIAL_IPV6.some(([net, bits]) => parsed.match(net, bits))
+  );
 }
 
 /** Entries of the IANA IPv6 special-purpose registry inside 2000::/3. */
-const SPECIAL_IPV6 = ['2001::/23', '2001:db8::/32', '3fff::/20', '2620:4f:8000::/48'].map((cidr) => ipaddr.IPv6.parseCIDR(cidr));
+const SPECIAL_IPV6 = ['2001::/23', '2001:db8::/32', '3fff::/20', '2620:4f:8000::/48'].map((cidr) =>
+  ipaddr.IPv6.parseCIDR(cidr),
+);
 
 function embeddedIPv4(address: ipaddr.IPv6): ipaddr.IPv4 | null {
   const parts = address.parts;
   const from = (high: number, low: number) => new ipaddr.IPv4([high >> 8, high & 255, low >> 8, low & 255]);
   if (address.isIPv4MappedAddress()) return address.toIPv4Address();
   if (parts[0] === 0x2002) return from(parts[1] ?? 0, parts[2] ?? 0);
-  if (parts[0] === 0x64 && parts[1] === 0xff9b && parts.slice(2, 6).every((part) => part === 0)) return from(parts[6] ?? 0, parts[7] ?? 0);
+  if (parts[0] === 0x64 && parts[1] === 0xff9b && parts.slice(2, 6).every((part) => part === 0))
+    return from(parts[6] ?? 0, parts[7] ?? 0);
   return null;
 }
 

@@ -32,7 +32,11 @@ export interface CaptureTools {
 export async function capture(job: Job, library: Library, tools: CaptureTools): Promise<void> {
   const item = await begin(job, library);
   if (!item) return;
-  const fetched = await fetchGuarded(item.address, { ...tools.rules, accept: 'text/html,application/xhtml+xml,text/plain;q=0.8,*/*;q=0.5', maxBytes: PAGE_BYTES_LIMIT });
+  const fetched = await fetchGuarded(item.address, {
+    ...tools.rules,
+    accept: 'text/html,application/xhtml+xml,text/plain;q=0.8,*/*;q=0.5',
+    maxBytes: PAGE_BYTES_LIMIT,
+  });
   if (!fetched.ok) {
     if (fetched.temporary) await tryLater(job, library, tools, fetched.says, fetched.retryAfterMs);
     else await giveUp(job, library, tools, fetched.says);
@@ -50,7 +54,11 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     if (!isDiskFull(error)) throw error;
     return tryLater(job, library, tools, 'The server’s disk is full.', null);
   }
-  await store(job, library, tools, { article, pictures, addressKey: stableKey(item.address, fetched.url, article.canonicalUrl) });
+  await store(job, library, tools, {
+    article,
+    pictures,
+    addressKey: stableKey(item.address, fetched.url, article.canonicalUrl),
+  });
 }
 
 /** True for errors that say there is no room left, of the file system or of SQLite. */
@@ -64,7 +72,13 @@ export function isDiskFull(error: unknown): boolean {
 
 /** After an error nobody foresaw: try again later, and say so. */
 export function postpone(job: Job, library: Library, tools: CaptureTools, error: unknown): Promise<void> {
-  return tryLater(job, library, tools, isDiskFull(error) ? 'The server’s disk is full.' : 'Something went wrong on the server.', null);
+  return tryLater(
+    job,
+    library,
+    tools,
+    isDiskFull(error) ? 'The server’s disk is full.' : 'Something went wrong on the server.',
+    null,
+  );
 }
 
 async function begin(job: Job, library: Library): Promise<Item | undefined> {
@@ -74,7 +88,12 @@ async function begin(job: Job, library: Library): Promise<Item | undefined> {
       await write.endJob(job.id, 'done', Date.now());
       return undefined;
     }
-    await putCapture(write, item, { state: 'fetching', says: 'Fetching the page…', attempts: job.attempts, nextTryAt: null });
+    await putCapture(write, item, {
+      state: 'fetching',
+      says: 'Fetching the page…',
+      attempts: job.attempts,
+      nextTryAt: null,
+    });
     return item;
   });
 }
@@ -86,12 +105,23 @@ function putCapture(write: LibraryWriter, item: Item, changes: Partial<Capture>)
 async function giveUp(job: Job, library: Library, tools: CaptureTools, says: string): Promise<void> {
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
-    if (item) await putCapture(write, item, { state: 'failed', says: `${says} The address is kept.`, nextTryAt: null });
+    if (item)
+      await putCapture(write, item, {
+        state: 'failed',
+        says: `${says} The address is kept.`,
+        nextTryAt: null,
+      });
     await write.endJob(job.id, 'failed', tools.now());
   });
 }
 
-async function tryLater(job: Job, library: Library, tools: CaptureTools, says: string, retryAfterMs: number | null): Promise<void> {
+async function tryLater(
+  job: Job,
+  library: Library,
+  tools: CaptureTools,
+  says: string,
+  retryAfterMs: number | null,
+): Promise<void> {
   const wait = tools.retryWaitsMs[job.attempts - 1];
   if (wait === undefined) {
     const tries = `${job.attempts} ${job.attempts === 1 ? 'try' : 'tries'}`;
@@ -101,7 +131,12 @@ async function tryLater(job: Job, library: Library, tools: CaptureTools, says: s
     const item = await write.item(job.itemId);
     // Up to a fifth more, so that captures that failed together do not come back together.
     const runAt = Math.round(tools.now() + Math.max(wait * (1 + Math.random() / 5), retryAfterMs ?? 0));
-    if (item) await putCapture(write, item, { state: 'waiting', says: `${says} The address is kept, and tried again.`, nextTryAt: runAt });
+    if (item)
+      await putCapture(write, item, {
+        state: 'waiting',
+        says: `${says} The address is kept, and tried again.`,
+        nextTryAt: runAt,
+      });
     await write.postponeJob(job.id, runAt, tools.now());
   });
 }
@@ -122,18 +157,41 @@ async function store(job: Job, library: Library, tools: CaptureTools, arrived: A
       await standFor(write, standing, item, tools);
       return write.endJob(job.id, 'done', tools.now());
     }
-    const copy: Copy = { id: uuidv7(), itemId: item.id, madeAt: tools.now(), title: article.title, language: article.language, tree: article.tree };
+    const copy: Copy = {
+      id: uuidv7(),
+      itemId: item.id,
+      madeAt: tools.now(),
+      title: article.title,
+      language: article.language,
+      tree: article.tree,
+    };
     await write.putPictures(pictures.made);
     await write.putCopy(copy);
     const page = factsOf(article, pictures, copy.id);
-    await putCapture(write, item, { state: 'arrived', says: arrivalInWords(page, pictures.missing), nextTryAt: null, addressKey, page });
+    await putCapture(write, item, {
+      state: 'arrived',
+      says: arrivalInWords(page, pictures.missing),
+      nextTryAt: null,
+      addressKey,
+      page,
+    });
     await write.endJob(job.id, 'done', tools.now());
   });
 }
 
 /** The page was in the library already, under another address: the item saved first goes on for both. */
-async function standFor(write: LibraryWriter, standing: Item, item: Item, tools: CaptureTools): Promise<void> {
-  await putCapture(write, item, { state: 'arrived', says: 'Already saved.', nextTryAt: null, sameAs: standing.id });
+async function standFor(
+  write: LibraryWriter,
+  standing: Item,
+  item: Item,
+  tools: CaptureTools,
+): Promise<void> {
+  await putCapture(write, item, {
+    state: 'arrived',
+    says: 'Already saved.',
+    nextTryAt: null,
+    sameAs: standing.id,
+  });
   const raised = applyMutation(standing, {
     type: 'choose',
     id: uuidv7(),
@@ -164,9 +222,15 @@ function factsOf(article: Article, pictures: KeptPictures, copyId: string): Page
 function arrivalInWords(page: PageFacts, missing: number): string {
   const { verdict, reasons } = page.cameThrough;
   if (verdict === 'failed') return `The text did not come through. ${reasons.join(' ')} The address is kept.`;
-  const pictures = page.pictureCount === 0 ? '' : `, ${page.pictureCount === 1 ? 'one picture' : `${page.pictureCount} pictures`}`;
-  const gaps = missing === 0 ? '' : ` ${missing === 1 ? 'One picture' : `${missing} pictures`} did not come through.`;
-  return verdict === 'whole' ? `Came through whole${pictures}.${gaps}` : `Came through in part${pictures}. ${reasons.join(' ')}${gaps}`;
+  const pictures =
+    page.pictureCount === 0
+      ? ''
+      : `, ${page.pictureCount === 1 ? 'one picture' : `${page.pictureCount} pictures`}`;
+  const gaps =
+    missing === 0 ? '' : ` ${missing === 1 ? 'One picture' : `${missing} pictures`} did not come through.`;
+  return verdict === 'whole'
+    ? `Came through whole${pictures}.${gaps}`
+    : `Came through in part${pictures}. ${reasons.join(' ')}${gaps}`;
 }
 
 /**

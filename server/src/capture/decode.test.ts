@@ -13,8 +13,16 @@ describe('decodePage', () => {
     ['UTF-8 by header', Buffer.from('<p>Fähre'), 'text/html; charset=utf-8'],
     ['windows-1252 by header', Buffer.from('<p>Fähre', 'latin1'), 'text/html; charset=iso-8859-1'],
     ['windows-1252 by meta', Buffer.from('<meta charset=windows-1252><p>Fähre', 'latin1'), 'text/html'],
-    ['a byte order mark against a lying header', Buffer.concat([Buffer.from([0xef, 0xbb, 0xbf]), Buffer.from('<p>Fähre')]), 'text/html; charset=windows-1252'],
-    ['UTF-16LE by byte order mark', Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from('<p>Fähre', 'utf16le')]), 'text/html'],
+    [
+      'a byte order mark against a lying header',
+      Buffer.concat([Buffer.from([0xef, 0xbb, 0xbf]), Buffer.from('<p>Fähre')]),
+      'text/html; charset=windows-1252',
+    ],
+    [
+      'UTF-16LE by byte order mark',
+      Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from('<p>Fähre', 'utf16le')]),
+      'text/html',
+    ],
     ['UTF-8 that nobody declared', Buffer.from('<p>Fähre'), 'text/html'],
     ['windows-1252 that nobody declared', Buffer.from('<p>Fähre', 'latin1'), ''],
     ['a quoted label', Buffer.from('<p>Fähre', 'latin1'), 'text/html; charset="latin1"'],
@@ -24,7 +32,9 @@ describe('decodePage', () => {
 
   it('reads Shift_JIS and KOI8-R', () => {
     expect(html(Buffer.from([0x3c, 0x70, 0x3e, 0x92, 0xaa]), 'text/html; charset=shift_jis')).toBe('<p>潮');
-    expect(html(Buffer.from([0x3c, 0x70, 0x3e, 0xed, 0xcf, 0xd2, 0xc5]), 'text/html; charset=koi8-r')).toBe('<p>Море');
+    expect(html(Buffer.from([0x3c, 0x70, 0x3e, 0xed, 0xcf, 0xd2, 0xc5]), 'text/html; charset=koi8-r')).toBe(
+      '<p>Море',
+    );
   });
 
   test.each([
@@ -41,6 +51,8 @@ describe('decodePage', () => {
   });
 
   it('makes paragraphs of plain text, with nothing in it taken for markup', () => {
-    expect(html(Buffer.from('First <b>\n\nSecond & last'), 'text/plain')).toContain('<p>First &lt;b></p><p>Second &amp; last</p>');
+    expect(html(Buffer.from('First <b>\n\nSecond & last'), 'text/plain')).toContain(
+      '<p>First &lt;b></p><p>Second &amp; last</p>',
+    );
   });
 });

@@ -13,8 +13,14 @@ export function decodePage(body: Buffer, contentType: string): Decoded {
   if (body.length === 0) return { ok: false, says: 'The page is empty.' };
   const refused = notText(body, kind);
   if (refused) return { ok: false, says: refused };
-  const charset = parameters.find((part) => /^charset=/i.test(part))?.slice('charset='.length).replace(/^["']|["']$/g, '');
-  const encoding = sniffEncoding(body, { ...(charset ? { transportLayerEncodingLabel: charset } : {}), defaultEncoding: looksLikeUtf8(body) ? 'UTF-8' : 'windows-1252' });
+  const charset = parameters
+    .find((part) => /^charset=/i.test(part))
+    ?.slice('charset='.length)
+    .replace(/^["']|["']$/g, '');
+  const encoding = sniffEncoding(body, {
+    ...(charset ? { transportLayerEncodingLabel: charset } : {}),
+    defaultEncoding: looksLikeUtf8(body) ? 'UTF-8' : 'windows-1252',
+  });
   const text = decode(body, encoding);
   if (text.trim() === '') return { ok: false, says: 'The page is empty.' };
   return { ok: true, html: kind === 'text/plain' || kind === 'text/markdown' ? asParagraphs(text) : text };
@@ -34,12 +40,16 @@ const SIGNATURES: readonly [starts: string, what: string][] = [
 function notText(body: Buffer, kind: string): string | null {
   const start = body.subarray(0, 8).toString('hex');
   const signature = SIGNATURES.find(([starts]) => start.startsWith(starts))?.[1];
-  const declared = /^(image|video|audio|font)\//.exec(kind)?.[1] ?? (/\/(zip|pdf|octet-stream|x-.*compressed)/.exec(kind) ? 'file' : null);
+  const declared =
+    /^(image|video|audio|font)\//.exec(kind)?.[1] ??
+    (/\/(zip|pdf|octet-stream|x-.*compressed)/.exec(kind) ? 'file' : null);
   const what = signature ?? (declared === 'image' ? 'a picture' : declared ? `a ${declared} file` : null);
   if (what) return `The address leads to ${what}, not to a page of text.`;
   // UTF-16 has NULs too, but begins with a byte order mark.
   const hasByteOrderMark = start.startsWith('fffe') || start.startsWith('feff');
-  return !hasByteOrderMark && body.subarray(0, 4096).includes(0) ? 'What the address leads to is not text.' : null;
+  return !hasByteOrderMark && body.subarray(0, 4096).includes(0)
+    ? 'What the address leads to is not text.'
+    : null;
 }
 
 function looksLikeUtf8(body: Buffer): boolean {
@@ -54,7 +64,10 @@ function looksLikeUtf8(body: Buffer): boolean {
 
 function asParagraphs(text: string): string {
   const escape = (value: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;');
-  const [first = '', ...rest] = text.replace(/\r\n?/g, '\n').split(/\n\s*\n/).filter((each) => each.trim() !== '');
+  const [first = '', ...rest] = text
+    .replace(/\r\n?/g, '\n')
+    .split(/\n\s*\n/)
+    .filter((each) => each.trim() !== '');
   const paragraphs = [first, ...rest].map((each) => `<p>${escape(each)}</p>`).join('');
   return `<title>${escape(first.split('\n')[0]?.slice(0, 120) ?? '')}</title><body><article>${paragraphs}</article></body>`;
 }

@@ -1,7 +1,7 @@
 import type { Article } from '@dorvel/core/extract';
 import { Piscina } from 'piscina';
 
-export type ExtractOutcome = { ok: true; article: Article } | { ok: false; says: string };
+type ExtractOutcome = { ok: true; article: Article } | { ok: false; says: string };
 
 /** Turns pages into clean text, somewhere that is not the request's thread. */
 export interface Extractor {
@@ -24,12 +24,22 @@ export function poolExtractor(workerFile: string): Extractor {
   return {
     async extract(html, url) {
       try {
-        const article = (await pool.run({ html, url }, { signal: AbortSignal.timeout(TIME_LIMIT_MS) })) as Article;
+        const article = (await pool.run(
+          { html, url },
+          { signal: AbortSignal.timeout(TIME_LIMIT_MS) },
+        )) as Article;
         return { ok: true, article };
       } catch (error) {
         const name = error instanceof Error ? error.name : '';
-        if (name === 'AbortError' || name === 'TimeoutError') return { ok: false, says: 'The page could not be taken apart within 30 seconds.' };
-        return { ok: false, says: error instanceof Error && name === 'PageTooLarge' ? error.message : 'The page could not be taken apart.' };
+        if (name === 'AbortError' || name === 'TimeoutError')
+          return { ok: false, says: 'The page could not be taken apart within 30 seconds.' };
+        return {
+          ok: false,
+          says:
+            error instanceof Error && name === 'PageTooLarge'
+              ? error.message
+              : 'The page could not be taken apart.',
+        };
       }
     },
     close: () => pool.destroy(),

@@ -31,11 +31,14 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
   for (let hop = 0; hop <= REDIRECT_LIMIT; hop++) {
     const url = URL.canParse(at) ? new URL(at) : null;
     if (!url) return final('The page redirects to something that is not an address.');
-    if (url.protocol !== 'http:' && url.protocol !== 'https:') return final(`The page redirects to a “${url.protocol}” address, which cannot be fetched.`);
+    if (url.protocol !== 'http:' && url.protocol !== 'https:')
+      return final(`The page redirects to a “${url.protocol}” address, which cannot be fetched.`);
     url.hash = '';
     if (seen.has(url.href)) return final('The page redirects in a circle.');
     seen.add(url.href);
-    const answer = await request(url, rules, deadline).catch((error: unknown) => networkFailure(error, url, rules));
+    const answer = await request(url, rules, deadline).catch((error: unknown) =>
+      networkFailure(error, url, rules),
+    );
     if ('ok' in answer) return answer;
     const location = answer.headers.location;
     if (answer.status >= 300 && answer.status < 400 && answer.status !== 304 && location) {
@@ -100,7 +103,12 @@ async function receive(answer: Answer, url: URL, rules: FetchRules): Promise<Fet
   } finally {
     answer.stream.destroy();
   }
-  return { ok: true, url: url.href, contentType: answer.headers['content-type'] ?? '', body: Buffer.concat(chunks) };
+  return {
+    ok: true,
+    url: url.href,
+    contentType: answer.headers['content-type'] ?? '',
+    body: Buffer.concat(chunks),
+  };
 }
 
 function decompress({ headers, stream }: Answer): Readable {
@@ -133,7 +141,10 @@ function temporary(says: string, retryAfterMs: number | null = null): Fetched {
 
 function refusal(status: number, retryAfter: string | undefined): Fetched {
   if (status === 429 || status >= 500) {
-    return temporary(status === 429 ? 'The site asked to be left alone for a while (429).' : `The site answered ${status}.`, retryAfterMs(retryAfter));
+    return temporary(
+      status === 429 ? 'The site asked to be left alone for a while (429).' : `The site answered ${status}.`,
+      retryAfterMs(retryAfter),
+    );
   }
   if (status === 404 || status === 410) return final(`The page answered ${status}: it is not there.`);
   if (status === 401 || status === 403) return final(`The page answered ${status}: it does not let us in.`);
@@ -148,15 +159,22 @@ function retryAfterMs(value: string | undefined): number | null {
 }
 
 function networkFailure(error: unknown, url: URL, rules: FetchRules): Fetched {
-  if (error instanceof ForbiddenAddress) return final('The address leads into a private network, where we do not go.');
-  if (error instanceof TooLarge) return final(`The file is larger than ${Math.round(rules.maxBytes / 1_000_000)} MB.`);
+  if (error instanceof ForbiddenAddress)
+    return final('The address leads into a private network, where we do not go.');
+  if (error instanceof TooLarge)
+    return final(`The file is larger than ${Math.round(rules.maxBytes / 1_000_000)} MB.`);
   const code = error instanceof Error && 'code' in error ? String(error.code) : '';
   const name = error instanceof Error ? error.name : '';
-  if (name === 'AbortError' || name === 'TimeoutError') return temporary(`The site did not answer within ${Math.round(rules.timeoutMs / 1000)} seconds.`);
-  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return temporary(`No site answers to the name ${url.hostname}.`);
+  if (name === 'AbortError' || name === 'TimeoutError')
+    return temporary(`The site did not answer within ${Math.round(rules.timeoutMs / 1000)} seconds.`);
+  if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
+    return temporary(`No site answers to the name ${url.hostname}.`);
   if (code === 'ECONNREFUSED') return temporary('The site refused the connection.');
-  if (code.startsWith('ERR_TLS') || code.includes('CERT')) return final('The site’s certificate is not valid.');
-  if (code.startsWith('Z_') || code.startsWith('ERR_BROTLI') || code.startsWith('ERR__ERROR_FORMAT')) return final('The site sent something that could not be unpacked.');
-  if (code === 'HPE_HEADER_OVERFLOW' || code.startsWith('HPE_')) return final('The site’s answer is not proper HTTP.');
+  if (code.startsWith('ERR_TLS') || code.includes('CERT'))
+    return final('The site’s certificate is not valid.');
+  if (code.startsWith('Z_') || code.startsWith('ERR_BROTLI') || code.startsWith('ERR__ERROR_FORMAT'))
+    return final('The site sent something that could not be unpacked.');
+  if (code === 'HPE_HEADER_OVERFLOW' || code.startsWith('HPE_'))
+    return final('The site’s answer is not proper HTTP.');
   return temporary('The connection broke off.');
 }

@@ -34,14 +34,23 @@ export async function keepPictures(
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>,
 ): Promise<KeptPictures> {
   const images = imagesIn(tree);
-  const urls = [...new Set([...(leadImageUrl ? [leadImageUrl] : []), ...images.map(sourceOf)])].slice(0, PICTURES_PER_PAGE);
+  const urls = [...new Set([...(leadImageUrl ? [leadImageUrl] : []), ...images.map(sourceOf)])].slice(
+    0,
+    PICTURES_PER_PAGE,
+  );
   const kept = new Map<string, Picture>();
   const made: KeptPictures['made'] = [];
   let next = 0;
   const work = async () => {
     for (let url = urls[next++]; url !== undefined; url = urls[next++]) {
-      const original = await fetchGuarded(url, { ...rules, accept: 'image/webp,image/png,image/jpeg,image/*;q=0.8', maxBytes: FILE_LIMIT });
-      const picture = original.ok ? await rewrite(original.body, files, url === leadImageUrl || url === urls[0]) : null;
+      const original = await fetchGuarded(url, {
+        ...rules,
+        accept: 'image/webp,image/png,image/jpeg,image/*;q=0.8',
+        maxBytes: FILE_LIMIT,
+      });
+      const picture = original.ok
+        ? await rewrite(original.body, files, url === leadImageUrl || url === urls[0])
+        : null;
       if (!picture) continue;
       kept.set(url, picture);
       made.push(...picture.files);
@@ -52,14 +61,18 @@ export async function keepPictures(
   for (const image of images) {
     const picture = kept.get(sourceOf(image));
     if (picture) {
-      Object.assign(image.properties, { src: `/api/pictures/${picture.hash}.webp`, width: picture.width, height: picture.height });
+      Object.assign(image.properties, {
+        src: `/api/pictures/${picture.hash}.webp`,
+        width: picture.width,
+        height: picture.height,
+      });
     } else {
       missing++;
       delete image.properties.src;
     }
   }
-  const lead = (leadImageUrl && kept.get(leadImageUrl)) || (urls[0] && kept.get(urls[0]));
-  return { made, thumbnail: (lead && lead.thumbnail) || null, missing };
+  const lead = kept.get(leadImageUrl ?? '') ?? kept.get(urls[0] ?? '');
+  return { made, thumbnail: lead?.thumbnail ?? null, missing };
 }
 
 interface Picture {
@@ -75,8 +88,18 @@ async function rewrite(original: Buffer, files: FileStore, withThumbnail: boolea
   let small: Buffer | null;
   try {
     const source = sharp(original, { limitInputPixels: PIXEL_LIMIT, failOn: 'error' }).rotate();
-    full = await source.clone().resize({ width: WIDTH_LIMIT, withoutEnlargement: true }).webp({ quality: 78 }).toBuffer({ resolveWithObject: true });
-    small = withThumbnail ? await source.clone().resize({ width: THUMBNAIL_WIDTH, height: THUMBNAIL_WIDTH, fit: 'cover' }).webp({ quality: 70 }).toBuffer() : null;
+    full = await source
+      .clone()
+      .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })
+      .webp({ quality: 78 })
+      .toBuffer({ resolveWithObject: true });
+    small = withThumbnail
+      ? await source
+          .clone()
+          .resize({ width: THUMBNAIL_WIDTH, height: THUMBNAIL_WIDTH, fit: 'cover' })
+          .webp({ quality: 70 })
+          .toBuffer()
+      : null;
   } catch {
     // Whatever sharp cannot read is no picture: the text keeps its description in its place.
     return null;
@@ -88,7 +111,10 @@ async function rewrite(original: Buffer, files: FileStore, withThumbnail: boolea
     width: full.info.width,
     height: full.info.height,
     thumbnail,
-    files: [{ hash, bytes: full.data.length }, ...(small && thumbnail ? [{ hash: thumbnail, bytes: small.length }] : [])],
+    files: [
+      { hash, bytes: full.data.length },
+      ...(small && thumbnail ? [{ hash: thumbnail, bytes: small.length }] : []),
+    ],
   };
 }
 
@@ -104,5 +130,5 @@ function imagesIn(tree: Root): Element[] {
 }
 
 function sourceOf(image: Element): string {
-  return String(image.properties.src ?? '');
+  return typeof image.properties.src === 'string' ? image.properties.src : '';
 }

@@ -34,7 +34,9 @@ export function startRunner(
       .catch(async (error: unknown) => {
         log.error({ err: error, jobId: job.id }, 'capture failed in an unforeseen way');
         // If even this fails (a full disk), the row stays "running" and is recovered at the next start.
-        await failed(job, error).catch((second: unknown) => log.error({ err: second, jobId: job.id }, 'job not put back'));
+        await failed(job, error).catch((second: unknown) =>
+          log.error({ err: second, jobId: job.id }, 'job not put back'),
+        );
       })
       .finally(() => {
         running.delete(work);
@@ -47,6 +49,7 @@ export function startRunner(
     do {
       lookAgain = false;
       for (const job of stopped ? [] : await jobs.take(atOnce - running.size)) start(job);
+      // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- wake() sets it while we wait
     } while (lookAgain);
     const due = await jobs.nextDue();
     clearTimeout(timer);

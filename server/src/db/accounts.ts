@@ -31,7 +31,12 @@ export function accountRepository(database: Database, now: () => number) {
     const token = randomBytes(32).toString('base64url');
     const createdAt = now();
     await database.write(async (tx) => {
-      await tx.insert(sessions).values({ tokenHash: hashToken(token), accountId, createdAt, expiresAt: createdAt + SESSION_LIFE_MS });
+      await tx.insert(sessions).values({
+        tokenHash: hashToken(token),
+        accountId,
+        createdAt,
+        expiresAt: createdAt + SESSION_LIFE_MS,
+      });
       await tx.delete(sessions).where(lt(sessions.expiresAt, createdAt));
     });
     return token;
@@ -48,7 +53,11 @@ export function accountRepository(database: Database, now: () => number) {
       const account = { id: uuidv7(), mail, name };
       const passphraseHash = await hash(passphrase, ARGON2);
       const made = await database.write((tx) =>
-        tx.insert(accounts).values({ ...account, passphraseHash, createdAt: now() }).onConflictDoNothing().returning({ id: accounts.id }),
+        tx
+          .insert(accounts)
+          .values({ ...account, passphraseHash, createdAt: now() })
+          .onConflictDoNothing()
+          .returning({ id: accounts.id }),
       );
       return made.length > 0 ? account : null;
     },
@@ -71,9 +80,15 @@ export function accountRepository(database: Database, now: () => number) {
         .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
       if (!row) return null;
       const rotatedAlready = row.session.expiresAt - now() <= ROTATION_GRACE_MS;
-      if (rotatedAlready || now() - row.session.createdAt < ROTATE_AFTER_MS) return { account: row.account, rotatedTo: null };
+      if (rotatedAlready || now() - row.session.createdAt < ROTATE_AFTER_MS)
+        return { account: row.account, rotatedTo: null };
       const rotatedTo = await open(row.account.id);
-      await database.write((tx) => tx.update(sessions).set({ expiresAt: now() + ROTATION_GRACE_MS }).where(eq(sessions.tokenHash, tokenHash)));
+      await database.write((tx) =>
+        tx
+          .update(sessions)
+          .set({ expiresAt: now() + ROTATION_GRACE_MS })
+          .where(eq(sessions.tokenHash, tokenHash)),
+      );
       return { account: row.account, rotatedTo };
     },
 

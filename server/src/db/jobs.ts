@@ -16,7 +16,11 @@ export function jobRepository(database: Database, now: () => number) {
     /** Whatever ran when the process ended is to be run again. */
     async recover(): Promise<number> {
       const rows = await database.write((tx) =>
-        tx.update(jobs).set({ state: 'waiting', runAt: now(), updatedAt: now() }).where(eq(jobs.state, 'running')).returning({ id: jobs.id }),
+        tx
+          .update(jobs)
+          .set({ state: 'waiting', runAt: now(), updatedAt: now() })
+          .where(eq(jobs.state, 'running'))
+          .returning({ id: jobs.id }),
       );
       return rows.length;
     },
@@ -33,7 +37,10 @@ export function jobRepository(database: Database, now: () => number) {
           .limit(limit);
         for (const job of due) {
           job.attempts += 1;
-          await tx.update(jobs).set({ state: 'running', attempts: job.attempts, updatedAt: now() }).where(eq(jobs.id, job.id));
+          await tx
+            .update(jobs)
+            .set({ state: 'running', attempts: job.attempts, updatedAt: now() })
+            .where(eq(jobs.id, job.id));
         }
         return due;
       });
@@ -41,12 +48,18 @@ export function jobRepository(database: Database, now: () => number) {
 
     /** When the next waiting job is due; null when none waits. */
     async nextDue(): Promise<number | null> {
-      const [row] = await database.read.select({ at: min(jobs.runAt) }).from(jobs).where(eq(jobs.state, 'waiting'));
+      const [row] = await database.read
+        .select({ at: min(jobs.runAt) })
+        .from(jobs)
+        .where(eq(jobs.state, 'waiting'));
       return row?.at ?? null;
     },
 
     async openCount(): Promise<number> {
-      const [row] = await database.read.select({ n: count() }).from(jobs).where(inArray(jobs.state, ['waiting', 'running']));
+      const [row] = await database.read
+        .select({ n: count() })
+        .from(jobs)
+        .where(inArray(jobs.state, ['waiting', 'running']));
       return row?.n ?? 0;
     },
   };

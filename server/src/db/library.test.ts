@@ -27,7 +27,11 @@ afterEach(() => {
 });
 
 async function account(mail: string) {
-  const made = await accountRepository(database, () => now).create(mail, 'A Reader', 'a long enough passphrase');
+  const made = await accountRepository(database, () => now).create(
+    mail,
+    'A Reader',
+    'a long enough passphrase',
+  );
   if (!made) throw new Error('not made');
   return libraryOf(database, made.id);
 }
@@ -35,10 +39,18 @@ type Library = Awaited<ReturnType<typeof account>>;
 const push = (library: Library, ...mutations: unknown[]) =>
   library.change(async (write) => {
     const results: PushResult[] = [];
-    for (const mutation of mutations) results.push(await takeMutation(write, mutation, { clock, now: () => now }));
+    for (const mutation of mutations)
+      results.push(await takeMutation(write, mutation, { clock, now: () => now }));
     return results;
   });
-const save = (address: string, itemId = uuidv7()): Mutation & { type: 'save' } => ({ type: 'save', id: uuidv7(), itemId, address, savedAt: now, stamp: clock.next() });
+const save = (address: string, itemId = uuidv7()): Mutation & { type: 'save' } => ({
+  type: 'save',
+  id: uuidv7(),
+  itemId,
+  address,
+  savedAt: now,
+  stamp: clock.next(),
+});
 
 describe('a library', () => {
   it('hands out what changed since a cursor, each item once, in order', async () => {
@@ -49,8 +61,16 @@ describe('a library', () => {
     const { items, cursor } = await library.changesAfter(0);
     expect(items.map((item) => item.address)).toEqual(['https://example.org/1', 'https://example.org/2']);
     expect((await library.changesAfter(cursor)).items).toEqual([]);
-    await push(library, { type: 'choose', id: uuidv7(), itemId: first.itemId, stamp: clock.next(), set: { stage: 'kept' } });
-    expect((await library.changesAfter(cursor)).items.map((item) => item.choices.stage.value)).toEqual(['kept']);
+    await push(library, {
+      type: 'choose',
+      id: uuidv7(),
+      itemId: first.itemId,
+      stamp: clock.next(),
+      set: { stage: 'kept' },
+    });
+    expect((await library.changesAfter(cursor)).items.map((item) => item.choices.stage.value)).toEqual([
+      'kept',
+    ]);
   });
 
   it('hands out a large library in pages', async () => {
@@ -70,7 +90,14 @@ describe('a library', () => {
     const mutation = save('https://example.org/secret');
     await push(hers, mutation);
     await hers.change(async (write) => {
-      await write.putCopy({ id: mutation.itemId, itemId: mutation.itemId, madeAt: now, title: null, language: null, tree: { type: 'root', children: [] } });
+      await write.putCopy({
+        id: mutation.itemId,
+        itemId: mutation.itemId,
+        madeAt: now,
+        title: null,
+        language: null,
+        tree: { type: 'root', children: [] },
+      });
       await write.putPictures([{ hash: 'a'.repeat(64), bytes: 1 }]);
     });
     expect(await his.item(mutation.itemId)).toBeUndefined();
@@ -78,7 +105,13 @@ describe('a library', () => {
     expect(await his.ownsPicture('a'.repeat(64))).toBe(false);
     expect(await hers.ownsPicture('a'.repeat(64))).toBe(true);
     expect((await his.changesAfter(0)).items).toEqual([]);
-    const [change] = await push(his, { type: 'choose', id: uuidv7(), itemId: mutation.itemId, stamp: clock.next(), set: { stage: 'let-go' } });
+    const [change] = await push(his, {
+      type: 'choose',
+      id: uuidv7(),
+      itemId: mutation.itemId,
+      stamp: clock.next(),
+      set: { stage: 'let-go' },
+    });
     expect(change?.outcome).toBe('refused');
     // The same client-made id in another account is another item.
     const [own] = await push(his, { ...mutation, address: 'https://example.org/own' });
@@ -94,18 +127,32 @@ describe('taking in what a device sends', () => {
     await push(library, first, save('https://example.org/b'));
     now += 60_000;
     const again = save('http://EXAMPLE.org:80/a#part');
-    expect(await push(library, again)).toEqual([{ outcome: 'already-saved', mutationId: again.id, itemId: first.itemId }]);
+    expect(await push(library, again)).toEqual([
+      { outcome: 'already-saved', mutationId: again.id, itemId: first.itemId },
+    ]);
     expect((await library.item(first.itemId))?.choices.raisedAt.value).toBe(now);
     expect((await library.item(again.itemId))?.capture.sameAs).toBe(first.itemId);
     // Repeating it is harmless, and what the device goes on to say of its own id reaches the item that stands for it.
     expect((await push(library, again))[0]?.outcome).toBe('already-saved');
-    await push(library, { type: 'choose', id: uuidv7(), itemId: again.itemId, stamp: clock.next(), set: { stage: 'queue' } });
+    await push(library, {
+      type: 'choose',
+      id: uuidv7(),
+      itemId: again.itemId,
+      stamp: clock.next(),
+      set: { stage: 'queue' },
+    });
     expect((await library.item(first.itemId))?.choices.stage.value).toBe('queue');
   });
 
   it('refuses what it cannot read by itself, and takes the rest', async () => {
     const library = await account('a@example.org');
-    const results = await push(library, { id: 'x', type: 'nonsense' }, save('javascript:alert(1)'), null, save('https://example.org/good'));
+    const results = await push(
+      library,
+      { id: 'x', type: 'nonsense' },
+      save('javascript:alert(1)'),
+      null,
+      save('https://example.org/good'),
+    );
     expect(results.map((result) => result.outcome)).toEqual(['refused', 'refused', 'refused', 'applied']);
   });
 
@@ -122,9 +169,21 @@ describe('taking in what a device sends', () => {
     const mutation = save('https://example.org/a');
     await push(library, mutation);
     const farAhead = createClock('far', () => now + 900 * 24 * 3600 * 1000).next();
-    await push(library, { type: 'choose', id: uuidv7(), itemId: mutation.itemId, stamp: farAhead, set: { stage: 'kept' } });
+    await push(library, {
+      type: 'choose',
+      id: uuidv7(),
+      itemId: mutation.itemId,
+      stamp: farAhead,
+      set: { stage: 'kept' },
+    });
     now += 1000;
-    await push(library, { type: 'choose', id: uuidv7(), itemId: mutation.itemId, stamp: clock.next(), set: { stage: 'queue' } });
+    await push(library, {
+      type: 'choose',
+      id: uuidv7(),
+      itemId: mutation.itemId,
+      stamp: clock.next(),
+      set: { stage: 'queue' },
+    });
     expect((await library.item(mutation.itemId))?.choices.stage.value).toBe('queue');
   });
 });
@@ -132,7 +191,12 @@ describe('taking in what a device sends', () => {
 describe('jobs', () => {
   it('are taken once, oldest first, and those under way when the process ended are taken again', async () => {
     const library = await account('a@example.org');
-    await push(library, save('https://example.org/1'), save('https://example.org/2'), save('https://example.org/3'));
+    await push(
+      library,
+      save('https://example.org/1'),
+      save('https://example.org/2'),
+      save('https://example.org/3'),
+    );
     const jobs = jobRepository(database, () => now);
     const [taken] = await Promise.all([jobs.take(2), jobs.take(2)]);
     expect(taken).toHaveLength(2);
@@ -185,8 +249,12 @@ describe('accounts', () => {
 
   it('are one to a mail address, and hashed with argon2id', async () => {
     await account('a@example.org');
-    expect(await accountRepository(database, () => now).create('a@example.org', 'B', 'another long passphrase')).toBeNull();
-    const [row] = await database.read.all<{ passphrase_hash: string }>(sql`select passphrase_hash from accounts`);
+    expect(
+      await accountRepository(database, () => now).create('a@example.org', 'B', 'another long passphrase'),
+    ).toBeNull();
+    const [row] = await database.read.all<{ passphrase_hash: string }>(
+      sql`select passphrase_hash from accounts`,
+    );
     // PHC string format; parameters of OWASP's Password Storage Cheat Sheet.
     expect(row?.passphrase_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
   });
@@ -196,7 +264,9 @@ describe('a full disk', () => {
   it('fails a change as a whole, is known for what it is, and leaves the library sound', async () => {
     const library = await account('a@example.org');
     await push(library, save('https://example.org/1'));
-    const [{ page_count: pages } = { page_count: 0 }] = await database.read.all<{ page_count: number }>(sql`PRAGMA page_count`);
+    const [{ page_count: pages } = { page_count: 0 }] = await database.read.all<{ page_count: number }>(
+      sql`PRAGMA page_count`,
+    );
     const failure = await database
       .write(async (tx) => {
         // The nearest thing to a full disk that SQLite can be told to have: no page more than there are.

@@ -11,7 +11,11 @@ const PULL_PAGE = 200;
  * writes one is made here, for one account, and names it in each condition.
  */
 export function libraryOf(database: Database, accountId: string) {
-  const mine = { item: eq(items.accountId, accountId), copy: eq(copies.accountId, accountId), picture: eq(pictures.accountId, accountId) };
+  const mine = {
+    item: eq(items.accountId, accountId),
+    copy: eq(copies.accountId, accountId),
+    picture: eq(pictures.accountId, accountId),
+  };
   return {
     accountId,
 
@@ -32,17 +36,26 @@ export function libraryOf(database: Database, accountId: string) {
     },
 
     async item(id: string): Promise<Item | undefined> {
-      const [row] = await database.read.select({ record: items.record }).from(items).where(and(mine.item, eq(items.id, id)));
+      const [row] = await database.read
+        .select({ record: items.record })
+        .from(items)
+        .where(and(mine.item, eq(items.id, id)));
       return row && Item.parse(row.record);
     },
 
     async copy(id: string): Promise<Copy | undefined> {
-      const [row] = await database.read.select({ record: copies.record }).from(copies).where(and(mine.copy, eq(copies.id, id)));
+      const [row] = await database.read
+        .select({ record: copies.record })
+        .from(copies)
+        .where(and(mine.copy, eq(copies.id, id)));
       return row && Copy.parse(row.record);
     },
 
     async ownsPicture(hash: string): Promise<boolean> {
-      const rows = await database.read.select({ hash: pictures.hash }).from(pictures).where(and(mine.picture, eq(pictures.hash, hash)));
+      const rows = await database.read
+        .select({ hash: pictures.hash })
+        .from(pictures)
+        .where(and(mine.picture, eq(pictures.hash, hash)));
       return rows.length > 0;
     },
 
@@ -68,7 +81,14 @@ async function libraryWriter(tx: Transaction, accountId: string) {
     sequence,
 
     async item(id: string): Promise<Item | undefined> {
-      return parse((await tx.select({ record: items.record }).from(items).where(and(mine, eq(items.id, id))))[0]);
+      return parse(
+        (
+          await tx
+            .select({ record: items.record })
+            .from(items)
+            .where(and(mine, eq(items.id, id)))
+        )[0],
+      );
     },
 
     /** The item that stands for an address, other than `exceptId`: the one saved first. */
@@ -86,22 +106,43 @@ async function libraryWriter(tx: Transaction, accountId: string) {
       const rows = await tx
         .select({ record: items.record })
         .from(items)
-        .where(and(mine, isNull(items.sameAs), sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`));
+        .where(
+          and(
+            mine,
+            isNull(items.sameAs),
+            sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
+          ),
+        );
       return rows.map((row) => Item.parse(row.record));
     },
 
     async put(item: Item): Promise<void> {
-      const row = { accountId, id: item.id, sequence, addressKey: item.capture.addressKey, sameAs: item.capture.sameAs, record: item };
-      await tx.insert(items).values(row).onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
+      const row = {
+        accountId,
+        id: item.id,
+        sequence,
+        addressKey: item.capture.addressKey,
+        sameAs: item.capture.sameAs,
+        record: item,
+      };
+      await tx
+        .insert(items)
+        .values(row)
+        .onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
     },
 
     async putCopy(copy: Copy): Promise<void> {
-      await tx.insert(copies).values({ accountId, id: copy.id, itemId: copy.itemId, madeAt: copy.madeAt, record: copy });
+      await tx
+        .insert(copies)
+        .values({ accountId, id: copy.id, itemId: copy.itemId, madeAt: copy.madeAt, record: copy });
     },
 
     async putPictures(made: readonly { hash: string; bytes: number }[]): Promise<void> {
       if (made.length === 0) return;
-      await tx.insert(pictures).values(made.map(({ hash, bytes }) => ({ accountId, hash, bytes }))).onConflictDoNothing();
+      await tx
+        .insert(pictures)
+        .values(made.map(({ hash, bytes }) => ({ accountId, hash, bytes })))
+        .onConflictDoNothing();
     },
 
     /** Puts a capture into the row of jobs, unless one is open for the item already. */
@@ -109,10 +150,29 @@ async function libraryWriter(tx: Transaction, accountId: string) {
       const open = await tx
         .select({ id: jobs.id })
         .from(jobs)
-        .where(and(eq(jobs.accountId, accountId), eq(jobs.itemId, itemId), inArray(jobs.state, ['waiting', 'running'])));
+        .where(
+          and(
+            eq(jobs.accountId, accountId),
+            eq(jobs.itemId, itemId),
+            inArray(jobs.state, ['waiting', 'running']),
+          ),
+        );
       const [first] = open;
-      if (first) await tx.update(jobs).set({ runAt: now, attempts: 0 }).where(and(eq(jobs.id, first.id), eq(jobs.state, 'waiting')));
-      else await tx.insert(jobs).values({ id: uuidv7(), accountId, itemId, state: 'waiting', runAt: now, createdAt: now, updatedAt: now });
+      if (first)
+        await tx
+          .update(jobs)
+          .set({ runAt: now, attempts: 0 })
+          .where(and(eq(jobs.id, first.id), eq(jobs.state, 'waiting')));
+      else
+        await tx.insert(jobs).values({
+          id: uuidv7(),
+          accountId,
+          itemId,
+          state: 'waiting',
+          runAt: now,
+          createdAt: now,
+          updatedAt: now,
+        });
     },
 
     async endJob(id: string, state: 'done' | 'failed', now: number): Promise<void> {

@@ -45,11 +45,17 @@ export function accountOf(response: Response): Account {
  * sends it, else by Origin; and takes only JSON, which a foreign form cannot send. SameSite=Lax stands behind it.
  */
 export const refuseForgery: RequestHandler = (request, _response, next) => {
-  if (request.method === 'GET' || request.method === 'HEAD') return next();
+  if (request.method === 'GET' || request.method === 'HEAD') {
+    next();
+    return;
+  }
   const site = request.get('sec-fetch-site');
   const origin = request.get('origin');
-  const foreign = site ? site !== 'same-origin' && site !== 'none' : origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
+  const foreign = site
+    ? site !== 'same-origin' && site !== 'none'
+    : origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
   if (foreign) throw new HttpProblem(403, 'forgery', 'Refused', 'This request came from another site.');
-  if (request.method !== 'DELETE' && !request.is('application/json')) throw new HttpProblem(415, 'media-type', 'Not JSON', 'Send application/json.');
+  if (request.method !== 'DELETE' && !request.is('application/json'))
+    throw new HttpProblem(415, 'media-type', 'Not JSON', 'Send application/json.');
   next();
 };

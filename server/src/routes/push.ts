@@ -20,11 +20,19 @@ interface PushTools {
  *
  * @returns the answer for the device
  */
-export async function takeMutation(write: LibraryWriter, input: unknown, tools: PushTools): Promise<PushResult> {
+export async function takeMutation(
+  write: LibraryWriter,
+  input: unknown,
+  tools: PushTools,
+): Promise<PushResult> {
   const parsed = Mutation.safeParse(input);
   if (!parsed.success) {
     const id = z.object({ id: z.string() }).safeParse(input);
-    return { outcome: 'refused', mutationId: id.success ? id.data.id : '', detail: z.prettifyError(parsed.error).slice(0, 500) };
+    return {
+      outcome: 'refused',
+      mutationId: id.success ? id.data.id : '',
+      detail: z.prettifyError(parsed.error).slice(0, 500),
+    };
   }
   const mutation = withPlausibleStamp(parsed.data, tools);
   tools.clock.see(mutation.stamp);
@@ -50,7 +58,9 @@ async function save(
 ): Promise<PushResult> {
   const mutationId = mutation.id;
   if (known) {
-    return known.capture.sameAs ? { outcome: 'already-saved', mutationId, itemId: known.capture.sameAs } : { outcome: 'applied', mutationId };
+    return known.capture.sameAs
+      ? { outcome: 'already-saved', mutationId, itemId: known.capture.sameAs }
+      : { outcome: 'applied', mutationId };
   }
   const reading = readAddress(mutation.address);
   if (!reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
@@ -63,7 +73,10 @@ async function save(
     return { outcome: 'applied', mutationId };
   }
   // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.
-  await write.put({ ...item, capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id } });
+  await write.put({
+    ...item,
+    capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id },
+  });
   const raised = applyMutation(first, {
     type: 'choose',
     id: uuidv7(),

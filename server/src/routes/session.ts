@@ -18,7 +18,16 @@ export function sessionRoutes(accounts: Accounts, config: Config): Router {
     skipSuccessfulRequests: true,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    handler: (_request, response) => sendProblem(response, new HttpProblem(429, 'too-many-tries', 'Too many tries', 'Wait a quarter of an hour, then try again.')),
+    handler: (_request, response) =>
+      sendProblem(
+        response,
+        new HttpProblem(
+          429,
+          'too-many-tries',
+          'Too many tries',
+          'Wait a quarter of an hour, then try again.',
+        ),
+      ),
   });
 
   router.get('/setup', async (_request, response) => {
@@ -27,7 +36,13 @@ export function sessionRoutes(accounts: Accounts, config: Config): Router {
 
   router.post('/accounts', limited, async (request, response) => {
     const { mail, name, passphrase } = NewAccount.parse(request.body);
-    if ((await accounts.count()) > 0) throw new HttpProblem(403, 'accounts-closed', 'Not open', 'This library has its account already. Sign in with it.');
+    if ((await accounts.count()) > 0)
+      throw new HttpProblem(
+        403,
+        'accounts-closed',
+        'Not open',
+        'This library has its account already. Sign in with it.',
+      );
     await accounts.create(mail, name, passphrase);
     await signIn(mail, passphrase).then(({ account, token }) => {
       setSession(response, token, config.secure);
@@ -57,7 +72,13 @@ export function sessionRoutes(accounts: Accounts, config: Config): Router {
 
   async function signIn(mail: string, passphrase: string) {
     const session = await accounts.signIn(mail, passphrase);
-    if (!session) throw new HttpProblem(401, 'wrong-passphrase', 'Not signed in', 'Mail address and passphrase do not belong together. Check both.');
+    if (!session)
+      throw new HttpProblem(
+        401,
+        'wrong-passphrase',
+        'Not signed in',
+        'Mail address and passphrase do not belong together. Check both.',
+      );
     return session;
   }
 

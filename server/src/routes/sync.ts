@@ -40,7 +40,8 @@ export function syncRoutes(tools: SyncTools): Router {
     const library = tools.library(accountOf(response).id);
     const { results, cursor } = await library.change(async (write) => {
       const taken: PushResult[] = [];
-      for (const mutation of mutations) taken.push(await takeMutation(write, mutation, { clock: tools.clock, now: Date.now }));
+      for (const mutation of mutations)
+        taken.push(await takeMutation(write, mutation, { clock: tools.clock, now: Date.now }));
       return { results: taken, cursor: write.sequence };
     });
     tools.bell.ring(library.accountId);
@@ -55,7 +56,11 @@ export function syncRoutes(tools: SyncTools): Router {
 
   /** Server-sent events (WHATWG HTML, 9.2): an empty `changed` each time there is something to pull. */
   router.get('/events', (request, response) => {
-    response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+    response.set({
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store',
+      'x-accel-buffering': 'no',
+    });
     response.flushHeaders();
     const send = () => response.write('event: changed\ndata: {}\n\n');
     send();

@@ -16,7 +16,10 @@ export function webRoutes(webFolder: string): Router {
     }),
   );
   router.get('/{*splat}', (request, response, next) => {
-    if (path.extname(request.path) !== '') return next();
+    if (path.extname(request.path) !== '') {
+      next();
+      return;
+    }
     response.set('cache-control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
   });
   router.use(unknownRoute);

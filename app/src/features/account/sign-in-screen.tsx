@@ -30,11 +30,17 @@ export function SignInScreen() {
     try {
       if (first) {
         const wanted = NewAccount.safeParse(as);
-        if (!wanted.success) return setProblem(wanted.error.issues[0]?.message ?? 'Fill in all three lines.');
+        if (!wanted.success) {
+          setProblem(wanted.error.issues[0]?.message ?? 'Fill in all three lines.');
+          return;
+        }
         await createAccount(wanted.data);
       } else {
         const address = Mail.safeParse(as.mail);
-        if (!address.success) return setProblem('That is not a mail address. It should look like name@example.org.');
+        if (!address.success) {
+          setProblem('That is not a mail address. It should look like name@example.org.');
+          return;
+        }
         await signIn(address.data, as.passphrase);
       }
       router.replace('/inbox');
@@ -46,12 +52,22 @@ export function SignInScreen() {
   };
   const demo = setup?.demo;
   return (
-    <ScrollView role="main" className="flex-1 bg-ground" contentContainerClassName="mx-auto w-full max-w-[440px] gap-[18px] px-[22px] py-[48px]">
+    <ScrollView
+      role="main"
+      className="flex-1 bg-ground"
+      contentContainerClassName="mx-auto w-full max-w-[440px] gap-[18px] px-[22px] py-[48px]"
+    >
       <View className="gap-[10px] pb-[8px]">
         <Text role="heading" aria-level={1} className="font-read text-title font-semibold text-ink">
           Dorvel
         </Text>
-        <Strand minutes={60} passed={0.42} looseEnd={0.42} label="A strand, read to a little under half" room={280} />
+        <Strand
+          minutes={60}
+          passed={0.42}
+          looseEnd={0.42}
+          label="A strand, read to a little under half"
+          room={280}
+        />
         <Text className="font-ui text-base text-soft">
           {needsSignIn && account
             ? 'Your session has ended. What you changed on this device is kept, and sent once you have signed in.'
@@ -60,7 +76,9 @@ export function SignInScreen() {
       </View>
       {demo && (
         <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[18px]">
-          <Text className="font-ui text-base text-ink">This is the demo, with the library of {demo.mail}.</Text>
+          <Text className="font-ui text-base text-ink">
+            This is the demo, with the library of {demo.mail}.
+          </Text>
           <Button
             label="Fill in the demo account"
             kind="plain"
@@ -72,10 +90,18 @@ export function SignInScreen() {
         </View>
       )}
       {first && (
-        <Text className="font-ui text-base text-ink">This library is empty and has no account yet. Make the first one.</Text>
+        <Text className="font-ui text-base text-ink">
+          This library is empty and has no account yet. Make the first one.
+        </Text>
       )}
       {first && <Field label="Name" value={name} onChangeText={setName} autoComplete="name" />}
-      <Field label="Mail address" value={mail} onChangeText={setMail} autoComplete="email" inputMode="email" />
+      <Field
+        label="Mail address"
+        value={mail}
+        onChangeText={setMail}
+        autoComplete="email"
+        inputMode="email"
+      />
       <Field
         label={first ? 'Passphrase, 12 characters or more' : 'Passphrase'}
         value={passphrase}
@@ -89,13 +115,19 @@ export function SignInScreen() {
           {problem}
         </Text>
       )}
-      <Button label={busy ? 'One moment…' : first ? 'Make the account' : 'Sign in'} kind="main" disabled={busy} onPress={() => void enter({ mail, passphrase, name })} />
+      <Button
+        label={busy ? 'One moment…' : first ? 'Make the account' : 'Sign in'}
+        kind="main"
+        disabled={busy}
+        onPress={() => void enter({ mail, passphrase, name })}
+      />
     </ScrollView>
   );
 }
 
 function inWords(error: unknown): string {
   if (error instanceof ServerProblem) return error.detail;
-  if (error instanceof Unreachable) return 'No connection to the server. Signing in needs one; try again when you are online.';
+  if (error instanceof Unreachable)
+    return 'No connection to the server. Signing in needs one; try again when you are online.';
   throw error;
 }

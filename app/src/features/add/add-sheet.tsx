@@ -20,14 +20,20 @@ export function AddSheet() {
 
   const save = async () => {
     const reading = readAddress(input);
-    if (!reading.ok) return setFault(reading.says);
+    if (!reading.ok) {
+      setFault(reading.says);
+      return;
+    }
     const outcome = await saveAddress(reading);
     close();
     if (outcome.kind === 'already-saved') {
       show({ text: alreadySavedWords(outcome.item) });
       return;
     }
-    show({ text: 'Saved to Inbox.', action: { label: 'Undo', press: () => void choose(outcome.itemId, { stage: 'let-go' }) } });
+    show({
+      text: 'Saved to Inbox.',
+      action: { label: 'Undo', press: () => void choose(outcome.itemId, { stage: 'let-go' }) },
+    });
     router.navigate('/inbox');
   };
   return (
@@ -45,7 +51,9 @@ export function AddSheet() {
           autoFocus
           onSubmitEditing={() => void save()}
         />
-        <Text className="font-ui text-small text-soft">It is in the Inbox at once; its text follows when there is a connection.</Text>
+        <Text className="font-ui text-small text-soft">
+          It is in the Inbox at once; its text follows when there is a connection.
+        </Text>
         <Button label="Save" kind="main" onPress={() => void save()} />
       </View>
     </Sheet>

@@ -29,23 +29,31 @@ export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onM
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
       <Link href={href} asChild>
         <Pressable aria-current={open ? 'true' : undefined} className="min-w-0 flex-1 py-[13px] pl-[20px]">
-          <Text className="font-read text-row font-semibold text-ink">
-            {titleOf(item)}
-          </Text>
+          <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
           <Text className="pt-[3px] font-ui text-small text-soft">
             {sourceOf(item)} · {savedWords(item)}
             {capture.page && !here ? ' · not on this device' : ''}
           </Text>
           {capture.page && hasText ? (
             <View className="flex-row items-center justify-between pt-[4px]">
-              <Strand minutes={capture.page.minutes} passed={passedOf(item)} looseEnd={progress.position ? goOnFrom(item) : null} label={words} room={room} />
+              <Strand
+                minutes={capture.page.minutes}
+                passed={passedOf(item)}
+                looseEnd={progress.position ? goOnFrom(item) : null}
+                label={words}
+                room={room}
+              />
               <Text aria-hidden className="font-ui text-small text-soft">
                 {shortLength(words)}
               </Text>
             </View>
           ) : null}
-          {capture.page === null || capture.page.cameThrough.verdict !== 'whole' ? (
-            <Text className={`pt-[5px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}>{capture.says}</Text>
+          {capture.page?.cameThrough.verdict !== 'whole' ? (
+            <Text
+              className={`pt-[5px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}
+            >
+              {capture.says}
+            </Text>
           ) : null}
         </Pressable>
       </Link>

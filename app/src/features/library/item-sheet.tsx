@@ -39,7 +39,13 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
         <Rename item={item} onDone={() => setRenaming(false)} />
       ) : (
         <View className="gap-[10px]">
-          {stage !== 'queue' && <Button label={stage === 'let-go' ? 'Bring back to Queue' : 'Queue'} kind="main" onPress={() => go('queue')} />}
+          {stage !== 'queue' && (
+            <Button
+              label={stage === 'let-go' ? 'Bring back to Queue' : 'Queue'}
+              kind="main"
+              onPress={() => go('queue')}
+            />
+          )}
           {stage === 'queue' && (
             <Button
               label="To the top of the Queue"

@@ -28,8 +28,17 @@ function dayWords(instant: number, now: number): string {
 
 /** What to say when a page is saved that the library has: since when, where it is, how far it is read. */
 export function alreadySavedWords(item: Item): string {
-  const place = { inbox: 'in Inbox', queue: 'in Queue', finished: 'finished', kept: 'kept', 'let-go': 'let go, and back in Inbox' }[item.choices.stage.value];
-  const read = item.progress.furthest > 0 && item.choices.finishedAt.value === null ? `, ${Math.round(item.progress.furthest * 100)} % read` : '';
+  const place = {
+    inbox: 'in Inbox',
+    queue: 'in Queue',
+    finished: 'finished',
+    kept: 'kept',
+    'let-go': 'let go, and back in Inbox',
+  }[item.choices.stage.value];
+  const read =
+    item.progress.furthest > 0 && item.choices.finishedAt.value === null
+      ? `, ${Math.round(item.progress.furthest * 100)} % read`
+      : '';
   return `Already ${savedWords(item)}: ${place}${read}. Moved to the top.`;
 }
 

@@ -25,14 +25,21 @@ export const useLibraryView = create<LibraryViewState>()((set) => ({
 
 const ORDERS: Record<SortOrder, (a: Item, b: Item) => number> = {
   saved: byRaised,
-  length: (a, b) => (a.capture.page?.minutes ?? Infinity) - (b.capture.page?.minutes ?? Infinity) || byRaised(a, b),
+  length: (a, b) =>
+    (a.capture.page?.minutes ?? Infinity) - (b.capture.page?.minutes ?? Infinity) || byRaised(a, b),
   title: (a, b) => titleOf(a).localeCompare(titleOf(b)),
 };
 
 /** The items of a place, in its order. */
-export function itemsOfPlace(items: readonly Item[], place: ListPlace, view: { filter: StageFilter; order: SortOrder }): Item[] {
+export function itemsOfPlace(
+  items: readonly Item[],
+  place: ListPlace,
+  view: { filter: StageFilter; order: SortOrder },
+): Item[] {
   if (place === 'inbox') return items.filter((item) => inStage(item, 'inbox')).sort(byRaised);
   if (place === 'queue') return items.filter((item) => inStage(item, 'queue')).sort(byQueueOrder);
   const { filter, order } = view;
-  return items.filter((item) => (filter === 'all' ? item.choices.stage.value !== 'let-go' : inStage(item, filter))).sort(ORDERS[order]);
+  return items
+    .filter((item) => (filter === 'all' ? item.choices.stage.value !== 'let-go' : inStage(item, filter)))
+    .sort(ORDERS[order]);
 }

@@ -99,8 +99,20 @@ function LibraryControls() {
   const { filter, order, show } = useLibraryView();
   return (
     <View className="gap-[10px] pt-[10px]">
-      <Choice oneLine name="Stage" options={FILTERS} value={filter} onChange={(value) => show({ filter: value })} />
-      <Choice oneLine name="Order" options={ORDERS} value={order} onChange={(value) => show({ order: value })} />
+      <Choice
+        oneLine
+        name="Stage"
+        options={FILTERS}
+        value={filter}
+        onChange={(value) => show({ filter: value })}
+      />
+      <Choice
+        oneLine
+        name="Order"
+        options={ORDERS}
+        value={order}
+        onChange={(value) => show({ order: value })}
+      />
     </View>
   );
 }

@@ -23,13 +23,22 @@ export function useMoves() {
     await choose(item.id, changes);
     show({
       text: says,
-      action: { label: 'Undo', press: () => void choose(item.id, { stage: stage.value, queueRank: queueRank.value, finishedAt: finishedAt.value }) },
+      action: {
+        label: 'Undo',
+        press: () =>
+          void choose(item.id, {
+            stage: stage.value,
+            queueRank: queueRank.value,
+            finishedAt: finishedAt.value,
+          }),
+      },
     });
   };
   return {
     move: (item: Item, stage: Stage) => undoable(item, moveTo(stage, queue, Date.now()), SAYS[stage]),
     toTop: (item: Item) => undoable(item, { queueRank: rankOnTop(queue) }, 'Moved to the top of the Queue.'),
     /** Reading is deciding: what is begun in the Inbox belongs in the Queue. */
-    begin: (item: Item) => undoable(item, moveTo('queue', queue, Date.now(), 'top'), 'Begun, so it is in the Queue now.'),
+    begin: (item: Item) =>
+      undoable(item, moveTo('queue', queue, Date.now(), 'top'), 'Begun, so it is in the Queue now.'),
   };
 }

@@ -41,20 +41,40 @@ export function ArticleView({ item, copy, onMinutesLeft, onDecided }: ArticleVie
   };
   return (
     <View className="min-h-0 flex-1">
-      <div ref={scroller} className="reader-scroll" role="region" aria-label="Article" tabIndex={0} data-testid="reader">
+      <div
+        ref={scroller}
+        className="reader-scroll"
+        role="region"
+        aria-label="Article"
+        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keyboard
+        tabIndex={0}
+        data-testid="reader"
+      >
         <View className="px-[22px] pb-[48px] pr-[46px] pt-[14px]">
           <FrontMatter item={item} copy={copy} style={style} />
           <ArticleBody ref={article} tree={copy.tree} language={copy.language} style={style} />
           <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
             <Text className="font-ui text-base text-soft">
-              {item.choices.finishedAt.value === null ? 'That is the end of it.' : 'You have finished this one.'}
+              {item.choices.finishedAt.value === null
+                ? 'That is the end of it.'
+                : 'You have finished this one.'}
             </Text>
-            {item.choices.finishedAt.value === null && <Button label="Finished" kind="main" onPress={() => decide('finished')} />}
-            {item.choices.stage.value !== 'kept' && <Button label="Keep for reference" onPress={() => decide('kept')} />}
+            {item.choices.finishedAt.value === null && (
+              <Button label="Finished" kind="main" onPress={() => decide('finished')} />
+            )}
+            {item.choices.stage.value !== 'kept' && (
+              <Button label="Keep for reference" onPress={() => decide('kept')} />
+            )}
           </View>
         </View>
       </div>
-      <Rail minutes={minutes} furthest={item.progress.furthest} fraction={fraction} label={`${inMinutes(minutes)}, ${left}`} onMove={goTo} />
+      <Rail
+        minutes={minutes}
+        furthest={item.progress.furthest}
+        fraction={fraction}
+        label={`${inMinutes(minutes)}, ${left}`}
+        onMove={goTo}
+      />
     </View>
   );
 }

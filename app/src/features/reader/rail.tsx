@@ -20,14 +20,26 @@ export function Rail({ minutes, furthest, fraction, label, onMove }: RailProps) 
     onMove(Math.min(1, Math.max(0, (event.clientY - box.top) / box.height)));
   };
   const key = (event: React.KeyboardEvent) => {
-    const to = { ArrowDown: fraction + STEP, ArrowRight: fraction + STEP, ArrowUp: fraction - STEP, ArrowLeft: fraction - STEP, PageDown: fraction + 0.1, PageUp: fraction - 0.1, Home: 0, End: 1 }[event.key];
+    const to = {
+      ArrowDown: fraction + STEP,
+      ArrowRight: fraction + STEP,
+      ArrowUp: fraction - STEP,
+      ArrowLeft: fraction - STEP,
+      PageDown: fraction + 0.1,
+      PageUp: fraction - 0.1,
+      Home: 0,
+      End: 1,
+    }[event.key];
     if (to === undefined) return;
     event.preventDefault();
     event.stopPropagation();
     onMove(Math.min(1, Math.max(0, to)));
   };
   return (
-    <View className="absolute bottom-[14px] right-0 top-[10px] w-[44px] items-center" onLayout={(event) => setHeight(event.nativeEvent.layout.height)}>
+    <View
+      className="absolute bottom-[14px] right-0 top-[10px] w-[44px] items-center"
+      onLayout={(event) => setHeight(event.nativeEvent.layout.height)}
+    >
       <div
         role="slider"
         tabIndex={0}
@@ -47,7 +59,16 @@ export function Rail({ minutes, furthest, fraction, label, onMove }: RailProps) 
           if (event.buttons > 0) moveTo(event);
         }}
       >
-        {height > 0 && <Strand minutes={minutes} passed={Math.max(furthest, fraction)} looseEnd={fraction} label={label} room={height} hanging />}
+        {height > 0 && (
+          <Strand
+            minutes={minutes}
+            passed={Math.max(furthest, fraction)}
+            looseEnd={fraction}
+            label={label}
+            room={height}
+            hanging
+          />
+        )}
       </div>
     </View>
   );

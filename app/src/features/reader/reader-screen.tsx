@@ -48,7 +48,13 @@ export function ReaderScreen({ place, itemId }: { place: ListPlace; itemId: stri
   );
   return (
     <View className="flex-1 bg-ground">
-      <ReaderHead place={place} left={copy ? left : ''} onBack={back} onLooks={() => showLooks(true)} onMore={() => showMore(true)} />
+      <ReaderHead
+        place={place}
+        left={copy ? left : ''}
+        onBack={back}
+        onLooks={() => showLooks(true)}
+        onMore={() => showMore(true)}
+      />
       {item && copy ? (
         <ArticleView key={copy.id} item={item} copy={copy} onMinutesLeft={setLeft} onDecided={back} />
       ) : (
@@ -64,14 +70,25 @@ export function ReaderScreen({ place, itemId }: { place: ListPlace; itemId: stri
   );
 }
 
-function ReaderHead(props: { place: ListPlace; left: string; onBack(): void; onLooks(): void; onMore(): void }) {
+function ReaderHead(props: {
+  place: ListPlace;
+  left: string;
+  onBack(): void;
+  onLooks(): void;
+  onMore(): void;
+}) {
   const wide = useWide();
   return (
     <View className="h-[52px] flex-row items-center justify-between border-b border-line pl-[10px] pr-[4px]">
       {wide ? (
         <View className="w-[96px]" />
       ) : (
-        <Pressable role="button" aria-label={`Back to ${PLACE_NAMES[props.place]}`} onPress={props.onBack} className="min-h-[44px] min-w-[96px] flex-row items-center">
+        <Pressable
+          role="button"
+          aria-label={`Back to ${PLACE_NAMES[props.place]}`}
+          onPress={props.onBack}
+          className="min-h-[44px] min-w-[96px] flex-row items-center"
+        >
           <Icon of={ChevronLeft} tone="ink" size={20} />
           <Text className="font-ui text-base text-ink">{PLACE_NAMES[props.place]}</Text>
         </Pressable>
@@ -93,14 +110,36 @@ function ReaderHead(props: { place: ListPlace; left: string; onBack(): void; onL
 function NoText({ item }: { item: Item | null }) {
   const online = useSync((state) => state.online);
   const fetching = useFetchCopy(item, online);
-  if (!item) return <Message title="Not on this device" words={online ? 'There is no item at this address in your library.' : 'You are offline, and this item is not on this device.'} />;
+  if (!item)
+    return (
+      <Message
+        title="Not on this device"
+        words={
+          online
+            ? 'There is no item at this address in your library.'
+            : 'You are offline, and this item is not on this device.'
+        }
+      />
+    );
   const title = titleOf(item);
   if (item.capture.page) {
-    return <Message title={title} words={fetching ?? (online ? 'Its text is on the way to this device…' : 'You are offline, and the text of this item is not on this device. Connect to fetch it.')} />;
+    return (
+      <Message
+        title={title}
+        words={
+          fetching ??
+          (online
+            ? 'Its text is on the way to this device…'
+            : 'You are offline, and the text of this item is not on this device. Connect to fetch it.')
+        }
+      />
+    );
   }
   return (
     <Message title={title} words={item.capture.says}>
-      {item.capture.state === 'failed' && <Button label="Fetch the page again" kind="main" onPress={() => void fetchAgain(item.id)} />}
+      {item.capture.state === 'failed' && (
+        <Button label="Fetch the page again" kind="main" onPress={() => void fetchAgain(item.id)} />
+      )}
       <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
     </Message>
   );
@@ -115,7 +154,12 @@ function useFetchCopy(item: Item | null, online: boolean): string | null {
     if (!item || !copyId || !store || !online) return;
     keepCopy(store, item, copyId).then(
       () => setProblem(null),
-      (error: unknown) => setProblem(error instanceof ServerProblem || error instanceof Unreachable ? error.message : `The text could not be kept on this device: ${String(error)}`),
+      (error: unknown) =>
+        setProblem(
+          error instanceof ServerProblem || error instanceof Unreachable
+            ? error.message
+            : `The text could not be kept on this device: ${String(error)}`,
+        ),
     );
   }, [item, store, online]);
   return problem;

@@ -49,7 +49,12 @@ export function useReadingPosition(
     const view = scroller.current;
     if (!view || !article.current) return;
     // At the very start the headline should be seen, not the first line under it.
-    const line = offset.current === 0 ? 0 : topOfOffset(article.current, offset.current, article.current) + contentTop(view, article.current) + 1;
+    const line =
+      offset.current === 0
+        ? 0
+        : topOfOffset(article.current, offset.current, article.current) +
+          contentTop(view, article.current) +
+          1;
     view.scrollTop = scrollForLine(line, { height: view.clientHeight, scrollHeight: view.scrollHeight });
   }, [scroller, article]);
 
@@ -65,9 +70,17 @@ export function useReadingPosition(
   const look = useCallback(() => {
     const view = scroller.current;
     if (!view || !article.current) return;
-    const line = lineAt({ scrollTop: view.scrollTop, height: view.clientHeight, scrollHeight: view.scrollHeight });
+    const line = lineAt({
+      scrollTop: view.scrollTop,
+      height: view.clientHeight,
+      scrollHeight: view.scrollHeight,
+    });
     const atEnd = view.scrollTop >= view.scrollHeight - view.clientHeight - 2;
-    offset.current = atEnd ? text.plain.text.length : view.scrollTop <= 1 ? 0 : offsetAtHeight(article.current, line - contentTop(view, article.current), article.current);
+    offset.current = atEnd
+      ? text.plain.text.length
+      : view.scrollTop <= 1
+        ? 0
+        : offsetAtHeight(article.current, line - contentTop(view, article.current), article.current);
     setFraction(fractionAbove(text.starts, offset.current));
   }, [scroller, article, text]);
 
@@ -97,7 +110,8 @@ export function useReadingPosition(
     settle.observe(content);
     settle.observe(view);
     view.addEventListener('scroll', scrolled, { passive: true });
-    for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const) view.addEventListener(kind, moved, { passive: true });
+    for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const)
+      view.addEventListener(kind, moved, { passive: true });
     addEventListener('keydown', keyed);
     document.addEventListener('visibilitychange', hidden);
     addEventListener('pagehide', record);
@@ -106,7 +120,8 @@ export function useReadingPosition(
       cancelAnimationFrame(frame);
       settle.disconnect();
       view.removeEventListener('scroll', scrolled);
-      for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const) view.removeEventListener(kind, moved);
+      for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const)
+        view.removeEventListener(kind, moved);
       removeEventListener('keydown', keyed);
       document.removeEventListener('visibilitychange', hidden);
       removeEventListener('pagehide', record);
@@ -119,7 +134,8 @@ export function useReadingPosition(
     (to: number) => {
       movedByReader.current = true;
       const { starts, plain } = text;
-      offset.current = to >= 1 ? plain.text.length : to <= 0 ? 0 : (starts[Math.floor(to * starts.length)] ?? 0);
+      offset.current =
+        to >= 1 ? plain.text.length : to <= 0 ? 0 : (starts[Math.floor(to * starts.length)] ?? 0);
       restore();
       if (to >= 1 && scroller.current) scroller.current.scrollTop = scroller.current.scrollHeight;
     },

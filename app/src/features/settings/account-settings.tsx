@@ -15,7 +15,8 @@ export function AccountSettings() {
   const leave = () => {
     setProblem(null);
     signOut().catch((error: unknown) => {
-      if (error instanceof Unreachable) setProblem('Signing out needs a connection, so that nobody else can go on with your session.');
+      if (error instanceof Unreachable)
+        setProblem('Signing out needs a connection, so that nobody else can go on with your session.');
       else if (error instanceof ServerProblem) setProblem(error.detail);
       else throw error;
     });

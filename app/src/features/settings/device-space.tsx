@@ -9,16 +9,23 @@ export function DeviceSpace() {
   const items = useItems();
   const waiting = useWaitingCount();
   if (!kept || !items) return null;
-  const missing = items.filter((item) => isWantedHere(item) && !kept.ids.has(item.capture.page?.copyId ?? '')).length;
+  const missing = items.filter(
+    (item) => isWantedHere(item) && !kept.ids.has(item.capture.page?.copyId ?? ''),
+  ).length;
   return (
     <View className="gap-[6px]">
       <SectionHeading>On this device</SectionHeading>
       <Text className="font-ui text-base text-ink">
-        {kept.ids.size} {kept.ids.size === 1 ? 'article' : 'articles'} with their pictures, {inMegabytes(kept.bytes)}.
-        {missing > 0 ? ` ${missing} more of Inbox and Queue are still to come.` : ' All of Inbox and Queue is here.'}
+        {kept.ids.size} {kept.ids.size === 1 ? 'article' : 'articles'} with their pictures,{' '}
+        {inMegabytes(kept.bytes)}.
+        {missing > 0
+          ? ` ${missing} more of Inbox and Queue are still to come.`
+          : ' All of Inbox and Queue is here.'}
       </Text>
       <Text className="font-ui text-base text-ink">
-        {waiting === 0 ? 'Every change has been sent.' : `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} to be sent.`}
+        {waiting === 0
+          ? 'Every change has been sent.'
+          : `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} to be sent.`}
       </Text>
     </View>
   );

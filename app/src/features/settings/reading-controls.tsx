@@ -34,7 +34,11 @@ export function ReadingControls() {
           name="Typeface"
           value={settings.typeface}
           onChange={(typeface) => settings.change({ typeface })}
-          options={(Object.keys(TYPEFACES) as (keyof typeof TYPEFACES)[]).map((value) => ({ value, label: TYPEFACES[value].label, fontFamily: TYPEFACES[value].family }))}
+          options={(Object.keys(TYPEFACES) as (keyof typeof TYPEFACES)[]).map((value) => ({
+            value,
+            label: TYPEFACES[value].label,
+            fontFamily: TYPEFACES[value].family,
+          }))}
         />
       </Setting>
       <Setting label="Size">

@@ -11,9 +11,9 @@ export const TYPEFACES = {
 } as const;
 
 export const SIZES = [16, 17, 18.5, 20, 22, 24, 27, 30] as const;
-export const LEADINGS = { close: 1.42, even: 1.6, open: 1.8 } as const;
+const LEADINGS = { close: 1.42, even: 1.6, open: 1.8 } as const;
 /** Characters to a line; 45 to 75 is what typographers hold to be comfortable (common practice). */
-export const MEASURES = { narrow: 48, middle: 62, wide: 74 } as const;
+const MEASURES = { narrow: 48, middle: 62, wide: 74 } as const;
 
 const ReadingSettings = z.object({
   theme: z.enum(['system', 'day', 'night']),
@@ -24,7 +24,13 @@ const ReadingSettings = z.object({
 });
 type ReadingSettings = z.infer<typeof ReadingSettings>;
 
-const DEFAULTS: ReadingSettings = { theme: 'system', typeface: 'literata', size: 18.5, leading: 'even', measure: 'middle' };
+const DEFAULTS: ReadingSettings = {
+  theme: 'system',
+  typeface: 'literata',
+  size: 18.5,
+  leading: 'even',
+  measure: 'middle',
+};
 
 interface ReadingSettingsState extends ReadingSettings {
   change(changes: Partial<ReadingSettings>): void;
@@ -43,7 +49,8 @@ export const useReadingSettings = create<ReadingSettingsState>()((set, get) => (
 export function readingStyle(settings: ReadingSettings): Record<string, string> {
   return {
     '--reading-face': `${TYPEFACES[settings.typeface].family}, "Noto Sans JP Variable", "Noto Naskh Arabic Variable", serif`,
-    '--ui-face': '"Atkinson Hyperlegible Next Variable", "Noto Sans JP Variable", "Noto Naskh Arabic Variable", sans-serif',
+    '--ui-face':
+      '"Atkinson Hyperlegible Next Variable", "Noto Sans JP Variable", "Noto Naskh Arabic Variable", sans-serif',
     '--reading-size': `${settings.size}px`,
     '--reading-leading': String(LEADINGS[settings.leading]),
     // An average character of these faces is about 0.46 of their size wide; `ch` is a digit, and wider.

@@ -12,9 +12,16 @@ const SAMPLE =
 export function SettingsScreen() {
   const settings = useReadingSettings();
   return (
-    <ScrollView className="flex-1 bg-ground" contentContainerClassName="mx-auto w-full max-w-[720px] gap-[26px] px-[20px] pb-[40px]">
+    <ScrollView
+      className="flex-1 bg-ground"
+      contentContainerClassName="mx-auto w-full max-w-[720px] gap-[26px] px-[20px] pb-[40px]"
+    >
       <PlaceHeader title="You" aside="for this device" />
-      <View role="region" aria-label="Sample" className="rounded-[16px] border border-line bg-raised p-[18px]">
+      <View
+        role="region"
+        aria-label="Sample"
+        className="rounded-[16px] border border-line bg-raised p-[18px]"
+      >
         <div className="article" style={readingStyle(settings)}>
           <p>{SAMPLE}</p>
         </div>
@@ -22,7 +29,9 @@ export function SettingsScreen() {
       <ReadingControls />
       <DeviceSpace />
       <AccountSettings />
-      <Text className="font-ui text-small text-soft">Dorvel is free software under the GNU General Public License, version 3 or later.</Text>
+      <Text className="font-ui text-small text-soft">
+        Dorvel is free software under the GNU General Public License, version 3 or later.
+      </Text>
     </ScrollView>
   );
 }

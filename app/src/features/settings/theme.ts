@@ -10,7 +10,9 @@ export function useTheme(): void {
     const apply = () => {
       const night = theme === 'night' || (theme === 'system' && system.matches);
       document.documentElement.classList.toggle('dark', night);
-      document.querySelector('meta[name="theme-color"]')?.setAttribute('content', (night ? tokens.night : tokens.day).ground);
+      document
+        .querySelector('meta[name="theme-color"]')
+        ?.setAttribute('content', (night ? tokens.night : tokens.day).ground);
     };
     apply();
     system.addEventListener('change', apply);

@@ -19,7 +19,12 @@ export function PlaceBar({ wide }: { wide: boolean }) {
   const frame = wide ? 'w-[104px] max-h-[420px] pt-[18px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
   return (
     <View role="navigation" aria-label="Places" className={`border-line bg-ground ${frame}`}>
-      <Place href="/inbox" label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'} icon={Inbox} here={path.startsWith('/inbox')} />
+      <Place
+        href="/inbox"
+        label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'}
+        icon={Inbox}
+        here={path.startsWith('/inbox')}
+      />
       <Place href="/queue" label="Queue" icon={ListOrdered} here={path.startsWith('/queue')} />
       <Pressable role="button" aria-label="Save an address" onPress={open} className={SLOT}>
         <View className="h-[34px] w-[48px] items-center justify-center rounded-[17px] bg-accent">

@@ -1,0 +1,90 @@
+/** @jest-environment node */
+import 'fake-indexeddb/auto';
+import type { Mutation } from '@dorvel/core/model';
+import { newItem } from '@dorvel/core/sync';
+import { DeviceStore } from './store';
+
+const ITEM = '01900000-0000-7000-8000-000000000001';
+const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+const stamp = (n: number) => `${n.toString(36).padStart(9, '0')}-0000-a`;
+const save: Extract<Mutation, { type: 'save' }> = {
+  type: 'save',
+  id: uuid(2),
+  itemId: ITEM,
+  address: 'https://example.org/a',
+  savedAt: 5,
+  stamp: stamp(1),
+};
+const progress = (n: number, fraction: number): Mutation => ({
+  type: 'progress',
+  id: uuid(100 + n),
+  itemId: ITEM,
+  stamp: stamp(n),
+  furthest: fraction,
+  position: { block: 0, char: 0, offset: n, quote: '', before: '', fraction },
+});
+
+let made = 0;
+let store: DeviceStore;
+beforeEach(() => {
+  store = new DeviceStore(`test-${String(++made)}`);
+});
+afterEach(() => store.delete());
+
+describe('the store on the device', () => {
+  it('applies a change at once and keeps it for the server', async () => {
+    await store.commit(save);
+    expect((await store.items.get(ITEM))?.choices.stage.value).toBe('inbox');
+    expect((await store.outbox.toArray()).map(({ mutation }) => mutation)).toEqual([save]);
+  });
+
+  it('sends only the last of many places in one article, in the order of the other changes', async () => {
+    await store.commit(save);
+    for (let n = 2; n < 8; n++) await store.commit(progress(n, n / 10));
+    await store.commit({
+      type: 'choose',
+      id: uuid(50),
+      itemId: ITEM,
+      stamp: stamp(9),
+      set: { stage: 'queue' },
+    });
+    expect((await store.outbox.orderBy('place').toArray()).map(({ mutation }) => mutation.id)).toEqual([
+      save.id,
+      uuid(107),
+      uuid(50),
+    ]);
+    expect((await store.items.get(ITEM))?.progress.furthest).toBe(0.7);
+  });
+
+  it('does neither when it cannot do both', async () => {
+    await expect(store.commit(progress(3, 0.5))).rejects.toThrow('no item');
+    expect(await store.outbox.count()).toBe(0);
+  });
+
+  it('takes in what the server sends without losing what waits to be sent', async () => {
+    await store.commit(save);
+    await store.commit({
+      type: 'choose',
+      id: uuid(50),
+      itemId: ITEM,
+      stamp: stamp(9),
+      set: { stage: 'kept' },
+    });
+    const server = newItem(save);
+    server.choices.stage = { value: 'queue', at: stamp(4) };
+    server.capture = { ...server.capture, revision: 3, state: 'arrived', says: 'Came through whole.' };
+    expect(await store.receive([server], 7)).toEqual([]);
+    const item = await store.items.get(ITEM);
+    expect(item?.choices.stage.value).toBe('kept');
+    expect(item?.capture.state).toBe('arrived');
+    expect(await store.cursor()).toBe(7);
+  });
+
+  it('says which items now stand for one that this device had saved', async () => {
+    await store.commit(save);
+    const alias = newItem(save);
+    alias.capture = { ...alias.capture, revision: 3, sameAs: uuid(77) };
+    expect(await store.receive([alias], 8)).toEqual([uuid(77)]);
+    expect(await store.receive([alias], 9)).toEqual([]);
+  });
+});

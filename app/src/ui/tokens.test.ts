@@ -1,0 +1,37 @@
+import tokens from './tokens';
+
+/** Relative luminance and contrast ratio as WCAG 2.2 defines them. */
+function luminance(hex: string): number {
+  const [r, g, b] = [1, 3, 5].map((at) => {
+    const channel = parseInt(hex.slice(at, at + 2), 16) / 255;
+    return channel <= 0.04045 ? channel / 12.92 : ((channel + 0.055) / 1.055) ** 2.4;
+  }) as [number, number, number];
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+}
+function contrast(a: string, b: string): number {
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number];
+  return (light + 0.05) / (dark + 0.05);
+}
+
+it('measures contrast as WCAG 2.2 does', () => {
+  expect(contrast('#000000', '#FFFFFF')).toBeCloseTo(21, 5);
+  // A pair that the WCAG understanding documents name as just passing AA.
+  expect(contrast('#767676', '#FFFFFF')).toBeCloseTo(4.54, 2);
+});
+
+describe.each(['day', 'night'] as const)('by %s', (name) => {
+  const theme = tokens[name];
+  const grounds = [theme.ground, theme.raised, theme.sunken];
+
+  it.each(['ink', 'soft', 'accent', 'brick', 'moss', 'ochre'] as const)(
+    '%s can be read on every ground (1.4.3)',
+    (text) => {
+      for (const ground of grounds) expect(contrast(theme[text], ground)).toBeGreaterThanOrEqual(4.5);
+    },
+  );
+
+  it('words stand out from the accent, and ground from ink', () => {
+    expect(contrast(theme['on-accent'], theme.accent)).toBeGreaterThanOrEqual(4.5);
+    expect(contrast(theme.ground, theme.ink)).toBeGreaterThanOrEqual(4.5);
+  });
+});

@@ -1,0 +1,79 @@
+import js from '@eslint/js';
+import jsxA11y from 'eslint-plugin-jsx-a11y';
+import reactHooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  {
+    ignores: [
+      '**/node_modules/',
+      '**/dist/',
+      'data/',
+      'test-results/',
+      'app/public/',
+      'bench/.work/',
+      '**/.expo/',
+    ],
+  },
+  js.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    extends: [...ts.configs.strictTypeChecked, ...ts.configs.stylisticTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': [
+        'error',
+        { ignoreArrowShorthand: true, ignoreVoidReturningFunctions: true },
+      ],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrors: 'none' },
+      ],
+      '@typescript-eslint/consistent-type-definitions': 'off',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false } }],
+      '@typescript-eslint/no-empty-function': 'off',
+      '@typescript-eslint/switch-exhaustiveness-check': 'error',
+      // Loops that are left by a return are clearer than flags.
+      '@typescript-eslint/no-unnecessary-condition': ['error', { allowConstantLoopConditions: true }],
+      // Our objects are closures and stores, not classes with a `this`.
+      '@typescript-eslint/unbound-method': 'off',
+      'no-console': 'error',
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['app/**/*.tsx'],
+    extends: [jsxA11y.flatConfigs.strict],
+    // A sheet opens because the reader asked to write in it: the focus belongs in its field.
+    rules: { 'jsx-a11y/no-autofocus': 'off' },
+  },
+  {
+    // The rules of hooks; the React Compiler's own rules are for code that it compiles, which ours is not.
+    files: ['app/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  // A fixture that must not exist fails loudly in a test; non-null assertions and hostile shapes are the tests' business.
+  {
+    files: ['**/*.test.{ts,tsx}', 'e2e/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/require-await': 'off',
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/no-unsafe-return': 'off',
+    },
+  },
+  {
+    files: [
+      'server/src/doctor.ts',
+      'server/src/extract-cli.ts',
+      'demo/**/*.ts',
+      'app/src/device/register-service-worker.ts',
+    ],
+    rules: { 'no-console': 'off' },
+  },
+  { files: ['**/*.{js,mjs}'], languageOptions: { globals: globals.node } },
+);
