@@ -13,6 +13,7 @@ export default ts.config(
       'test-results/',
       'app/public/',
       'bench/.work/',
+      'bench/empty-app/',
       '**/.expo/',
     ],
   },
@@ -75,5 +76,5 @@ export default ts.config(
     ],
     rules: { 'no-console': 'off' },
   },
-  { files: ['**/*.{js,mjs}'], languageOptions: { globals: globals.node } },
+  { files: ['**/*.{js,mjs}'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
 );

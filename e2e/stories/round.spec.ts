@@ -52,6 +52,7 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await expect(page.locator('.article')).toHaveCSS('font-family', /Source Serif 4/);
   });
 
+  const charactersToALine = wide ? 80 : 45;
   const place = { offset: 0, length: 1 };
   await test.step('left half way, it is in the Queue with a strand that shows how far', async () => {
     await readTo(page, 0.5);
@@ -75,7 +76,6 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await expect(page.getByTestId('reader')).toBeVisible();
     await page.waitForTimeout(500);
     const again = await placeAtLine(page);
-    const charactersToALine = wide ? 80 : 45;
     expect(Math.abs(again.offset - place.offset)).toBeLessThanOrEqual(charactersToALine);
     const picture = page.locator('.article img').first();
     await picture.scrollIntoViewIfNeeded();
@@ -94,7 +94,7 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await page.getByRole('button', { name: 'Close' }).click();
     await page.waitForTimeout(500);
     const after = await placeAtLine(page);
-    expect(Math.abs(after.offset - before.offset)).toBeLessThanOrEqual(80);
+    expect(Math.abs(after.offset - before.offset)).toBeLessThanOrEqual(charactersToALine);
   });
 
   await test.step('finished offline, it waits to be sent', async () => {

@@ -16,12 +16,12 @@ interface ArticleBodyProps {
 
 /** The clean text as real elements. Each leaf block carries the offset of its first character as `data-start`. */
 export const ArticleBody = memo(function ArticleBody({ tree, language, style, ref }: ArticleBodyProps) {
-  const content: ReactElement = toJsxRuntime(withOffsets(tree), {
+  const content = toJsxRuntime(withOffsets(tree), {
     Fragment,
     jsx,
     jsxs,
     components: { a: Link, img: Picture, pre: Code, table: TableFrame },
-  });
+  }) as ReactElement;
   return (
     <div
       ref={ref}

@@ -45,6 +45,10 @@ export function useReadingPosition(
     latest.current = { item, onBegun };
   });
 
+  /** Where we scrolled to ourselves, and how tall the content was when the place was last known to be right. */
+  const ours = useRef({ top: -1, height: -1 });
+  const dwell = useRef<ReturnType<typeof setTimeout>>(undefined);
+
   const restore = useCallback(() => {
     const view = scroller.current;
     if (!view || !article.current) return;
@@ -56,6 +60,7 @@ export function useReadingPosition(
           contentTop(view, article.current) +
           1;
     view.scrollTop = scrollForLine(line, { height: view.clientHeight, scrollHeight: view.scrollHeight });
+    ours.current = { top: view.scrollTop, height: view.scrollHeight };
   }, [scroller, article]);
 
   const record = useCallback(() => {
@@ -81,6 +86,7 @@ export function useReadingPosition(
       : view.scrollTop <= 1
         ? 0
         : offsetAtHeight(article.current, line - contentTop(view, article.current), article.current);
+    ours.current = { top: -1, height: view.scrollHeight };
     setFraction(fractionAbove(text.starts, offset.current));
   }, [scroller, article, text]);
 
@@ -89,14 +95,17 @@ export function useReadingPosition(
     const content = article.current;
     if (!view || !content) return undefined;
     offset.current = start;
-    let dwell: ReturnType<typeof setTimeout> | undefined;
     let frame = 0;
     const scrolled = () => {
       if (!movedByReader.current) return;
+      // Our own scrolling is no move of the reader's; nor is the browser's when the layout has changed under it,
+      // which is put right as soon as the change has been seen. Measuring then would let the place drift.
+      const { top, height } = ours.current;
+      if (Math.abs(view.scrollTop - top) < 1 || view.scrollHeight !== height) return;
       cancelAnimationFrame(frame);
       frame = requestAnimationFrame(look);
-      clearTimeout(dwell);
-      dwell = setTimeout(record, DWELL_MS);
+      clearTimeout(dwell.current);
+      dwell.current = setTimeout(record, DWELL_MS);
     };
     const moved = () => (movedByReader.current = true);
     const keyed = (event: KeyboardEvent) => {
@@ -116,7 +125,7 @@ export function useReadingPosition(
     document.addEventListener('visibilitychange', hidden);
     addEventListener('pagehide', record);
     return () => {
-      clearTimeout(dwell);
+      clearTimeout(dwell.current);
       cancelAnimationFrame(frame);
       settle.disconnect();
       view.removeEventListener('scroll', scrolled);
@@ -136,10 +145,13 @@ export function useReadingPosition(
       const { starts, plain } = text;
       offset.current =
         to >= 1 ? plain.text.length : to <= 0 ? 0 : (starts[Math.floor(to * starts.length)] ?? 0);
+      setFraction(fractionAbove(starts, offset.current));
       restore();
       if (to >= 1 && scroller.current) scroller.current.scrollTop = scroller.current.scrollHeight;
+      clearTimeout(dwell.current);
+      dwell.current = setTimeout(record, DWELL_MS);
     },
-    [text, restore, scroller],
+    [text, restore, scroller, record],
   );
   return { fraction, goTo };
 }

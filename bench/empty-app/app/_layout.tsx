@@ -1,0 +1,2 @@
+import '../global.css';
+export { Slot as default } from 'expo-router';

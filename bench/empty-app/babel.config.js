@@ -1,0 +1,4 @@
+module.exports = (api) => {
+  api.cache.forever();
+  return { presets: [['babel-preset-expo', { jsxImportSource: 'nativewind' }], 'nativewind/babel'] };
+};

@@ -1,0 +1,1 @@
+module.exports = { content: ['./app/**/*.tsx'], presets: [require('nativewind/preset')] };

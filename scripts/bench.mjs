@@ -1,0 +1,21 @@
+// npm run bench: side-by-side measurements; bench/ has packages of its own, which the product never sees.
+import { execFileSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { ensureChromium, ensureInstalled, root } from './steps.mjs';
+
+ensureInstalled();
+if (!existsSync(path.join(root, 'bench/node_modules')))
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: path.join(root, 'bench'),
+    stdio: 'inherit',
+  });
+const only = process.argv[2];
+const run = (name, words) => {
+  if (only && only !== name) return;
+  execFileSync(process.execPath, words, { cwd: root, stdio: 'inherit' });
+  console.log('');
+};
+run('extraction', ['--import', 'tsx', 'bench/extraction.mjs']);
+run('size', ['bench/size.mjs']);
+if (ensureChromium()) run('opening', ['bench/opening.mjs']);
