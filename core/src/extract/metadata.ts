@@ -325,9 +325,7 @@ const AROUND_A_SEPARATOR = /^[\s|\-–—»«:·•/\\]+|[\s|\-–—»«:·•/
 
 /** "Larch or oak | The Slipway" under the headline "Larch or oak": what is left over is the site's name. */
 function siteNameInTitle(title: string, headings: string[]): string | null {
-  const headline =
-    headings.find((heading) => heading.length > 3 && title.startsWith(heading)) ??
-    headings.find((heading) => heading.length > 3 && title.endsWith(heading));
+  const headline = headings.find((heading) => heading.length > 3 && title.startsWith(heading));
   if (!headline) return null;
   const rest = title.replace(headline, '');
   const name = rest.replace(AROUND_A_SEPARATOR, '');
