@@ -5,6 +5,7 @@ import { JSDOM, VirtualConsole } from 'jsdom';
 import { marked } from 'marked';
 import { readArticles } from '../demo/small-web/articles';
 import { PUBLICATIONS } from '../demo/small-web/publications';
+import { wordF1 } from './word-overlap.mjs';
 
 /**
  * Our extraction beside @mozilla/readability on jsdom, over every article page of the small web: CPU time, and how
@@ -37,18 +38,6 @@ function readability({ html, url }) {
   return text;
 }
 
-function f1(text, truth) {
-  const bag = (words) =>
-    (words.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).reduce(
-      (counts, word) => counts.set(word, (counts.get(word) ?? 0) + 1),
-      new Map(),
-    );
-  const [a, b] = [bag(text), bag(truth)];
-  const sum = (counts) => [...counts.values()].reduce((total, n) => total + n, 0);
-  const common = [...a].reduce((total, [word, n]) => total + Math.min(n, b.get(word) ?? 0), 0);
-  return common === 0 ? 0 : (2 * common) / (sum(a) + sum(b));
-}
-
 function measure(extract) {
   for (const page of pages) extract(page);
   const times = [];
@@ -58,7 +47,7 @@ function measure(extract) {
     times.push(performance.now() - before);
   }
   times.sort((x, y) => x - y);
-  const quality = pages.reduce((total, page) => total + f1(extract(page), page.truth), 0) / pages.length;
+  const quality = pages.reduce((total, page) => total + wordF1(extract(page), page.truth), 0) / pages.length;
   return { ms: times[Math.floor(ROUNDS / 2)] / pages.length, quality };
 }
 

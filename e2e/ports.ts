@@ -4,6 +4,7 @@ export const SEEDED_PORT = first;
 export const SMALL_WEB_PORT = first + 1;
 export const EMPTY_PORT = first + 2;
 export const KILLED_PORT = first + 3;
+export const ACCOUNTS_PORT = first + 4;
 
 export const SEEDED = `http://127.0.0.1:${SEEDED_PORT}`;
 export const EMPTY = `http://127.0.0.1:${EMPTY_PORT}`;

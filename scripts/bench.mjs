@@ -17,5 +17,6 @@ const run = (name, words) => {
   console.log('');
 };
 run('extraction', ['--import', 'tsx', 'bench/extraction.mjs']);
+run('strangers', ['--import', 'tsx', 'bench/strangers.mjs']);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) run('opening', ['bench/opening.mjs']);

@@ -22,6 +22,7 @@ export const SEED: SeedEntry[] = [
   { page: 'rough:/gone', savedDaysAgo: 7, stage: 'inbox' },
   { page: 'what-the-eelgrass-knows', savedDaysAgo: 49, stage: 'queue', read: 0.42 },
   { page: 'a-ferry-that-belongs-to-its-passengers', savedDaysAgo: 51, stage: 'queue', read: 0.1 },
+  { page: 'forty-one-crossings', savedDaysAgo: 41, stage: 'queue' },
   { page: 'how-the-old-tables-were-reckoned', savedDaysAgo: 27, stage: 'queue' },
   { page: 'the-silt-year', savedDaysAgo: 21, stage: 'queue' },
   { page: 'steam-bending-without-a-steam-box', savedDaysAgo: 18, stage: 'queue', read: 0.66 },

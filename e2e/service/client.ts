@@ -4,10 +4,13 @@ import { v7 as uuidv7 } from 'uuid';
 
 /** A device without a screen, for trying the server by itself. */
 export class Client {
-  #cookie = '';
   readonly #clock = createClock('client', Date.now);
 
-  constructor(readonly origin: string) {}
+  constructor(
+    readonly origin: string,
+    /** The session, as the browser would keep it. */
+    public cookie = '',
+  ) {}
 
   async call(
     method: string,
@@ -17,10 +20,10 @@ export class Client {
   ): Promise<Response> {
     const response = await fetch(`${this.origin}/api${path}`, {
       method,
-      headers: { cookie: this.#cookie, 'content-type': 'application/json', ...headers },
+      headers: { cookie: this.cookie, 'content-type': 'application/json', ...headers },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
-    this.#cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.#cookie;
+    this.cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.cookie;
     return response;
   }
 

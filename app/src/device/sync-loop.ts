@@ -5,6 +5,8 @@ import { api, ServerProblem, Unreachable } from './api';
 import { downloadAhead } from './downloads';
 import type { DeviceStore } from './store';
 
+type News = { kind: 'already-saved'; itemId: string } | { kind: 'refused'; says: string };
+
 interface SyncState {
   online: boolean;
   /** What the loop is doing now. */
@@ -13,8 +15,8 @@ interface SyncState {
   problem: string | null;
   /** True once a pull has come through in this session, or the device is known to be offline. */
   settled: boolean;
-  /** Saves that turned out to be in the library already; the screen tells the reader and clears them. */
-  alreadySaved: string[];
+  /** What the server said of changes that the reader should hear of; the screen tells it and clears it. */
+  news: News[];
 }
 
 export const useSync = create<SyncState>()(() => ({
@@ -22,7 +24,7 @@ export const useSync = create<SyncState>()(() => ({
   doing: 'nothing',
   problem: null,
   settled: false,
-  alreadySaved: [],
+  news: [],
 }));
 
 const SOON_MS = 120;
@@ -94,13 +96,15 @@ async function send(store: DeviceStore): Promise<void> {
 
 async function settle(store: DeviceStore, result: PushResult, itemId: string | undefined): Promise<void> {
   if (result.outcome === 'already-saved') {
-    if (result.itemId !== itemId) tellOf([result.itemId]);
+    if (result.itemId !== itemId) tellOf([{ kind: 'already-saved', itemId: result.itemId }]);
     if (itemId)
       await store.items
         .where('id')
         .equals(itemId)
         .modify((item: Item) => void (item.capture.sameAs = result.itemId));
   }
+  if (result.outcome === 'refused')
+    tellOf([{ kind: 'refused', says: `A change could not be taken: ${result.detail}` }]);
   if (result.outcome === 'refused' && itemId) {
     await store.items
       .where('id')
@@ -117,15 +121,15 @@ async function receive(store: DeviceStore): Promise<void> {
   for (;;) {
     const page = await api.pull(cursor);
     if (page.items.length > 0) useSync.setState({ doing: 'receiving' });
-    tellOf(await store.receive(page.items, page.cursor));
+    const standing = await store.receive(page.items, page.cursor);
+    tellOf(standing.map((itemId) => ({ kind: 'already-saved', itemId })));
     cursor = page.cursor;
     if (!page.more) return;
   }
 }
 
-function tellOf(found: string[]): void {
-  if (found.length > 0)
-    useSync.setState(({ alreadySaved }) => ({ alreadySaved: [...alreadySaved, ...found] }));
+function tellOf(added: News[]): void {
+  if (added.length > 0) useSync.setState(({ news }) => ({ news: [...news, ...added] }));
 }
 
 /** Starts the loop for as long as the app is open. @returns a function that ends it */

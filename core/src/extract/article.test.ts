@@ -39,6 +39,13 @@ describe('main text', () => {
     expect(at(page(body)).text.match(/Paragraph/g)).toHaveLength(8);
   });
 
+  it('does not take long comments for a short article', () => {
+    const comments = `<div id="comments"><h3>90 comments</h3>${prose(30).replaceAll('Paragraph', 'Opinion')}</div>`;
+    const { text } = at(page(`<div class="post">${prose(6)}</div>${comments}`));
+    expect(text.match(/Paragraph/g)).toHaveLength(6);
+    expect(text).not.toContain('Opinion');
+  });
+
   it('takes the lead picture and the standfirst from between headline and text', () => {
     const { tree, text } = at(
       page(

@@ -31,6 +31,7 @@ const AROUND = word(
     'author-bio|author-card|author-box|authorbox|about-author|bio|byline|dateline|' +
     'tags|taglist|tag-list|categories|jump|permalink|print|rating|ratings|vote|votes|poll|quiz|player',
 );
+const COMMENTS = word('comment|comments|commentlist|comment-list|replies|respond|disqus');
 const MAYBE_TEXT = word('article|body|content|entry|main|story|post|text|page|column|prose|chapter|hentry');
 
 /** Labels whose short line ends up between paragraphs: "Read more: …", "Advertisement". Matched against a whole short block. */
@@ -50,7 +51,9 @@ export function removeSurroundings(root: PageElement): void {
   const sweep = (element: PageElement) => {
     for (const child of elementsIn(element)) {
       const mass = paragraphLength(child);
-      const holdsTheText = all > 0 && mass > 0.4 * all;
+      // Readers' comments often outweigh the article; they are only taken for the text when hardly anything else is there.
+      const share = COMMENTS.test(label(child)) ? 0.85 : 0.4;
+      const holdsTheText = all > 0 && mass > share * all;
       if (isSurrounding(child, holdsTheText)) remove(child);
       else sweep(child);
     }

@@ -50,7 +50,6 @@ export const PullResponse = z.object({
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
 });
-export type PushRequest = { mutations: Mutation[] };
 
 export const CopyParams = z.object({ id: Id });
 export const PictureParams = z.object({ file: z.string().regex(/^[0-9a-f]{64}\.webp$/) });

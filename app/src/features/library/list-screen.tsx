@@ -31,7 +31,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
-      <ListHead place={place} shown={shown} loading={items === undefined} />
+      <ListHead place={place} shown={shown} kept={kept?.ids} />
       {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
       <FlatList
         role={shown.length > 0 ? 'list' : 'presentation'}
@@ -58,8 +58,18 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   );
 }
 
-function ListHead({ place, shown, loading }: { place: ListPlace; shown: Item[]; loading: boolean }) {
-  const aside = loading ? 'Reading from this device…' : summary(place, shown);
+function ListHead({
+  place,
+  shown,
+  kept,
+}: {
+  place: ListPlace;
+  shown: Item[];
+  kept: ReadonlySet<string> | undefined;
+}) {
+  const aside = kept
+    ? [summary(place, shown), place === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
+    : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
       <PlaceHeader title={PLACE_NAMES[place]} aside={aside}>
@@ -67,6 +77,14 @@ function ListHead({ place, shown, loading }: { place: ListPlace; shown: Item[]; 
       </PlaceHeader>
     </View>
   );
+}
+
+/** Whether the texts of a list are on this device. */
+function whereabouts(shown: Item[], kept: ReadonlySet<string>): string {
+  const arrived = shown.filter((item) => item.capture.page !== null);
+  if (arrived.length === 0) return '';
+  const missing = arrived.filter((item) => !kept.has(item.capture.page?.copyId ?? '')).length;
+  return missing === 0 ? 'on this device' : `${missing} still to come`;
 }
 
 function summary(place: ListPlace, shown: Item[]): string {

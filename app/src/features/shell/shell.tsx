@@ -25,7 +25,7 @@ export function Shell({ immersed, children }: ShellProps) {
   const router = useRouter();
   const add = useAddSheet();
   const [keysShown, showKeys] = useState(false);
-  useLateDuplicates();
+  useNewsFromServer();
   useKeys(
     useMemo(
       () => ({
@@ -56,15 +56,16 @@ export function Shell({ immersed, children }: ShellProps) {
   );
 }
 
-/** Says so when the server found that a save was in the library already, under this or another address. */
-function useLateDuplicates(): void {
-  const found = useSync((state) => state.alreadySaved);
+/** Tells what the server said: that a save was in the library already, or that a change could not be taken. */
+function useNewsFromServer(): void {
+  const news = useSync((state) => state.news);
   const store = useAccount((state) => state.store);
   const show = useNotices((state) => state.show);
   useEffect(() => {
-    const [itemId] = found;
-    if (!itemId || !store) return;
-    useSync.setState({ alreadySaved: [] });
-    void store.items.get(itemId).then((item) => item && show({ text: alreadySavedWords(item) }));
-  }, [found, store, show]);
+    const [first, ...rest] = news;
+    if (!first || !store) return;
+    useSync.setState({ news: rest });
+    if (first.kind === 'refused') show({ text: first.says });
+    else void store.items.get(first.itemId).then((item) => item && show({ text: alreadySavedWords(item) }));
+  }, [news, store, show]);
 }

@@ -2,7 +2,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
-import { root } from './steps.mjs';
+import { root } from '../scripts/steps.mjs';
 
 const origin = `http://127.0.0.1:${process.env.PORT ?? 4800}`;
 const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);

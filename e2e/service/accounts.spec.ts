@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { ACCOUNTS_PORT } from '../ports';
+import { Client } from './client';
+import { ownServer } from './own-server';
+
+const READER = { mail: 'reader@example.org', name: 'A Reader', passphrase: 'a long enough passphrase' };
+
+test('an empty library gets its first account on the screen, takes no second, and locks out who guesses', async ({
+  page,
+}) => {
+  const server = ownServer(ACCOUNTS_PORT);
+  await server.start();
+  try {
+    await page.goto(server.origin);
+    await expect(page.getByText(/empty and has no account yet/)).toBeVisible();
+    await expect(page.getByRole('button', { name: /demo/ })).toHaveCount(0);
+    await page.getByLabel('Name').fill(READER.name);
+    await page.getByLabel('Mail address').fill(READER.mail);
+    await page.getByLabel(/^Passphrase/).fill('too short');
+    await page.getByRole('button', { name: 'Make the account' }).click();
+    await expect(page.getByRole('alert')).toContainText('at least 12 characters');
+    await page.getByLabel(/^Passphrase/).fill(READER.passphrase);
+    await page.getByRole('button', { name: 'Make the account' }).click();
+    await expect(page.getByText(/Nothing waits for a decision/)).toBeVisible();
+
+    const second = await new Client(server.origin).call('POST', '/accounts', {
+      ...READER,
+      mail: 'other@example.org',
+    });
+    expect(second.status).toBe(403);
+
+    // Signing in once more, on this and on another device: both sessions live, and the one that was replaced is dead.
+    const device = new Client(server.origin);
+    expect((await device.call('POST', '/session', READER)).status).toBe(200);
+    const replaced = device.cookie;
+    expect((await device.call('POST', '/session', READER)).status).toBe(200);
+    expect(device.cookie).not.toBe(replaced);
+    expect((await device.call('GET', '/session')).status).toBe(200);
+    expect((await new Client(server.origin, replaced).call('GET', '/session')).status).toBe(401);
+    await page.reload();
+    await expect(page.getByText(/Nothing waits for a decision/)).toBeVisible();
+
+    const tries: number[] = [];
+    for (let n = 0; n < 12; n++)
+      tries.push(
+        (await new Client(server.origin).call('POST', '/session', { ...READER, passphrase: 'a wrong guess' }))
+          .status,
+      );
+    expect(tries.slice(0, 8)).toEqual(Array(8).fill(401));
+    expect(tries.at(-1)).toBe(429);
+    const locked = await new Client(server.origin).call('POST', '/session', READER);
+    expect(locked.status).toBe(429);
+    expect(await locked.json()).toMatchObject({
+      type: '/problems/too-many-tries',
+      detail: expect.stringContaining('Wait'),
+    });
+    // Who is signed in stays signed in.
+    expect((await device.call('GET', '/session')).status).toBe(200);
+  } finally {
+    await server.clear();
+  }
+});

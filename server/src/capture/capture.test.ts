@@ -1,0 +1,135 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { extractArticle } from '@dorvel/core/extract';
+import { createClock } from '@dorvel/core/sync';
+import sharp from 'sharp';
+import { v7 as uuidv7 } from 'uuid';
+import { accountRepository } from '../db/accounts';
+import { jobRepository } from '../db/jobs';
+import { libraryOf } from '../db/library';
+import { openDatabase, type Database } from '../db/open';
+import { takeMutation } from '../routes/push';
+import { capture, type CaptureTools } from './capture';
+import { folderStore, type FileStore } from './files';
+
+let folder: string;
+let database: Database;
+let site: http.Server;
+let port: number;
+const clock = createClock('test', Date.now);
+
+beforeAll(async () => {
+  const picture = await sharp({ create: { width: 2000, height: 1000, channels: 3, background: '#357' } })
+    .jpeg()
+    .toBuffer();
+  site = http.createServer((request, response) => {
+    if (request.url === '/picture.jpg') response.setHeader('content-type', 'image/jpeg').end(picture);
+    else if (request.url === '/broken.jpg')
+      response.setHeader('content-type', 'image/jpeg').end('not a picture');
+    else {
+      const prose =
+        '<p>A page with a picture says what there is to be said, and then it shows it, for those who would rather look.</p>'.repeat(
+          6,
+        );
+      response
+        .setHeader('content-type', 'text/html')
+        .end(
+          `<title>With a picture</title><article>${prose}<img src="/picture.jpg" alt="Blue"><img src="/broken.jpg" alt="Lost">${prose}</article>`,
+        );
+    }
+  });
+  await new Promise<void>((resolve) => site.listen(0, '127.0.0.1', resolve));
+  port = (site.address() as AddressInfo).port;
+});
+afterAll(() => new Promise((resolve) => site.close(resolve)));
+
+beforeEach(async () => {
+  folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
+  database = await openDatabase(
+    `file:${path.join(folder, 'test.db')}`,
+    path.join(__dirname, '../db/migrations'),
+  );
+});
+afterEach(() => {
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+async function savedPage() {
+  const account = await accountRepository(database, Date.now).create(
+    'a@example.org',
+    'A Reader',
+    'a long enough passphrase',
+  );
+  const library = libraryOf(database, account?.id ?? '');
+  const itemId = uuidv7();
+  const address = `http://127.0.0.1:${String(port)}/page`;
+  await library.change((write) =>
+    takeMutation(
+      write,
+      { type: 'save', id: uuidv7(), itemId, address, savedAt: Date.now(), stamp: clock.next() },
+      { clock, now: Date.now },
+    ),
+  );
+  return { library, itemId };
+}
+
+const tools = (files: FileStore): CaptureTools => ({
+  extractor: {
+    extract: (html, url) => Promise.resolve({ ok: true, article: extractArticle(html, url) }),
+    close: () => Promise.resolve(),
+  },
+  files,
+  rules: { allowHosts: [`127.0.0.1:${String(port)}`], timeoutMs: 5000 },
+  retryWaitsMs: [0, 0],
+  clock,
+  now: Date.now,
+});
+
+it('keeps pictures anew, at a phone’s size, on our own origin; one that is none keeps its description', async () => {
+  const { library, itemId } = await savedPage();
+  const files = folderStore(path.join(folder, 'pictures'));
+  const [job] = await jobRepository(database, Date.now).take(1);
+  await capture(job!, library, tools(files));
+  const item = await library.item(itemId);
+  expect(item?.capture).toMatchObject({
+    state: 'arrived',
+    says: 'Came through whole, 2 pictures. One picture did not come through.',
+  });
+  const copy = await library.copy(item?.capture.page?.copyId ?? '');
+  const [, src = ''] = /"src":"([^"]+)"/.exec(JSON.stringify(copy?.tree)) ?? [];
+  expect(src).toMatch(/^\/api\/pictures\/[0-9a-f]{64}\.webp$/);
+  expect(JSON.stringify(copy?.tree)).toContain('"alt":"Lost"');
+  expect(JSON.stringify(copy?.tree)).not.toContain('.jpg');
+  const hash = /([0-9a-f]{64})/.exec(src)?.[1] ?? '';
+  expect(await files.verify(hash)).toBe(true);
+  expect(await library.ownsPicture(hash)).toBe(true);
+  expect(await sharp(files.pathOf(hash)).metadata()).toMatchObject({
+    format: 'webp',
+    width: 1280,
+    height: 640,
+  });
+});
+
+it('loses nothing when the disk is full: the save waits, says so, and arrives when there is room', async () => {
+  const { library, itemId } = await savedPage();
+  const jobs = jobRepository(database, Date.now);
+  const files = folderStore(path.join(folder, 'pictures'));
+  const full: FileStore = {
+    ...files,
+    put: () => Promise.reject(Object.assign(new Error('no space left on device'), { code: 'ENOSPC' })),
+  };
+  const [job] = await jobs.take(1);
+  await capture(job!, library, tools(full));
+  expect((await library.item(itemId))?.capture).toMatchObject({
+    state: 'waiting',
+    says: 'The server’s disk is full. The address is kept, and tried again.',
+  });
+  const [again] = await jobs.take(1);
+  await capture(again!, library, tools(files));
+  expect((await library.item(itemId))?.capture.state).toBe('arrived');
+  expect(await jobs.openCount()).toBe(0);
+});
