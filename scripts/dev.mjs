@@ -5,11 +5,17 @@ import { ensureInstalled, root, start, startTs, waitFor } from './steps.mjs';
 const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = port + 10;
 ensureInstalled();
+const bin = (name) => path.join(root, 'node_modules/.bin', name);
 start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--fonts-only']).on('exit', () =>
-  start('npm', ['run', '--silent', 'dev', '--workspace', 'app'], { EXPO_NO_TELEMETRY: '1' }),
+  start(
+    bin('expo'),
+    ['start', '--web', '--port', '8081'],
+    { EXPO_NO_TELEMETRY: '1' },
+    path.join(root, 'app'),
+  ),
 );
 startTs('demo/small-web/main.ts', { SMALL_WEB_PORT: String(smallWebPort) });
-start('npx', ['tsx', 'watch', 'server/src/main.ts'], {
+start(bin('tsx'), ['watch', 'server/src/main.ts'], {
   PORT: String(port),
   DORVEL_DATA: path.join(root, 'data/demo'),
   DORVEL_DEMO: '1',

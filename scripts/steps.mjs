@@ -73,8 +73,8 @@ export function ensureChromium() {
 }
 
 /** Starts a process of ours that ends with us. */
-export function start(command, words, env = {}) {
-  const child = spawn(command, words, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+export function start(command, words, env = {}, cwd = root) {
+  const child = spawn(command, words, { cwd, stdio: 'inherit', env: { ...process.env, ...env } });
   const end = () => child.kill('SIGTERM');
   process.on('SIGTERM', end);
   process.on('SIGINT', end);

@@ -32,7 +32,7 @@ export function ownServer(port: number, settings: Record<string, string> = {}): 
   let child: ChildProcess | null = null;
   const end: OwnServer['end'] = (signal) =>
     new Promise((resolve) => {
-      if (!child || child.exitCode !== null) return resolve(null);
+      if (child?.exitCode !== null) return resolve(null);
       child.once('exit', (code) => resolve(code));
       child.kill(signal);
     });

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { Id } from './ids';
 import { Item } from './item';
-import { Mutation } from './mutation';
 
 export const Mail = z.string().trim().toLowerCase().pipe(z.email().max(254));
 /** NIST SP 800-63B asks for 8 characters at least; 12 is ours. The upper bound keeps hashing cheap. */
