@@ -119,7 +119,15 @@ async function reading(item: Item, fraction: number, stamp: string): Promise<Mut
   const starts = wordStarts(plain.text, copy.language);
   const offset = fraction >= 1 ? plain.text.length : (starts[Math.floor(fraction * starts.length)] ?? 0);
   const position = anchorAt(plain, starts, offset);
-  return { type: 'progress', id: uuidv7(), itemId: item.id, stamp, furthest: position.fraction, position };
+  return {
+    type: 'progress',
+    id: uuidv7(),
+    itemId: item.id,
+    stamp,
+    furthest: position.fraction,
+    position,
+    heard: [],
+  };
 }
 
 /** All items, once no capture is under way any more. */

@@ -1,10 +1,10 @@
 import path from 'node:path';
-import { Copy, Item } from '@dorvel/core/model';
+import { Activity, Copy, Item } from '@dorvel/core/model';
 import { sql } from 'drizzle-orm';
 import { folderStore } from './capture/files';
 import { readConfig } from './config';
 import { openDatabase } from './db/open';
-import { copies, items, jobs, pictures } from './db/schema';
+import { activities, copies, items, jobs, pictures } from './db/schema';
 
 /** Checks a library at rest: the database's integrity, every record, every picture's file, the row of jobs. */
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
@@ -33,6 +33,15 @@ const itemRows = await database.read.select({ id: items.id, record: items.record
 report(
   `${itemRows.length} items`,
   itemRows.filter((row) => !Item.safeParse(row.record).success).map((row) => `item ${row.id} cannot be read`),
+);
+const activityRows = await database.read
+  .select({ id: activities.id, record: activities.record })
+  .from(activities);
+report(
+  `${activityRows.length} sittings`,
+  activityRows
+    .filter((row) => !Activity.safeParse(row.record).success)
+    .map((row) => `sitting ${row.id} cannot be read`),
 );
 const copyRows = await database.read.select({ id: copies.id, record: copies.record }).from(copies);
 report(

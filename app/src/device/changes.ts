@@ -1,5 +1,5 @@
 import { canonicalAddress, type AddressReading } from '@dorvel/core/address';
-import type { ChoiceChanges, Item, Mutation, TextAnchor } from '@dorvel/core/model';
+import type { Activity, ChoiceChanges, Item, Mutation, Spans, TextAnchor } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
@@ -48,11 +48,27 @@ export async function choose(itemId: string, set: ChoiceChanges): Promise<void> 
   await commit({ type: 'choose', id: uuidv7(), itemId, set, stamp: clock.next() });
 }
 
-/** Records how far the reader is. */
-export async function recordProgress(itemId: string, furthest: number, position: TextAnchor): Promise<void> {
+/** Records how far the reader is, and what of the text went by ear. */
+export async function recordProgress(
+  itemId: string,
+  furthest: number,
+  position: TextAnchor,
+  heard: Spans = [],
+): Promise<void> {
   const item = await store().items.get(itemId);
   if (item?.progress.position) clock.see(item.progress.position.at);
-  await commit({ type: 'progress', id: uuidv7(), itemId, furthest, position, stamp: clock.next() });
+  await commit({ type: 'progress', id: uuidv7(), itemId, furthest, position, heard, stamp: clock.next() });
+}
+
+/** Records a sitting, or that it has grown. */
+export async function recordActivity(activity: Activity): Promise<void> {
+  await commit({
+    type: 'activity',
+    id: uuidv7(),
+    itemId: activity.itemId,
+    activity,
+    stamp: clock.next(),
+  });
 }
 
 /** Asks the server to fetch the page again. */

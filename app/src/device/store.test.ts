@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import type { Mutation } from '@dorvel/core/model';
+import { spanOf, type Mutation, type Spans } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/sync';
 import { DeviceStore } from './store';
 
@@ -15,13 +15,29 @@ const save: Extract<Mutation, { type: 'save' }> = {
   savedAt: 5,
   stamp: stamp(1),
 };
-const progress = (n: number, fraction: number): Mutation => ({
+const progress = (n: number, fraction: number, heard: Spans = []): Mutation => ({
   type: 'progress',
   id: uuid(100 + n),
   itemId: ITEM,
   stamp: stamp(n),
   furthest: fraction,
   position: { block: 0, char: 0, offset: n, quote: '', before: '', fraction },
+  heard,
+});
+const sitting = (n: number, seconds: number): Mutation => ({
+  type: 'activity',
+  id: uuid(200 + n),
+  itemId: ITEM,
+  stamp: stamp(n),
+  activity: {
+    id: uuid(300),
+    itemId: ITEM,
+    startedAt: 5,
+    day: '2026-11-24',
+    by: 'ears',
+    seconds,
+    words: seconds * 3,
+  },
 });
 
 let made = 0;
@@ -32,6 +48,27 @@ beforeEach(() => {
 afterEach(() => store.delete());
 
 describe('the store on the device', () => {
+  it('sends what was heard with the latest place, though earlier places are dropped', async () => {
+    await store.commit(save);
+    await store.commit(progress(2, 0.2, spanOf(0, 0.2)));
+    await store.commit(progress(3, 0.4, spanOf(0.2, 0.3)));
+    await store.commit(progress(4, 0.5));
+    const [, only, ...rest] = (await store.outbox.toArray()).map(({ mutation }) => mutation);
+    expect(rest).toEqual([]);
+    expect(only).toMatchObject({ furthest: 0.5, heard: spanOf(0, 0.3) });
+    expect((await store.items.get(ITEM))?.progress.heard).toEqual(spanOf(0, 0.3));
+  });
+
+  it('keeps one record of a sitting, however often it has grown', async () => {
+    await store.commit(save);
+    await store.commit(sitting(2, 30));
+    await store.commit(sitting(3, 60));
+    expect((await store.activities.toArray()).map(({ seconds }) => seconds)).toEqual([60]);
+    expect(await store.outbox.count()).toBe(2);
+    await store.receive([], [(sitting(2, 30) as Extract<Mutation, { type: 'activity' }>).activity], 5);
+    expect((await store.activities.get(uuid(300)))?.seconds).toBe(60);
+  });
+
   it('applies a change at once and keeps it for the server', async () => {
     await store.commit(save);
     expect((await store.items.get(ITEM))?.choices.stage.value).toBe('inbox');
@@ -73,7 +110,7 @@ describe('the store on the device', () => {
     const server = newItem(save);
     server.choices.stage = { value: 'queue', at: stamp(4) };
     server.capture = { ...server.capture, revision: 3, state: 'arrived', says: 'Came through whole.' };
-    expect(await store.receive([server], 7)).toEqual([]);
+    expect(await store.receive([server], [], 7)).toEqual([]);
     const item = await store.items.get(ITEM);
     expect(item?.choices.stage.value).toBe('kept');
     expect(item?.capture.state).toBe('arrived');
@@ -84,7 +121,7 @@ describe('the store on the device', () => {
     await store.commit(save);
     const alias = newItem(save);
     alias.capture = { ...alias.capture, revision: 3, sameAs: uuid(77) };
-    expect(await store.receive([alias], 8)).toEqual([uuid(77)]);
-    expect(await store.receive([alias], 9)).toEqual([]);
+    expect(await store.receive([alias], [], 8)).toEqual([uuid(77)]);
+    expect(await store.receive([alias], [], 9)).toEqual([]);
   });
 });

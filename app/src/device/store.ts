@@ -1,12 +1,15 @@
-import { applyMutation, mergeItems } from '@dorvel/core/sync';
-import type { Copy, Item, Mutation } from '@dorvel/core/model';
+import { applyMutation, mergeActivities, mergeItems } from '@dorvel/core/sync';
+import { joinSpans, type Activity, type Copy, type Item, type Mutation } from '@dorvel/core/model';
 import Dexie, { type Table } from 'dexie';
 
 /** A copy on this device, with the room it takes. */
 export interface KeptCopy extends Copy {
   /** Of the text and its pictures. */
   bytes: number;
+  /** The pictures that are here too. */
   pictures: string[];
+  /** True when only the text was brought ahead; the pictures come when it is opened. */
+  textOnly?: boolean;
 }
 
 interface Waiting {
@@ -25,30 +28,54 @@ export class DeviceStore extends Dexie {
   copies!: Table<KeptCopy, string>;
   outbox!: Table<Waiting, number>;
   marks!: Table<{ name: string; value: string | number }, string>;
+  activities!: Table<Activity, string>;
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
     this.version(1).stores({ items: 'id', copies: 'id, itemId', outbox: '++place, itemId', marks: 'name' });
+    this.version(2).stores({ activities: 'id' });
   }
 
   /** Applies a change and puts it in the outbox, both or neither. */
   async commit(mutation: Mutation): Promise<void> {
-    await this.transaction('rw', this.items, this.outbox, async () => {
-      const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
-      if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
-      await this.items.put(changed);
-      if (mutation.type === 'progress') await this.#dropOlderProgress(mutation.itemId);
-      await this.outbox.add({ itemId: mutation.itemId, mutation });
+    await this.transaction('rw', this.items, this.activities, this.outbox, async () => {
+      if (mutation.type === 'activity') await this.#putActivity(mutation.activity);
+      else {
+        const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
+        if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
+        await this.items.put(changed);
+      }
+      const toSend = await this.#standingForEarlier(mutation);
+      await this.outbox.add({ itemId: mutation.itemId, mutation: toSend });
     });
   }
 
-  /** A later place stands for an earlier one that was never sent: furthest only grows, and the last position wins. */
-  async #dropOlderProgress(itemId: string): Promise<void> {
-    await this.outbox
+  async #putActivity(activity: Activity): Promise<void> {
+    const known = await this.activities.get(activity.id);
+    await this.activities.put(known ? mergeActivities(known, activity) : activity);
+  }
+
+  /**
+   * A later state stands for an earlier one that was never sent, which leaves the outbox: of a sitting, the longer;
+   * of the progress in an item, the later place with all that was heard.
+   */
+  async #standingForEarlier(mutation: Mutation): Promise<Mutation> {
+    if (mutation.type !== 'progress' && mutation.type !== 'activity') return mutation;
+    const earlier = this.outbox
       .where('itemId')
-      .equals(itemId)
-      .and(({ mutation }) => mutation.type === 'progress')
-      .delete();
+      .equals(mutation.itemId)
+      .and(({ mutation: other }) =>
+        mutation.type === 'activity'
+          ? other.type === 'activity' && other.activity.id === mutation.activity.id
+          : other.type === 'progress',
+      );
+    let standing = mutation;
+    await earlier.each(({ mutation: other }) => {
+      if (standing.type === 'progress' && other.type === 'progress')
+        standing = { ...standing, heard: joinSpans(standing.heard, other.heard) };
+    });
+    await earlier.delete();
+    return standing;
   }
 
   /**
@@ -56,8 +83,9 @@ export class DeviceStore extends Dexie {
    *
    * @returns ids of the items that now stand for one that this device had as an item of its own
    */
-  async receive(items: readonly Item[], cursor: number): Promise<string[]> {
-    return this.transaction('rw', this.items, this.marks, async () => {
+  async receive(items: readonly Item[], activities: readonly Activity[], cursor: number): Promise<string[]> {
+    return this.transaction('rw', this.items, this.activities, this.marks, async () => {
+      for (const activity of activities) await this.#putActivity(activity);
       const standing: string[] = [];
       for (const item of items) {
         const known = await this.items.get(item.id);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Activity } from './activity';
 import { Id } from './ids';
 import { Item } from './item';
 
@@ -46,6 +47,7 @@ export const PushResponse = z.object({ results: z.array(PushResult), cursor: z.n
 export const PullQuery = z.object({ after: z.coerce.number().int().nonnegative().default(0) });
 export const PullResponse = z.object({
   items: z.array(Item),
+  activities: z.array(Activity).default([]),
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
 });

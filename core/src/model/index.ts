@@ -1,3 +1,4 @@
+export * from './activity';
 export * from './anchor';
 export * from './api';
 export * from './article';
@@ -5,4 +6,5 @@ export * from './ids';
 export * from './item';
 export * from './mutation';
 export * from './problem';
+export * from './spans';
 export * from './tree-schema';

@@ -1,14 +1,28 @@
 import { z } from 'zod';
 import { TextAnchor } from './anchor';
-import { ContentHash, Fraction, Id, Instant, Stamp } from './ids';
+import { ContentHash, Day, Fraction, Id, Instant, NEVER, Stamp } from './ids';
+import { Spans } from './spans';
 
 /** `inbox → queue → finished`, with `kept` and `let-go` beside them. */
 export const Stage = z.enum(['inbox', 'queue', 'finished', 'kept', 'let-go']);
 export type Stage = z.infer<typeof Stage>;
 
 const stamped = <Value extends z.ZodType>(value: Value) => z.object({ value, at: Stamp });
+/** A register that records from before it was thought of do not have. */
+const stampedSince = <Value extends z.ZodType>(value: Value, otherwise: z.output<Value>) => {
+  const register = stamped(value);
+  return register.default({ value: otherwise, at: NEVER } as z.output<typeof register>);
+};
 
-/** What the reader decides. Each field is a register of its own: the last writer by clock stamp wins. */
+/** How often something was done, and the day on which it was done last. */
+export const Tally = z.object({ times: z.number().int().nonnegative(), lastOn: Day.nullable() });
+export type Tally = z.infer<typeof Tally>;
+export const NO_TALLY: Tally = { times: 0, lastOn: null };
+
+/**
+ * What the reader decides about an item, and how often it was put before them. Each field is a register of its
+ * own: the last writer by clock stamp wins.
+ */
 export const Choices = z.object({
   stage: stamped(Stage),
   /** The reader's own title; null means the page's. */
@@ -19,6 +33,12 @@ export const Choices = z.object({
   raisedAt: stamped(Instant),
   /** When it was finished; an item can be finished and kept. */
   finishedAt: stamped(Instant.nullable()),
+  /** The day on which it is to surface again. */
+  comeBackOn: stampedSince(Day.nullable(), null),
+  /** How often it was brought back in front of the reader. */
+  shown: stampedSince(Tally, NO_TALLY),
+  /** How often the reader passed it over when it was. */
+  passedOver: stampedSince(Tally, NO_TALLY),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;
@@ -29,6 +49,8 @@ export const Progress = z.object({
   furthest: Fraction,
   /** The loose end: where to go on. */
   position: stamped(TextAnchor).nullable(),
+  /** The parts that went by ear; what else is passed went by eye. */
+  heard: Spans.default([]),
 });
 export type Progress = z.infer<typeof Progress>;
 

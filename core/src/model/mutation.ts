@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { Activity } from './activity';
 import { TextAnchor } from './anchor';
-import { Fraction, Id, Instant, Stamp } from './ids';
-import { Stage } from './item';
+import { Day, Fraction, Id, Instant, Stamp } from './ids';
+import { Stage, Tally } from './item';
+import { Spans } from './spans';
 
 const base = { id: Id, itemId: Id, stamp: Stamp };
 
@@ -13,7 +15,7 @@ const SaveMutation = z.object({
   savedAt: Instant,
 });
 
-/** The reader decided something; only the fields named change. */
+/** The reader decided something, or something was put before them; only the fields named change. */
 const ChooseMutation = z.object({
   ...base,
   type: z.literal('choose'),
@@ -24,6 +26,9 @@ const ChooseMutation = z.object({
       queueRank: z.number(),
       raisedAt: Instant,
       finishedAt: Instant.nullable(),
+      comeBackOn: Day.nullable(),
+      shown: Tally,
+      passedOver: Tally,
     })
     .partial(),
 });
@@ -34,10 +39,15 @@ const ProgressMutation = z.object({
   type: z.literal('progress'),
   furthest: Fraction,
   position: TextAnchor,
+  /** What went by ear since the last such change. */
+  heard: Spans.default([]),
 });
 
 /** The reader asks for the page to be fetched again. */
 const RefetchMutation = z.object({ ...base, type: z.literal('refetch') });
+
+/** A sitting began, or has grown. */
+const ActivityMutation = z.object({ ...base, type: z.literal('activity'), activity: Activity });
 
 /** Every change a device can make. Applied at once on the device, then sent; see core/sync. */
 export const Mutation = z.discriminatedUnion('type', [
@@ -45,6 +55,9 @@ export const Mutation = z.discriminatedUnion('type', [
   ChooseMutation,
   ProgressMutation,
   RefetchMutation,
+  ActivityMutation,
 ]);
 export type Mutation = z.infer<typeof Mutation>;
+/** The changes that are changes of an item. */
+export type ItemMutation = Exclude<Mutation, { type: 'activity' }>;
 export type ChoiceChanges = z.infer<typeof ChooseMutation>['set'];

@@ -44,6 +44,7 @@ const item = (
     },
     progress: {
       furthest: changes.furthest ?? fraction,
+      heard: [],
       position:
         fraction > 0
           ? { value: { block: 0, char: 0, offset: 1, quote: '', before: '', fraction }, at }

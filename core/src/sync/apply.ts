@@ -1,12 +1,9 @@
 import { canonicalAddress } from '../address';
-import type { ChoiceChanges, Choices, Item, Mutation } from '../model';
+import { NEVER, NO_TALLY, type ChoiceChanges, type Choices, type Item, type ItemMutation } from '../model';
 import { mergeItems } from './merge';
 
-/** The stamp of a field nobody has touched: older than any real one. */
-const NEVER = '000000000-0000-0';
-
 /** A new item as a device makes it, before the server has seen it. */
-export function newItem(save: Extract<Mutation, { type: 'save' }>): Item {
+export function newItem(save: Extract<ItemMutation, { type: 'save' }>): Item {
   const untouched = <Value>(value: Value) => ({ value, at: NEVER });
   return {
     id: save.itemId,
@@ -18,8 +15,11 @@ export function newItem(save: Extract<Mutation, { type: 'save' }>): Item {
       queueRank: untouched(0),
       raisedAt: { value: save.savedAt, at: save.stamp },
       finishedAt: untouched(null),
+      comeBackOn: untouched(null),
+      shown: untouched(NO_TALLY),
+      passedOver: untouched(NO_TALLY),
     },
-    progress: { furthest: 0, position: null },
+    progress: { furthest: 0, position: null, heard: [] },
     capture: {
       revision: 0,
       state: 'waiting',
@@ -40,7 +40,7 @@ export function newItem(save: Extract<Mutation, { type: 'save' }>): Item {
  * @returns the item after; undefined when a change names an item that is not known
  * @throws TypeError when a save carries no http address (the caller has parsed it with readAddress)
  */
-export function applyMutation(item: Item | undefined, mutation: Mutation): Item | undefined {
+export function applyMutation(item: Item | undefined, mutation: ItemMutation): Item | undefined {
   if (mutation.type === 'save') {
     const made = newItem(mutation);
     return item ? mergeItems(item, made) : made;
@@ -55,6 +55,7 @@ export function applyMutation(item: Item | undefined, mutation: Mutation): Item 
         progress: {
           furthest: mutation.furthest,
           position: { value: mutation.position, at: mutation.stamp },
+          heard: mutation.heard,
         },
       });
     case 'refetch':
@@ -66,11 +67,8 @@ export function applyMutation(item: Item | undefined, mutation: Mutation): Item 
 }
 
 function withChanges(choices: Choices, set: ChoiceChanges, stamp: string): Choices {
-  return {
-    stage: set.stage === undefined ? choices.stage : { value: set.stage, at: stamp },
-    title: set.title === undefined ? choices.title : { value: set.title, at: stamp },
-    queueRank: set.queueRank === undefined ? choices.queueRank : { value: set.queueRank, at: stamp },
-    raisedAt: set.raisedAt === undefined ? choices.raisedAt : { value: set.raisedAt, at: stamp },
-    finishedAt: set.finishedAt === undefined ? choices.finishedAt : { value: set.finishedAt, at: stamp },
-  };
+  const changed = Object.entries(set)
+    .filter(([, value]) => value !== undefined)
+    .map(([field, value]) => [field, { value, at: stamp }]);
+  return { ...choices, ...(Object.fromEntries(changed) as Partial<Choices>) };
 }

@@ -1,10 +1,10 @@
-import type { Choices, Item, Progress } from '../model';
+import { joinSpans, type Activity, type Choices, type Item, type Progress } from '../model';
 
 /**
  * Joins two states of one item. Commutative, associative and idempotent, so that devices may send and
  * receive in any order and as often as they like, and end up alike:
- * each choice by its latest stamp, furthest progress by the larger, position by its latest stamp, what the
- * server knows by the higher revision.
+ * each choice by its latest stamp, furthest progress by the larger, position by its latest stamp, what was heard
+ * on either, what the server knows by the higher revision.
  */
 export function mergeItems(a: Item, b: Item): Item {
   const first = a.savedAt < b.savedAt || (a.savedAt === b.savedAt && a.address <= b.address) ? a : b;
@@ -25,6 +25,9 @@ function mergeChoices(a: Choices, b: Choices): Choices {
     queueRank: latest(a.queueRank, b.queueRank),
     raisedAt: latest(a.raisedAt, b.raisedAt),
     finishedAt: latest(a.finishedAt, b.finishedAt),
+    comeBackOn: latest(a.comeBackOn, b.comeBackOn),
+    shown: latest(a.shown, b.shown),
+    passedOver: latest(a.passedOver, b.passedOver),
   };
 }
 
@@ -32,9 +35,16 @@ function mergeProgress(a: Progress, b: Progress): Progress {
   return {
     furthest: Math.max(a.furthest, b.furthest),
     position: a.position && b.position ? latest(a.position, b.position) : (a.position ?? b.position),
+    heard: joinSpans(a.heard, b.heard),
   };
 }
 
 function latest<Register extends { at: string }>(a: Register, b: Register): Register {
   return a.at >= b.at ? a : b;
+}
+
+/** Joins two states of one sitting: the longer one holds. */
+export function mergeActivities(a: Activity, b: Activity): Activity {
+  const longer = a.seconds > b.seconds || (a.seconds === b.seconds && a.words >= b.words) ? a : b;
+  return { ...longer, words: Math.max(a.words, b.words) };
 }

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import type { Item, Mutation, Stage } from '../model';
-import { Stamp } from '../model';
-import { applyMutation, createClock, mergeItems, newItem } from '.';
+import type { Item, ItemMutation, Stage } from '../model';
+import { Activity, Item as ItemSchema, joinSpans, spanOf, Spans, spansWithin, Stamp } from '../model';
+import { applyMutation, createClock, mergeActivities, mergeItems, newItem } from '.';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
-const save = (savedAt = 1000, stamp = '000000001-0000-a'): Extract<Mutation, { type: 'save' }> => ({
+const save = (savedAt = 1000, stamp = '000000001-0000-a'): Extract<ItemMutation, { type: 'save' }> => ({
   type: 'save',
   id: uuid(9),
   itemId: ITEM,
@@ -25,7 +25,7 @@ const position = (fraction: number) => ({
   before: '',
   fraction,
 });
-const mutation: fc.Arbitrary<Mutation> = fc.oneof(
+const mutation: fc.Arbitrary<ItemMutation> = fc.oneof(
   fc
     .record({ at: stamp, stage: fc.constantFrom<Stage>('inbox', 'queue', 'finished', 'kept', 'let-go') })
     .map(({ at, stage }) => ({
@@ -42,18 +42,26 @@ const mutation: fc.Arbitrary<Mutation> = fc.oneof(
     stamp: at,
     set: { queueRank },
   })),
-  fc.record({ at: stamp, furthest: fc.integer({ min: 0, max: 10 }) }).map(({ at, furthest }) => ({
-    type: 'progress' as const,
-    id: uuid(3),
-    itemId: ITEM,
-    stamp: at,
-    furthest: furthest / 10,
-    position: position(furthest / 10),
-  })),
+  fc
+    .record({
+      at: stamp,
+      furthest: fc.integer({ min: 0, max: 10 }),
+      from: fc.integer({ min: 0, max: 10 }),
+      to: fc.integer({ min: 0, max: 10 }),
+    })
+    .map(({ at, furthest, from, to }) => ({
+      type: 'progress' as const,
+      id: uuid(3),
+      itemId: ITEM,
+      stamp: at,
+      furthest: furthest / 10,
+      position: position(furthest / 10),
+      heard: spanOf(from / 10, to / 10),
+    })),
 );
 /** Two changes with one stamp come from one device in one instant: they are the same change. */
 const history = fc.uniqueArray(mutation, { selector: (each) => each.stamp, maxLength: 12 });
-const play = (mutations: readonly Mutation[]) =>
+const play = (mutations: readonly ItemMutation[]) =>
   mutations.reduce<Item>((item, each) => applyMutation(item, each) ?? item, newItem(save()));
 
 describe('merging', () => {
@@ -159,5 +167,61 @@ describe('the clock', () => {
     const next = clock.next();
     expect(next > '0000000rs-zzzz-d').toBe(true);
     expect(Stamp.safeParse(next).success).toBe(true);
+  });
+});
+
+describe('what was heard', () => {
+  const spans = fc
+    .array(fc.tuple(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 0, max: 40 })), { maxLength: 8 })
+    .map((pairs) => pairs.map(([from, to]) => spanOf(from / 40, to / 40)).reduce(joinSpans, []));
+  const covers = (parts: Spans, step: number) => parts.some(([from, to]) => from <= step && step < to);
+
+  it('joins as sets of places do', () => {
+    fc.assert(
+      fc.property(spans, spans, spans, (a, b, c) => {
+        const both = joinSpans(a, b);
+        expect(Spans.parse(both)).toEqual(both);
+        for (let step = 0; step < 1000; step += 5)
+          expect(covers(both, step)).toBe(covers(a, step) || covers(b, step));
+        expect(joinSpans(b, a)).toEqual(both);
+        expect(joinSpans(joinSpans(a, b), c)).toEqual(joinSpans(a, joinSpans(b, c)));
+        expect(joinSpans(a, a)).toEqual(a);
+      }),
+    );
+  });
+
+  it('is shown only as far as the text has been passed', () => {
+    expect(spansWithin([...spanOf(0.1, 0.4), ...spanOf(0.5, 0.9)], 0.6)).toEqual([
+      { from: 0.1, to: 0.4 },
+      { from: 0.5, to: 0.6 },
+    ]);
+    expect(spansWithin(spanOf(0.5, 0.9), 0.5)).toEqual([]);
+  });
+});
+
+describe('a sitting', () => {
+  const sitting = (seconds: number, words: number) =>
+    Activity.parse({
+      id: uuid(1),
+      itemId: ITEM,
+      startedAt: 1,
+      day: '2026-11-24',
+      by: 'eyes',
+      seconds,
+      words,
+    });
+  it('is the longer of two states, whichever arrives first', () => {
+    expect(mergeActivities(sitting(30, 80), sitting(60, 200))).toEqual(sitting(60, 200));
+    expect(mergeActivities(sitting(60, 200), sitting(30, 80))).toEqual(sitting(60, 200));
+  });
+});
+
+describe('records from before a field was thought of', () => {
+  it('are read with nothing in it', () => {
+    const { choices, progress, ...rest } = newItem(save());
+    const { comeBackOn: _comeBackOn, shown: _shown, passedOver: _passedOver, ...olderChoices } = choices;
+    const { heard: _heard, ...olderProgress } = progress;
+    const older = { ...rest, choices: olderChoices, progress: olderProgress };
+    expect(ItemSchema.parse(older)).toEqual(newItem(save()));
   });
 });

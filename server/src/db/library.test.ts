@@ -52,6 +52,14 @@ const save = (address: string, itemId = uuidv7()): Mutation & { type: 'save' } =
   stamp: clock.next(),
 });
 
+const sitting = (id: string, seconds: number): Mutation => ({
+  type: 'activity',
+  id: uuidv7(),
+  itemId: id,
+  stamp: clock.next(),
+  activity: { id, itemId: id, startedAt: now, day: '2026-01-01', by: 'eyes', seconds, words: seconds * 4 },
+});
+
 describe('a library', () => {
   it('hands out what changed since a cursor, each item once, in order', async () => {
     const library = await account('a@example.org');
@@ -82,6 +90,34 @@ describe('a library', () => {
     const second = await library.changesAfter(first.cursor);
     expect(second.more).toBe(false);
     expect(new Set([...first.items, ...second.items].map((item) => item.id)).size).toBe(215);
+  });
+
+  it('never cuts a push in two, so that nothing falls between two pages', async () => {
+    const library = await account('a@example.org');
+    await push(library, ...Array.from({ length: 150 }, (_, n) => save(`https://example.org/a/${n}`)));
+    await push(library, ...Array.from({ length: 150 }, (_, n) => save(`https://example.org/b/${n}`)));
+    await push(library, sitting(uuidv7(), 20));
+    const seen = new Set<string>();
+    let sittings = 0;
+    for (let after = 0, more = true; more;) {
+      const page = await library.changesAfter(after);
+      page.items.forEach((item) => seen.add(item.id));
+      sittings += page.activities.length;
+      ({ cursor: after, more } = page);
+    }
+    expect([seen.size, sittings]).toEqual([300, 1]);
+  });
+
+  it('keeps the longer state of a sitting, whichever comes last', async () => {
+    const library = await account('a@example.org');
+    const id = uuidv7();
+    await push(library, sitting(id, 60), sitting(id, 30));
+    const { activities, cursor } = await library.changesAfter(0);
+    expect(activities.map(({ seconds }) => seconds)).toEqual([60]);
+    const other = await account('b@example.org');
+    await push(other, sitting(id, 10));
+    expect((await other.changesAfter(0)).activities.map(({ seconds }) => seconds)).toEqual([10]);
+    expect((await library.changesAfter(cursor)).activities).toEqual([]);
   });
 
   it('is closed to every other account', async () => {

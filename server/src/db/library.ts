@@ -1,10 +1,19 @@
-import { Copy, Item } from '@dorvel/core/model';
-import { and, asc, eq, gt, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { Activity, Copy, Item } from '@dorvel/core/model';
+import { mergeActivities } from '@dorvel/core/sync';
+import { and, asc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from './open';
-import { accounts, copies, items, jobs, pictures } from './schema';
+import { accounts, activities, copies, items, jobs, pictures } from './schema';
 
 const PULL_PAGE = 200;
+
+/** What changed in a library, up to a cursor to go on from. */
+interface Changes {
+  items: Item[];
+  activities: Activity[];
+  cursor: number;
+  more: boolean;
+}
 
 /**
  * One account's library. There is no way to reach a record without an account: every function that reads or
@@ -14,24 +23,45 @@ export function libraryOf(database: Database, accountId: string) {
   const mine = {
     item: eq(items.accountId, accountId),
     copy: eq(copies.accountId, accountId),
+    activity: eq(activities.accountId, accountId),
     picture: eq(pictures.accountId, accountId),
   };
   return {
     accountId,
 
-    /** What changed since a sequence number, in the order of change. */
-    async changesAfter(after: number): Promise<{ items: Item[]; cursor: number; more: boolean }> {
-      const rows = await database.read
-        .select({ record: items.record, sequence: items.sequence })
+    /**
+     * What changed since a sequence number, in the order of change. A page holds about PULL_PAGE records of a kind,
+     * and always all that changed under its last sequence number: a push of many changes is never cut in two.
+     */
+    async changesAfter(after: number): Promise<Changes> {
+      const lastOfPage = async (table: typeof items | typeof activities) => {
+        const rows = await database.read
+          .select({ sequence: table.sequence })
+          .from(table)
+          .where(and(eq(table.accountId, accountId), gt(table.sequence, after)))
+          .orderBy(asc(table.sequence))
+          .limit(PULL_PAGE + 1);
+        return { last: (rows[PULL_PAGE - 1] ?? rows.at(-1))?.sequence, more: rows.length > PULL_PAGE };
+      };
+      const [ofItems, ofActivities] = [await lastOfPage(items), await lastOfPage(activities)];
+      const cut = [ofItems, ofActivities].filter(({ more }) => more).map(({ last }) => last ?? after);
+      const cursor =
+        cut.length > 0 ? Math.min(...cut) : Math.max(after, ofItems.last ?? 0, ofActivities.last ?? 0);
+      const itemRows = await database.read
+        .select({ record: items.record })
         .from(items)
-        .where(and(mine.item, gt(items.sequence, after)))
-        .orderBy(asc(items.sequence))
-        .limit(PULL_PAGE + 1);
-      const page = rows.slice(0, PULL_PAGE);
+        .where(and(mine.item, gt(items.sequence, after), lte(items.sequence, cursor)))
+        .orderBy(asc(items.sequence));
+      const activityRows = await database.read
+        .select({ record: activities.record })
+        .from(activities)
+        .where(and(mine.activity, gt(activities.sequence, after), lte(activities.sequence, cursor)))
+        .orderBy(asc(activities.sequence));
       return {
-        items: page.map((row) => Item.parse(row.record)),
-        cursor: page.at(-1)?.sequence ?? after,
-        more: rows.length > PULL_PAGE,
+        items: itemRows.map((row) => Item.parse(row.record)),
+        activities: activityRows.map((row) => Activity.parse(row.record)),
+        cursor,
+        more: cut.length > 0,
       };
     },
 
@@ -129,6 +159,20 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .insert(items)
         .values(row)
         .onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
+    },
+
+    /** Keeps a sitting; of two states of one, the longer. */
+    async putActivity(activity: Activity): Promise<void> {
+      const [known] = await tx
+        .select({ record: activities.record })
+        .from(activities)
+        .where(and(eq(activities.accountId, accountId), eq(activities.id, activity.id)));
+      const record = known ? mergeActivities(Activity.parse(known.record), activity) : activity;
+      const row = { accountId, id: activity.id, sequence, record };
+      await tx
+        .insert(activities)
+        .values(row)
+        .onConflictDoUpdate({ target: [activities.accountId, activities.id], set: row });
     },
 
     async putCopy(copy: Copy): Promise<void> {

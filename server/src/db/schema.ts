@@ -63,6 +63,24 @@ export const copies = sqliteTable(
   ],
 );
 
+export const activities = sqliteTable(
+  'activities',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    /** The account's sequence number at the last change. */
+    sequence: integer().notNull(),
+    /** The sitting as core/model defines it. */
+    record: text({ mode: 'json' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.accountId, table.id] }),
+    index('activities_by_sequence').on(table.accountId, table.sequence),
+  ],
+);
+
 /** Which account may see which picture; the files are named by content and shared. */
 export const pictures = sqliteTable(
   'pictures',

@@ -38,6 +38,10 @@ export async function takeMutation(
   tools.clock.see(mutation.stamp);
   const mutationId = mutation.id;
   const item = await write.item(mutation.itemId);
+  if (mutation.type === 'activity') {
+    await write.putActivity(mutation.activity);
+    return { outcome: 'applied', mutationId };
+  }
   if (mutation.type === 'save') return save(write, mutation, item, tools);
   const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
   const changed = applyMutation(standing, mutation);
