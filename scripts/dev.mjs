@@ -6,7 +6,7 @@ const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = port + 10;
 ensureInstalled();
 const bin = (name) => path.join(root, 'node_modules/.bin', name);
-start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--fonts-only']).on('exit', () =>
+start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--assets-only']).on('exit', () =>
   start(
     bin('expo'),
     ['start', '--web', '--port', '8081'],

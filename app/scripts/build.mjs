@@ -1,10 +1,11 @@
-// Builds the app for the web: fonts into public/, Metro's export, then the service worker with its precache list.
+// Builds the app for the web: fonts and the voice into public/, Metro's export, then the service worker with its precache list.
 import { execFileSync } from 'node:child_process';
 import { cp, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { build } from 'esbuild';
 import { injectManifest } from 'workbox-build';
+import { buildRelateWorker, buildVoice } from './workers.mjs';
 
 const app = path.resolve(import.meta.dirname, '..');
 const require = createRequire(import.meta.url);
@@ -58,7 +59,11 @@ async function buildServiceWorker() {
     swDest: path.join(dist, 'sw.js'),
     globDirectory: dist,
     // Latin and Arabic at once; the other alphabets' fonts are kept from their first use on.
-    globPatterns: ['**/*.{html,js,css,png,ico,webmanifest}', 'fonts/**/*-{latin,latin-ext,arabic}-*.woff2'],
+    globPatterns: [
+      '**/*.{html,js,css,png,ico,webmanifest}',
+      'fonts/**/*-{latin,latin-ext,arabic}-*.woff2',
+      'voice/*.data',
+    ],
     globIgnores: ['sw.js', 'sw.src.js', 'metadata.json'],
     maximumFileSizeToCacheInBytes: 12 * 1024 * 1024,
     dontCacheBustURLsMatching: /-[0-9a-f]{32}\.(js|css)$/,
@@ -69,7 +74,9 @@ async function buildServiceWorker() {
 }
 
 await copyFonts();
-if (!process.argv.includes('--fonts-only')) {
+await buildVoice();
+await buildRelateWorker();
+if (!process.argv.includes('--assets-only')) {
   execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist'], {
     cwd: app,
     stdio: 'inherit',

@@ -1,5 +1,16 @@
 import { anchorAt } from '@dorvel/core/highlight';
-import { Copy, Item, PullResponse, PUSH_LIMIT, PushResponse, Setup, type Mutation } from '@dorvel/core/model';
+import {
+  Copy,
+  Item,
+  joinSpans,
+  PullResponse,
+  PUSH_LIMIT,
+  PushResponse,
+  Setup,
+  spanOf,
+  type Carrier,
+  type Mutation,
+} from '@dorvel/core/model';
 import { createClock } from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
@@ -92,42 +103,79 @@ async function seed(): Promise<void> {
   for (const { entry, itemId, savedAt } of planned) {
     const item = items.get(itemId);
     if (!item) throw new Error(`${entry.page} is not in the library`);
-    const next = stampsFrom(savedAt + 20 * HOUR_MS);
-    if (entry.read) changes.push(await reading(item, entry.read, next()));
+    const decidedAt = savedAt + 20 * HOUR_MS;
+    const lastInAt = entry.lastInDaysAgo === undefined ? decidedAt : started - entry.lastInDaysAgo * DAY_MS;
+    if (entry.read) changes.push(...(await reading(item, entry, lastInAt)));
     if (entry.stage === 'inbox') continue;
-    const finishedAt = entry.stage === 'finished' || entry.read === 1 ? savedAt + 20 * HOUR_MS : null;
+    const done = entry.stage === 'finished' || entry.read === 1;
+    const stamps = stampsFrom(done ? lastInAt : decidedAt);
     changes.push({
       type: 'choose',
       id: uuidv7(),
       itemId,
-      stamp: next(),
+      stamp: stamps(),
       set: {
         stage: entry.stage,
         ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}),
-        ...(finishedAt ? { finishedAt } : {}),
+        ...(done ? { finishedAt: lastInAt } : {}),
+        ...(entry.comeBackInDays === undefined
+          ? {}
+          : { comeBackOn: dayOf(started + entry.comeBackInDays * DAY_MS) }),
       },
     });
   }
   await push(changes);
 }
 
-async function reading(item: Item, fraction: number, stamp: string): Promise<Mutation> {
-  const copyId = item.capture.page?.copyId;
-  if (!copyId) throw new Error(`${item.address} has no text to read`);
-  const copy = Copy.parse(await call('GET', `/copies/${copyId}`));
+/** This machine's calendar day of an instant. */
+function dayOf(instant: number): string {
+  const day = new Date(instant);
+  return `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}-${String(day.getDate()).padStart(2, '0')}`;
+}
+
+/** What a device records of a reading: how far, what of it by ear, and the sittings that it took. */
+async function reading(
+  item: Item,
+  { read = 0, heard = [] }: SeedEntry,
+  lastInAt: number,
+): Promise<Mutation[]> {
+  const { page } = item.capture;
+  if (!page) throw new Error(`${item.address} has no text to read`);
+  const copy = Copy.parse(await call('GET', `/copies/${page.copyId}`));
   const plain = plainText(copy.tree);
   const starts = wordStarts(plain.text, copy.language);
-  const offset = fraction >= 1 ? plain.text.length : (starts[Math.floor(fraction * starts.length)] ?? 0);
+  const offset = read >= 1 ? plain.text.length : (starts[Math.floor(read * starts.length)] ?? 0);
   const position = anchorAt(plain, starts, offset);
-  return {
-    type: 'progress',
-    id: uuidv7(),
-    itemId: item.id,
-    stamp,
-    furthest: position.fraction,
-    position,
-    heard: [],
+  const next = stampsFrom(lastInAt);
+  const byEar = heard.reduce((sum, [from, to]) => sum + to - from, 0);
+  const sitting = (by: Carrier, fraction: number, endedAt: number): Mutation[] => {
+    if (fraction < 0.01) return [];
+    const seconds = Math.round(fraction * page.minutes * 60 * (by === 'eyes' ? 1.1 : 1.3));
+    const startedAt = endedAt - seconds * 1000;
+    const activity = {
+      id: uuidv7(),
+      itemId: item.id,
+      startedAt,
+      day: dayOf(startedAt),
+      by,
+      seconds,
+      words: Math.round(fraction * page.wordCount),
+    };
+    return [{ type: 'activity', id: uuidv7(), itemId: item.id, stamp: next(), activity }];
   };
+  return [
+    {
+      type: 'progress',
+      id: uuidv7(),
+      itemId: item.id,
+      stamp: next(),
+      furthest: position.fraction,
+      position,
+      heard: heard.map(([from, to]) => spanOf(from, to)).reduce(joinSpans, []),
+    },
+    ...sitting('eyes', read - byEar, lastInAt - 4 * HOUR_MS),
+    ...sitting('ears', byEar, lastInAt),
+  ];
 }
 
 /** All items, once no capture is under way any more. */

@@ -1,5 +1,6 @@
 import { Health } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
+import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -35,6 +36,13 @@ export function createApp(parts: AppParts): Express {
   app.disable('x-powered-by');
   if (config.secure) app.set('trust proxy', 1);
   app.use(securityHeaders(config));
+  app.use(
+    compression({
+      // A stream of events must not wait in a buffer until it is worth compressing.
+      filter: (request, response) =>
+        request.path !== '/api/sync/events' && compression.filter(request, response),
+    }),
+  );
   app.use(
     '/api',
     pinoHttp({
@@ -77,6 +85,8 @@ function securityHeaders(config: Config) {
         imgSrc: ["'self'"],
         fontSrc: ["'self'"],
         connectSrc: ["'self'"],
+        // The voice's sounds are made on the device and played from its memory.
+        mediaSrc: ["'self'", 'blob:'],
         workerSrc: ["'self'"],
         manifestSrc: ["'self'"],
         formAction: ["'self'"],

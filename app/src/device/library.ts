@@ -1,4 +1,4 @@
-import type { Item } from '@dorvel/core/model';
+import type { Activity, Item } from '@dorvel/core/model';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useAccount } from './account';
 import type { KeptCopy } from './store';
@@ -44,6 +44,12 @@ export function useKeptCopies(): { ids: ReadonlySet<string>; bytes: number } | u
     });
     return { ids, bytes };
   }, [store]);
+}
+
+/** All sittings that this device knows of. */
+export function useActivities(): Activity[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => store?.activities.toArray(), [store]);
 }
 
 /** How many changes wait to be sent. */

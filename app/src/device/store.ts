@@ -1,5 +1,6 @@
 import { applyMutation, mergeActivities, mergeItems } from '@dorvel/core/sync';
 import { joinSpans, type Activity, type Copy, type Item, type Mutation } from '@dorvel/core/model';
+import type { TermProfile } from '@dorvel/core/terms';
 import Dexie, { type Table } from 'dexie';
 
 /** A copy on this device, with the room it takes. */
@@ -9,7 +10,16 @@ export interface KeptCopy extends Copy {
   /** The pictures that are here too. */
   pictures: string[];
   /** True when only the text was brought ahead; the pictures come when it is opened. */
-  textOnly?: boolean;
+  textOnly?: 1;
+}
+
+/** Goes up when profiles are made otherwise: those of before are then made anew. */
+export const PROFILE_VERSION = 1;
+
+interface KeptProfile {
+  copyId: string;
+  version: number;
+  profile: TermProfile;
 }
 
 interface Waiting {
@@ -29,11 +39,13 @@ export class DeviceStore extends Dexie {
   outbox!: Table<Waiting, number>;
   marks!: Table<{ name: string; value: string | number }, string>;
   activities!: Table<Activity, string>;
+  /** What the copies here speak of, made by the worker that relates them. */
+  profiles!: Table<KeptProfile, string>;
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
     this.version(1).stores({ items: 'id', copies: 'id, itemId', outbox: '++place, itemId', marks: 'name' });
-    this.version(2).stores({ activities: 'id' });
+    this.version(2).stores({ copies: 'id, itemId, textOnly', activities: 'id', profiles: 'copyId' });
   }
 
   /** Applies a change and puts it in the outbox, both or neither. */

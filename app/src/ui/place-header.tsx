@@ -5,10 +5,13 @@ import { Text, View } from 'react-native';
 export function PlaceHeader({
   title,
   aside,
+  action,
   children,
 }: {
   title: string;
   aside?: string;
+  /** A button at the end of the line. */
+  action?: ReactNode;
   children?: ReactNode;
 }) {
   return (
@@ -17,7 +20,10 @@ export function PlaceHeader({
         <Text role="heading" aria-level={1} className="font-read text-title font-semibold text-ink">
           {title}
         </Text>
-        {aside ? <Text className="font-ui text-small text-soft">{aside}</Text> : null}
+        <View className="flex-row items-center gap-[4px]">
+          {aside ? <Text className="font-ui text-small text-soft">{aside}</Text> : null}
+          {action}
+        </View>
       </View>
       {children}
     </View>

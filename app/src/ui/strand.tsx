@@ -1,4 +1,5 @@
-import { strandLength } from '@dorvel/core/queue';
+import type { Spans } from '@dorvel/core/model';
+import { strandLength, strandParts } from '@dorvel/core/queue';
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 
@@ -6,6 +7,8 @@ interface StrandProps {
   minutes: number;
   /** The furthest fraction passed. */
   passed: number;
+  /** The parts that went by ear: drawn as beads, where what went by eye is a solid line. */
+  heard?: Spans;
   /** Where the reader stopped: the loose end. Null when they have not begun. */
   looseEnd: number | null;
   /** The text equivalent, such as "12 min, 7 left". */
@@ -14,15 +17,27 @@ interface StrandProps {
   room: number;
   /** A row's strand lies and is as long as its minutes; the rail hangs and takes all the room. */
   hanging?: boolean;
+  /** In the plan of a slot a strand takes all its room too: the slot is the scale. */
+  filling?: boolean;
 }
 
 const ACROSS = 22;
 const AXIS = ACROSS / 2;
 const INSET = 3;
+const NOTHING_HEARD: Spans = [];
 
 /** The picture of an item's length and progress: how long, how far, where did I stop. */
-export function Strand({ minutes, passed, looseEnd, label, room, hanging = false }: StrandProps) {
-  const length = (hanging ? 1 : strandLength(minutes)) * (room - 2 * INSET);
+export function Strand({
+  minutes,
+  passed,
+  heard = NOTHING_HEARD,
+  looseEnd,
+  label,
+  room,
+  hanging = false,
+  filling = false,
+}: StrandProps) {
+  const length = (hanging || filling ? 1 : strandLength(minutes)) * (room - 2 * INSET);
   const at = (fraction: number) => INSET + length * fraction;
   const point = (along: number, across: number) =>
     hanging ? { x: across, y: along } : { x: along, y: across };
@@ -41,14 +56,17 @@ export function Strand({ minutes, passed, looseEnd, label, room, hanging = false
       <Svg width={hanging ? ACROSS : room} height={hanging ? room : ACROSS} aria-hidden>
         <Line {...segment(at(0), at(1))} stroke="var(--soft)" strokeWidth={1.75} />
         <Line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
-        {passed > 0 && (
+        {strandParts(passed, heard).map(({ from, to, by }) => (
           <Line
-            {...segment(at(0), Math.max(at(passed), at(0) + 2))}
+            key={from}
+            {...segment(at(from), Math.max(at(to), at(from) + 2))}
             stroke="var(--accent)"
-            strokeWidth={6}
+            strokeWidth={by === 'eyes' ? 6 : 5.5}
             strokeLinecap="round"
+            // No dash but its round caps: a row of beads.
+            {...(by === 'ears' ? { strokeDasharray: '0.1 8' } : {})}
           />
-        )}
+        ))}
         {looseEnd !== null && looseEnd < 1 && (
           <Path
             d={looseEndPath(at(looseEnd), point)}

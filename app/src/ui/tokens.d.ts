@@ -10,7 +10,8 @@ type Theme = Readonly<
     | 'on-accent'
     | 'ochre'
     | 'brick'
-    | 'moss',
+    | 'moss'
+    | 'spoken',
     string
   >
 >;

@@ -15,6 +15,8 @@ const day = {
   ochre: '#8A5A00',
   brick: '#9A2F1E',
   moss: '#4C5F2A',
+  /** Behind the sentence that is being spoken. */
+  spoken: '#E4D6DF',
 };
 
 const night = {
@@ -29,6 +31,7 @@ const night = {
   ochre: '#E3B75A',
   brick: '#F19A86',
   moss: '#B4C98B',
+  spoken: '#3A2942',
 };
 
 const fonts = {

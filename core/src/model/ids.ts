@@ -21,3 +21,8 @@ export type Stamp = z.infer<typeof Stamp>;
 
 /** The stamp of a field nobody has touched: older than any real one. */
 export const NEVER: Stamp = '000000000-0000-0';
+
+/** The wall-clock time in a stamp, in milliseconds since 1970-01-01T00:00Z; 0 for a field nobody has touched. */
+export function instantOf(stamp: Stamp): number {
+  return parseInt(stamp.slice(0, 9), 36);
+}

@@ -1,4 +1,4 @@
-import type { Item } from '../model';
+import { spansWithin, type Carrier, type Item, type Spans } from '../model';
 
 /** Minutes of an item that are still to be read, from the loose end on. */
 export function minutesLeft(item: Item): number {
@@ -14,6 +14,12 @@ export function goOnFrom(item: Item): number {
 /** Minutes in words, never "0 min" for something that takes time. */
 export function inMinutes(minutes: number): string {
   return `${Math.max(1, Math.round(minutes))} min`;
+}
+
+/** A length of time in words: "48 min", "2 h 5 min". */
+export function inHours(minutes: number): string {
+  const whole = Math.round(minutes);
+  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
 }
 
 /** The strand's text equivalent: "12 min", "12 min, 7 left", "12 min, finished". */
@@ -34,4 +40,29 @@ export function lengthInWords(item: Item): string {
  */
 export function strandLength(minutes: number): number {
   return Math.min(1, Math.max(0.06, Math.log1p(minutes) / Math.log1p(60)));
+}
+
+/** A part of a strand that has been passed, and what carried it. */
+export interface StrandPart {
+  from: number;
+  to: number;
+  by: Carrier;
+}
+
+/**
+ * The passed part of a strand, told apart by eyes and ears, in order and without a gap.
+ *
+ * @param passed the furthest fraction passed
+ * @param heard the parts that went by ear
+ */
+export function strandParts(passed: number, heard: Spans): StrandPart[] {
+  const parts: StrandPart[] = [];
+  let at = 0;
+  for (const { from, to } of spansWithin(heard, passed)) {
+    if (from > at) parts.push({ from: at, to: from, by: 'eyes' });
+    parts.push({ from, to, by: 'ears' });
+    at = to;
+  }
+  if (at < passed) parts.push({ from: at, to: passed, by: 'eyes' });
+  return parts;
 }

@@ -1,4 +1,5 @@
 export * from './language';
 export * from './plain';
 export * from './reading-time';
+export * from './sentences';
 export * from './words';

@@ -40,3 +40,20 @@ export function readingMinutes(text: string, language: string | null, pictures =
   const wordsPerMinute = (ENGLISH_SILENT * (IREST[base] ?? 228)) / 228;
   return countWords(text, language) / wordsPerMinute + pictureMinutes;
 }
+
+/**
+ * What the voice is set to, in words a minute at a rate of 1: near what people speak when they read aloud to
+ * others, 183 in Brysbaert 2019 (from memory).
+ */
+export const SPOKEN_WORDS_PER_MINUTE = 175;
+
+/**
+ * How long a text takes to hear.
+ *
+ * @param words how many it has
+ * @param rate 0.7 to 3
+ * @returns minutes, not rounded
+ */
+export function listeningMinutes(words: number, rate: number): number {
+  return words / (SPOKEN_WORDS_PER_MINUTE * rate);
+}

@@ -37,7 +37,11 @@ export function countWords(text: string, language: string | null): number {
  * @returns 0 to 1; 0 for a text without words
  */
 export function fractionAbove(starts: readonly number[], offset: number): number {
-  if (starts.length === 0) return 0;
+  return starts.length === 0 ? 0 : wordsAbove(starts, offset) / starts.length;
+}
+
+/** How many of a text's words stand wholly above a place. @param starts from wordStarts */
+export function wordsAbove(starts: readonly number[], offset: number): number {
   let low = 0;
   let high = starts.length;
   while (low < high) {
@@ -45,7 +49,7 @@ export function fractionAbove(starts: readonly number[], offset: number): number
     if ((starts[middle] ?? 0) < offset) low = middle + 1;
     else high = middle;
   }
-  return low / starts.length;
+  return low;
 }
 
 const segmenters = new Map<string, Intl.Segmenter>();

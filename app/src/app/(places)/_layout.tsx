@@ -1,13 +1,13 @@
-import { Redirect, Slot, useSegments } from 'expo-router';
+import { Redirect, Slot, useGlobalSearchParams } from 'expo-router';
 import { useAccount } from '@/device/account';
 import { Shell } from '@/features/shell/shell';
 
 export default function PlacesLayout() {
   const account = useAccount((state) => state.account);
-  const segments = useSegments();
+  const { id } = useGlobalSearchParams<{ id?: string }>();
   if (!account) return <Redirect href="/sign-in" />;
   return (
-    <Shell immersed={(segments as string[]).includes('[id]')}>
+    <Shell openId={id ?? null}>
       <Slot />
     </Shell>
   );

@@ -43,7 +43,7 @@ export function SignInScreen() {
         }
         await signIn(address.data, as.passphrase);
       }
-      router.replace('/inbox');
+      router.replace('/now');
     } catch (error) {
       setProblem(inWords(error));
     } finally {

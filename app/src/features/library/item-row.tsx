@@ -2,7 +2,7 @@ import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
 import type { Item } from '@dorvel/core/model';
 import { Link } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
@@ -17,11 +17,16 @@ interface ItemRowProps {
   /** False when its text is not on this device yet. */
   here: boolean;
   room: number;
-  onMore(item: Item): void;
+  /** Why it is here, in words, instead of when it was saved. */
+  reason?: string;
+  /** What to do with it, instead of the button for everything. */
+  action?: ReactNode;
+  onMore?(item: Item): void;
 }
 
 /** An item in a list: what it is, where from, how long, how far. */
-export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onMore }: ItemRowProps) {
+export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
+  const { item, href, open, here, room, reason, action, onMore } = props;
   const { capture, progress } = item;
   const words = lengthInWords(item);
   const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
@@ -31,14 +36,19 @@ export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onM
         <Pressable aria-current={open ? 'true' : undefined} className="min-w-0 flex-1 py-[13px] pl-[20px]">
           <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
           <Text className="pt-[3px] font-ui text-small text-soft">
-            {sourceOf(item)} · {savedWords(item)}
+            {sourceOf(item)}
+            {reason === undefined ? ` · ${savedWords(item)}` : ''}
             {capture.page && !here ? ' · not on this device' : ''}
           </Text>
+          {reason === undefined ? null : (
+            <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>
+          )}
           {capture.page && hasText ? (
             <View className="flex-row items-center justify-between pt-[4px]">
               <Strand
                 minutes={capture.page.minutes}
                 passed={passedOf(item)}
+                heard={progress.heard}
                 looseEnd={progress.position ? goOnFrom(item) : null}
                 label={words}
                 room={room}
@@ -58,9 +68,12 @@ export const ItemRow = memo(function ItemRow({ item, href, open, here, room, onM
         </Pressable>
       </Link>
       <View className="justify-center pr-[6px]">
-        <IconButton name={`What to do with “${titleOf(item)}”`} onPress={() => onMore(item)}>
-          <Icon of={Ellipsis} tone="soft" size={20} />
-        </IconButton>
+        {action}
+        {onMore && (
+          <IconButton name={`What to do with “${titleOf(item)}”`} onPress={() => onMore(item)}>
+            <Icon of={Ellipsis} tone="soft" size={20} />
+          </IconButton>
+        )}
       </View>
     </View>
   );

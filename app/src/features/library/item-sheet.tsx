@@ -1,13 +1,14 @@
 import type { Item, Stage } from '@dorvel/core/model';
-import { lengthInWords, readingState } from '@dorvel/core/queue';
+import { addDays, lengthInWords, readingState } from '@dorvel/core/queue';
 import { Linking, Text, View } from 'react-native';
 import { useState } from 'react';
 import { choose, fetchAgain } from '@/device/changes';
+import { dayOf } from '@/device/day';
 import { useItem } from '@/device/library';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { Sheet } from '@/ui/sheet';
-import { savedWords, sourceOf, titleOf } from './item-words';
+import { dayInWords, savedWords, sourceOf, titleOf } from './item-words';
 import { useMoves } from './moves';
 
 interface ItemSheetProps {
@@ -22,6 +23,7 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
   const item = useItem(itemId);
   const { move, toTop } = useMoves();
   const [renaming, setRenaming] = useState(false);
+  const [promising, setPromising] = useState(false);
   if (!item) return null;
   const stage = item.choices.stage.value;
   const go = (to: Stage) => {
@@ -37,6 +39,8 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
       <Text className="pb-[14px] font-ui text-small text-soft">{item.capture.says}</Text>
       {renaming ? (
         <Rename item={item} onDone={() => setRenaming(false)} />
+      ) : promising ? (
+        <ComeBack item={item} onDone={onClose} />
       ) : (
         <View className="gap-[10px]">
           {stage !== 'queue' && (
@@ -57,6 +61,7 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
           )}
           {readingState(item) !== 'finished' && <Button label="Finished" onPress={() => go('finished')} />}
           {stage !== 'kept' && <Button label="Keep for reference" onPress={() => go('kept')} />}
+          <Button label={comeBackLabel(item)} onPress={() => setPromising(true)} />
           <Button label="Change the title" onPress={() => setRenaming(true)} />
           <Button
             label="Fetch the page again"
@@ -70,6 +75,47 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
         </View>
       )}
     </Sheet>
+  );
+}
+
+function comeBackLabel(item: Item): string {
+  const day = item.choices.comeBackOn.value;
+  return day === null ? 'Come back on a day…' : `Comes back on ${dayInWords(day)}…`;
+}
+
+/** The day on which an item is to surface again. */
+function ComeBack({ item, onDone }: { item: Item; onDone(): void }) {
+  const { comeBack } = useMoves();
+  const today = dayOf(Date.now());
+  const [day, setDay] = useState(addDays(today, 3));
+  const promise = (to: string | null) => {
+    onDone();
+    void comeBack(item, to);
+  };
+  return (
+    <View className="gap-[10px]">
+      <Button label="Tomorrow" onPress={() => promise(addDays(today, 1))} />
+      <Button label="In a week" onPress={() => promise(addDays(today, 7))} />
+      <Button label="In a month" onPress={() => promise(addDays(today, 30))} />
+      <label className="day-field">
+        <Text className="font-ui text-base font-semibold text-ink">On this day</Text>
+        <input
+          type="date"
+          min={addDays(today, 1)}
+          value={day}
+          onChange={(event) => setDay(event.target.value)}
+        />
+      </label>
+      <Button
+        label="Come back on this day"
+        kind="main"
+        disabled={day <= today}
+        onPress={() => promise(day)}
+      />
+      {item.choices.comeBackOn.value !== null && (
+        <Button label="Not by date any more" onPress={() => promise(null)} />
+      )}
+    </View>
   );
 }
 

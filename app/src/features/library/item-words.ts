@@ -26,6 +26,18 @@ function dayWords(instant: number, now: number): string {
   return `on ${format(instant, isThisYear(instant) ? 'd MMMM' : 'd MMMM yyyy')}`;
 }
 
+/** A calendar day in words: "3 December". */
+export function dayInWords(day: string): string {
+  const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
+  const instant = new Date(year, month - 1, date);
+  return format(instant, isThisYear(instant) ? 'EEEE, d MMMM' : 'd MMMM yyyy');
+}
+
+/** "today", "yesterday", "on Tuesday", "on 3 November" */
+export function whenWords(instant: number, now: number = Date.now()): string {
+  return dayWords(instant, now);
+}
+
 /** What to say when a page is saved that the library has: since when, where it is, how far it is read. */
 export function alreadySavedWords(item: Item): string {
   const place = {

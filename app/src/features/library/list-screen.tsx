@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { minutesLeft } from '@dorvel/core/queue';
+import { inHours, minutesLeft } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Text, useWindowDimensions, View } from 'react-native';
@@ -92,11 +92,6 @@ function summary(place: ListPlace, shown: Item[]): string {
   if (place === 'inbox') return `${shown.length} to decide`;
   if (place === 'library') return shown.length === 1 ? '1 item' : `${shown.length} items`;
   return `${shown.length} to read, ${inHours(shown.reduce((sum, item) => sum + minutesLeft(item), 0))}`;
-}
-
-function inHours(minutes: number): string {
-  const whole = Math.round(minutes);
-  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
 }
 
 const FILTERS: readonly { value: StageFilter; label: string }[] = [

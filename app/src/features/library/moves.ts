@@ -1,8 +1,9 @@
 import type { ChoiceChanges, Item, Stage } from '@dorvel/core/model';
-import { inStage, moveTo, rankOnTop } from '@dorvel/core/queue';
+import { addDays, inStage, moveTo, rankOnTop } from '@dorvel/core/queue';
 import { choose } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { useNotices } from '@/ui/notices';
+import { dayInWords } from './item-words';
 
 const SAYS: Record<Stage, string> = {
   inbox: 'Back in Inbox.',
@@ -19,24 +20,32 @@ export function useMoves() {
   const queue = items.filter((item) => inStage(item, 'queue'));
 
   const undoable = async (item: Item, changes: ChoiceChanges, says: string) => {
-    const { stage, queueRank, finishedAt } = item.choices;
+    // Only what is changed is put back: another choice made meanwhile stays.
+    const before = Object.fromEntries(
+      Object.keys(changes).map((field) => [field, item.choices[field as keyof ChoiceChanges].value]),
+    );
     await choose(item.id, changes);
-    show({
-      text: says,
-      action: {
-        label: 'Undo',
-        press: () =>
-          void choose(item.id, {
-            stage: stage.value,
-            queueRank: queueRank.value,
-            finishedAt: finishedAt.value,
-          }),
-      },
-    });
+    show({ text: says, action: { label: 'Undo', press: () => void choose(item.id, before) } });
   };
   return {
     move: (item: Item, stage: Stage) => undoable(item, moveTo(stage, queue, Date.now()), SAYS[stage]),
     toTop: (item: Item) => undoable(item, { queueRank: rankOnTop(queue) }, 'Moved to the top of the Queue.'),
+    /** Passes over what was brought up: it comes up less soon. */
+    passOver: (item: Item, today: string) =>
+      undoable(
+        item,
+        { passedOver: { times: item.choices.passedOver.value.times + 1, lastOn: today } },
+        'Passed over. It comes up less soon.',
+      ),
+    /** Promises an item for a day, or for none. */
+    comeBack: (item: Item, day: string | null) =>
+      undoable(
+        item,
+        { comeBackOn: day },
+        day === null ? 'It will not come back by date.' : `It comes back on ${dayInWords(day)}.`,
+      ),
+    tomorrow: (item: Item, today: string) =>
+      undoable(item, { comeBackOn: addDays(today, 1) }, 'It comes back tomorrow.'),
     /** Reading is deciding: what is begun in the Inbox belongs in the Queue. */
     begin: (item: Item) =>
       undoable(item, moveTo('queue', queue, Date.now(), 'top'), 'Begun, so it is in the Queue now.'),

@@ -1,40 +1,58 @@
 import type { Item } from '@dorvel/core/model';
 import { inMinutes, inStage } from '@dorvel/core/queue';
 import { isRightToLeft } from '@dorvel/core/text';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { Text, View } from 'react-native';
 import type { KeptCopy } from '@/device/store';
 import { publishedWords, savedWords, sourceOf, titleOf } from '@/features/library/item-words';
 import { useMoves } from '@/features/library/moves';
+import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
+import { RelatedItems } from '@/features/related/related-items';
+import type { Place } from '@/features/shell/places';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import { Button } from '@/ui/button';
 import { ArticleBody } from './article-body';
 import { Rail } from './rail';
 import { useReadingPosition } from './use-reading-position';
+import { useVoiceInText } from './use-voice-in-text';
 
 interface ArticleViewProps {
   item: Item;
   copy: KeptCopy;
+  place: Place;
+  /** Filled with what tells where the eyes are, for the voice to begin there. */
+  placeRef: RefObject<(() => number) | null>;
   /** Tells the head of the reader how many minutes are left. */
   onMinutesLeft(words: string): void;
   /** After a decision at the end, back to the list. */
   onDecided(): void;
 }
 
-/** The text itself: front matter, article, what to do at the end, and the rail beside it. */
-export function ArticleView({ item, copy, onMinutesLeft, onDecided }: ArticleViewProps) {
+/** The text itself: front matter, article, what to do at the end, what is related, and the rail beside it. */
+export function ArticleView({ item, copy, place, placeRef, onMinutesLeft, onDecided }: ArticleViewProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const article = useRef<HTMLDivElement>(null);
   const settings = useReadingSettings();
   const { move, begin } = useMoves();
-  const onBegun = () => {
-    if (inStage(item, 'inbox')) void begin(item);
-  };
-  const { fraction, goTo } = useReadingPosition(scroller, article, item, copy, onBegun);
+  const speaking = useIsSpeaking(item.id);
+  const { fraction, goTo, ...position } = useReadingPosition(scroller, article, item, copy, speaking, {
+    begun: () => {
+      if (inStage(item, 'inbox')) void begin(item);
+    },
+    moved: (offset) => {
+      const { hearing, moveTo } = usePlayer.getState();
+      if (hearing?.itemId === item.id) moveTo(offset);
+    },
+  });
+  const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, position.follow, position.rest);
+  useEffect(() => {
+    placeRef.current = position.place;
+    return () => void (placeRef.current = null);
+  }, [placeRef, position.place]);
   const minutes = item.capture.page?.minutes ?? 0;
   const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
   useEffect(() => onMinutesLeft(left), [left, onMinutesLeft]);
-  const style = readingStyle(settings);
+  const style = useMemo(() => readingStyle(settings), [settings]);
   const decide = (stage: 'finished' | 'kept') => {
     void move(item, stage);
     onDecided();
@@ -66,15 +84,25 @@ export function ArticleView({ item, copy, onMinutesLeft, onDecided }: ArticleVie
               <Button label="Keep for reference" onPress={() => decide('kept')} />
             )}
           </View>
+          <RelatedItems item={item} copy={copy} place={place} />
         </View>
       </div>
       <Rail
         minutes={minutes}
         furthest={item.progress.furthest}
+        heard={item.progress.heard}
         fraction={fraction}
         label={`${inMinutes(minutes)}, ${left}`}
-        onMove={goTo}
+        onMove={(to) => {
+          if (speaking) usePlayer.getState().speakFrom(to);
+          else goTo(to);
+        }}
       />
+      {away && (
+        <View className="absolute bottom-[12px] left-0 right-[44px] items-center">
+          <Button label="Back to the voice" onPress={returnToVoice} />
+        </View>
+      )}
     </View>
   );
 }

@@ -1,3 +1,4 @@
+import type { Spans } from '@dorvel/core/model';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Strand } from '@/ui/strand';
@@ -5,6 +6,7 @@ import { Strand } from '@/ui/strand';
 interface RailProps {
   minutes: number;
   furthest: number;
+  heard: Spans;
   fraction: number;
   label: string;
   onMove(fraction: number): void;
@@ -13,7 +15,7 @@ interface RailProps {
 const STEP = 0.02;
 
 /** The strand at the reader's edge. Touched, dragged or stepped by keys, it moves the place. */
-export function Rail({ minutes, furthest, fraction, label, onMove }: RailProps) {
+export function Rail({ minutes, furthest, heard, fraction, label, onMove }: RailProps) {
   const [height, setHeight] = useState(0);
   const moveTo = (event: React.PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -63,6 +65,7 @@ export function Rail({ minutes, furthest, fraction, label, onMove }: RailProps) 
           <Strand
             minutes={minutes}
             passed={Math.max(furthest, fraction)}
+            heard={heard}
             looseEnd={fraction}
             label={label}
             room={height}

@@ -2,19 +2,23 @@ import type { Item } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
-import { useEffect, useMemo, useState } from 'react';
+import Headphones from 'lucide-react-native/icons/headphones';
+import Pause from 'lucide-react-native/icons/pause';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Linking, Pressable, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
 import { ServerProblem, Unreachable } from '@/device/api';
 import { fetchAgain } from '@/device/changes';
-import { keepCopy } from '@/device/downloads';
+import { keepCopy, keepPicturesOf } from '@/device/downloads';
 import { useCopy, useItem } from '@/device/library';
+import type { KeptCopy } from '@/device/store';
 import { useSync } from '@/device/sync-loop';
 import { ItemSheet } from '@/features/library/item-sheet';
 import { titleOf } from '@/features/library/item-words';
 import { useMoves } from '@/features/library/moves';
 import { ReadingControls } from '@/features/settings/reading-controls';
-import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
+import { useListen } from '@/features/listen/use-listen';
+import { PLACE_NAMES, type Place } from '@/features/shell/places';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
@@ -23,27 +27,31 @@ import { useWide } from '@/ui/wide';
 import { ArticleView } from './article-view';
 
 /** An item open for reading, in whatever state its text is. */
-export function ReaderScreen({ place, itemId }: { place: ListPlace; itemId: string }) {
+export function ReaderScreen({ place, itemId }: { place: Place; itemId: string }) {
   const item = useItem(itemId);
   const copy = useCopy(item?.capture.page?.copyId);
+  useMissingPictures(copy ?? null);
   const router = useRouter();
   const { move } = useMoves();
   const [looksShown, showLooks] = useState(false);
   const [moreShown, showMore] = useState(false);
   const [left, setLeft] = useState('');
+  const placeRef = useRef<(() => number) | null>(null);
+  const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
   const back = useMemo(() => () => router.dismissTo(`/${place}`), [router, place]);
   useKeys(
     useMemo(
       () => ({
         Escape: back,
         t: () => showLooks(true),
+        l: toggle,
         e: () => {
           if (!item) return;
           void move(item, 'finished');
           back();
         },
       }),
-      [back, item, move],
+      [back, item, move, toggle],
     ),
   );
   return (
@@ -51,12 +59,22 @@ export function ReaderScreen({ place, itemId }: { place: ListPlace; itemId: stri
       <ReaderHead
         place={place}
         left={copy ? left : ''}
+        listening={copy ? speaking : null}
+        onListen={toggle}
         onBack={back}
         onLooks={() => showLooks(true)}
         onMore={() => showMore(true)}
       />
       {item && copy ? (
-        <ArticleView key={copy.id} item={item} copy={copy} onMinutesLeft={setLeft} onDecided={back} />
+        <ArticleView
+          key={copy.id}
+          item={item}
+          copy={copy}
+          place={place}
+          placeRef={placeRef}
+          onMinutesLeft={setLeft}
+          onDecided={back}
+        />
       ) : (
         item !== undefined && copy !== undefined && <NoText item={item} />
       )}
@@ -71,8 +89,11 @@ export function ReaderScreen({ place, itemId }: { place: ListPlace; itemId: stri
 }
 
 function ReaderHead(props: {
-  place: ListPlace;
+  place: Place;
   left: string;
+  /** Whether the voice reads this item now; null when there is nothing to read. */
+  listening: boolean | null;
+  onListen(): void;
   onBack(): void;
   onLooks(): void;
   onMore(): void;
@@ -95,6 +116,11 @@ function ReaderHead(props: {
       )}
       <Text className="font-ui text-small text-soft">{props.left}</Text>
       <View className="flex-row">
+        {props.listening !== null && (
+          <IconButton name={props.listening ? 'Pause the voice' : 'Listen'} onPress={props.onListen}>
+            <Icon of={props.listening ? Pause : Headphones} tone="ink" size={20} />
+          </IconButton>
+        )}
         <IconButton name="How the text looks" onPress={props.onLooks}>
           <Text className="font-read text-row text-ink">Aa</Text>
         </IconButton>
@@ -145,7 +171,7 @@ function NoText({ item }: { item: Item | null }) {
   );
 }
 
-/** Items outside Inbox and Queue are not downloaded ahead: their text comes when they are opened. */
+/** Items outside Inbox and Queue are not brought here with all they have: the rest comes when they are opened. */
 function useFetchCopy(item: Item | null, online: boolean): string | null {
   const store = useAccount((state) => state.store);
   const [problem, setProblem] = useState<string | null>(null);
@@ -163,6 +189,21 @@ function useFetchCopy(item: Item | null, online: boolean): string | null {
     );
   }, [item, store, online]);
   return problem;
+}
+
+/** A text that is here without its pictures gets them when it is opened with a connection. */
+function useMissingPictures(copy: KeptCopy | null): void {
+  const store = useAccount((state) => state.store);
+  const online = useSync((state) => state.online);
+  const missing = copy?.textOnly === 1 && online ? copy.id : null;
+  useEffect(() => {
+    if (!missing || !store) return;
+    keepPicturesOf(store, missing).catch((error: unknown) => {
+      // Offline after all, or the server is busy: the text is here, and the next opening tries again.
+      if (!(error instanceof Unreachable || error instanceof ServerProblem || error instanceof TypeError))
+        throw error;
+    });
+  }, [missing, store]);
 }
 
 function Message({ title, words, children }: { title: string; words: string; children?: React.ReactNode }) {

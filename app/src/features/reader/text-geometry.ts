@@ -42,6 +42,25 @@ export function offsetAtHeight(article: HTMLElement, height: number, origin: HTM
   return startOf(block) + from;
 }
 
+/** A part of the text as a range of the document; null when the text is not there. */
+export function rangeOfText(article: HTMLElement, start: number, end: number): Range | null {
+  const blocks = leafBlocks(article);
+  const first = lastStartingAt(blocks, start);
+  const last = lastStartingAt(blocks, end - 1);
+  const from = first && spotIn(first, start - startOf(first));
+  const to = last && spotIn(last, end - 1 - startOf(last));
+  if (!from || !to) return null;
+  const range = document.createRange();
+  range.setStart(from.node, from.index);
+  range.setEnd(to.node, to.index + 1);
+  return range;
+}
+
+/** Where a part of the text stands on the screen. */
+export function boxOfRange(article: HTMLElement, start: number, end: number): DOMRect | null {
+  return rangeOfText(article, start, end)?.getBoundingClientRect() ?? null;
+}
+
 function leafBlocks(article: HTMLElement): HTMLElement[] {
   return [...article.querySelectorAll<HTMLElement>('[data-start]')];
 }

@@ -1,11 +1,12 @@
 import { anchorAt, findAnchor } from '@dorvel/core/highlight';
 import type { Item, TextAnchor } from '@dorvel/core/model';
-import { fractionAbove, plainText, wordStarts } from '@dorvel/core/text';
+import { fractionAbove, plainText, wordsAbove, wordStarts } from '@dorvel/core/text';
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { recordProgress } from '@/device/changes';
 import type { KeptCopy } from '@/device/store';
 import { lineAt, scrollForLine } from './reading-line';
 import { offsetAtHeight, topOfOffset } from './text-geometry';
+import { useSitting } from './use-sitting';
 
 /** A place counts when the reader has stayed at it this long; what flies past does not. */
 const DWELL_MS = 700;
@@ -15,20 +16,28 @@ interface ReadingPosition {
   fraction: number;
   /** Goes to a fraction of the text, as a move of the reader's. */
   goTo(fraction: number): void;
+  /** The offset in the text that the reading line is at. */
+  place(): number;
+  /** Takes a place for the reader's without scrolling there: the voice is at it. */
+  follow(offset: number): void;
+  /** Goes to a place that is recorded already: the voice has stopped there. */
+  rest(offset: number): void;
 }
 
 /**
  * Keeps the reader's place: goes to it when the text opens, holds it when the layout changes, records it as they
  * move. Only moves of the reader's own are recorded.
  *
- * @param onBegun called once when the first move of an unread item is recorded
+ * @param carried true while the voice carries the reader: what scrolls then is no reading by eye
+ * @param on told of the reader's moves: `begun` at the first one in an unread item, `moved` with the place of each
  */
 export function useReadingPosition(
   scroller: RefObject<HTMLElement | null>,
   article: RefObject<HTMLElement | null>,
   item: Item,
   copy: KeptCopy,
-  onBegun: () => void,
+  carried: boolean,
+  on: { begun(): void; moved(offset: number): void },
 ): ReadingPosition {
   const text = useMemo(() => {
     const plain = plainText(copy.tree);
@@ -40,10 +49,11 @@ export function useReadingPosition(
   const [fraction, setFraction] = useState(() => fractionAbove(text.starts, start));
   const movedByReader = useRef(false);
   const recorded = useRef<number | null>(null);
-  const latest = useRef({ item, onBegun });
+  const latest = useRef({ item, carried, on });
   useEffect(() => {
-    latest.current = { item, onBegun };
+    latest.current = { item, carried, on };
   });
+  const noteReading = useSitting(item.id);
 
   /** Where we scrolled to ourselves, and how tall the content was when the place was last known to be right. */
   const ours = useRef({ top: -1, height: -1 });
@@ -51,7 +61,7 @@ export function useReadingPosition(
 
   const restore = useCallback(() => {
     const view = scroller.current;
-    if (!view || !article.current) return;
+    if (!view || !article.current || latest.current.carried) return;
     // At the very start the headline should be seen, not the first line under it.
     const line =
       offset.current === 0
@@ -64,13 +74,16 @@ export function useReadingPosition(
   }, [scroller, article]);
 
   const record = useCallback(() => {
+    const { item: now, carried: byVoice, on: tell } = latest.current;
+    if (byVoice) return;
+    noteReading(wordsAbove(text.starts, offset.current));
     if (!movedByReader.current || recorded.current === offset.current) return;
     recorded.current = offset.current;
-    const { item: now, onBegun: begun } = latest.current;
     const anchor: TextAnchor = anchorAt(text.plain, text.starts, offset.current);
-    if (now.progress.furthest === 0 && anchor.fraction > 0) begun();
+    if (now.progress.furthest === 0 && anchor.fraction > 0) tell.begun();
+    tell.moved(offset.current);
     void recordProgress(now.id, Math.max(now.progress.furthest, anchor.fraction), anchor);
-  }, [text]);
+  }, [text, noteReading]);
 
   const look = useCallback(() => {
     const view = scroller.current;
@@ -97,7 +110,7 @@ export function useReadingPosition(
     offset.current = start;
     let frame = 0;
     const scrolled = () => {
-      if (!movedByReader.current) return;
+      if (!movedByReader.current || latest.current.carried) return;
       // Our own scrolling is no move of the reader's; nor is the browser's when the layout has changed under it,
       // which is put right as soon as the change has been seen. Measuring then would let the place drift.
       const { top, height } = ours.current;
@@ -107,6 +120,7 @@ export function useReadingPosition(
       clearTimeout(dwell.current);
       dwell.current = setTimeout(record, DWELL_MS);
     };
+    noteReading(wordsAbove(text.starts, start));
     const moved = () => (movedByReader.current = true);
     const keyed = (event: KeyboardEvent) => {
       if (/^(?:Arrow|Page|Home|End| )/.test(event.key)) moved();
@@ -137,7 +151,7 @@ export function useReadingPosition(
       record();
       movedByReader.current = false;
     };
-  }, [scroller, article, start, restore, look, record]);
+  }, [scroller, article, start, text, restore, look, record, noteReading]);
 
   const goTo = useCallback(
     (to: number) => {
@@ -153,7 +167,27 @@ export function useReadingPosition(
     },
     [text, restore, scroller, record],
   );
-  return { fraction, goTo };
+  const place = useCallback(() => offset.current, []);
+  const follow = useCallback(
+    (to: number) => {
+      offset.current = to;
+      setFraction(fractionAbove(text.starts, to));
+      noteReading(null);
+    },
+    [text, noteReading],
+  );
+  const rest = useCallback(
+    (to: number) => {
+      follow(to);
+      recorded.current = to;
+      // The reader has not moved by eye yet; until they do nothing is recorded.
+      movedByReader.current = false;
+      latest.current.carried = false;
+      restore();
+    },
+    [follow, restore],
+  );
+  return { fraction, goTo, place, follow, rest };
 }
 
 /** How far below the top of the scrolled content the article begins. */

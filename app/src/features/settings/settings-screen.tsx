@@ -1,8 +1,10 @@
+import { useRouter } from 'expo-router';
 import { ScrollView, Text, View } from 'react-native';
 import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { DeviceSpace } from './device-space';
 import { AccountSettings } from './account-settings';
+import { Button } from '@/ui/button';
 import { PlaceHeader } from '@/ui/place-header';
 
 const SAMPLE =
@@ -11,6 +13,7 @@ const SAMPLE =
 /** How reading looks, what is on this device, and whose library it is. */
 export function SettingsScreen() {
   const settings = useReadingSettings();
+  const router = useRouter();
   return (
     <ScrollView
       className="flex-1 bg-ground"
@@ -27,6 +30,9 @@ export function SettingsScreen() {
         </div>
       </View>
       <ReadingControls />
+      <View className="items-start">
+        <Button label="How I am doing" onPress={() => router.push('/doing')} />
+      </View>
       <DeviceSpace />
       <AccountSettings />
       <Text className="font-ui text-small text-soft">

@@ -2,10 +2,12 @@ import { Text, View } from 'react-native';
 import { Sheet } from '@/ui/sheet';
 
 const KEYS: readonly [key: string, does: string][] = [
-  ['1 2 3 4', 'Inbox, Queue, Library, You'],
+  ['1 … 5', 'Now, Inbox, Queue, Library, You'],
   ['s', 'Save an address'],
   ['n / p', 'Open the next or the previous item of the list'],
   ['Space', 'One screen on, in the article'],
+  ['l', 'Listen from here, pause, go on'],
+  [', / .', 'Back or on by a sentence of the voice'],
   ['t', 'How the text looks'],
   ['e', 'Finished'],
   ['Escape', 'Back to the list'],

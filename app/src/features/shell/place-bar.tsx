@@ -1,6 +1,7 @@
 import { inStage } from '@dorvel/core/queue';
 import { Link, usePathname } from 'expo-router';
 import BookOpen from 'lucide-react-native/icons/book-open';
+import Hourglass from 'lucide-react-native/icons/hourglass';
 import Inbox from 'lucide-react-native/icons/inbox';
 import ListOrdered from 'lucide-react-native/icons/list-ordered';
 import Plus from 'lucide-react-native/icons/plus';
@@ -10,30 +11,38 @@ import { useItems } from '@/device/library';
 import { useAddSheet } from '@/features/add/add-store';
 import { Icon } from '@/ui/icon';
 
-/** The bar of places: below on a phone, at the side on a wide screen. */
+/** The bar of places: below on a phone, where five are enough for a thumb; at the side on a wide screen. */
 export function PlaceBar({ wide }: { wide: boolean }) {
   const path = usePathname();
   const items = useItems();
   const open = useAddSheet((state) => state.open);
   const undecided = items?.filter((item) => inStage(item, 'inbox')).length ?? 0;
-  const frame = wide ? 'w-[104px] max-h-[420px] pt-[18px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
+  const frame = wide ? 'w-[104px] max-h-[480px] pt-[18px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
   return (
     <View role="navigation" aria-label="Places" className={`border-line bg-ground ${frame}`}>
+      <Place href="/now" label="Now" icon={Hourglass} here={path.startsWith('/now')} />
       <Place
         href="/inbox"
         label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'}
         icon={Inbox}
         here={path.startsWith('/inbox')}
       />
-      <Place href="/queue" label="Queue" icon={ListOrdered} here={path.startsWith('/queue')} />
       <Pressable role="button" aria-label="Save an address" onPress={open} className={SLOT}>
         <View className="h-[34px] w-[48px] items-center justify-center rounded-[17px] bg-accent">
           <Icon of={Plus} tone="on-accent" size={22} />
         </View>
         <Text className="font-ui text-small text-ink">Save</Text>
       </Pressable>
+      <Place href="/queue" label="Queue" icon={ListOrdered} here={path.startsWith('/queue')} />
       <Place href="/library" label="Library" icon={BookOpen} here={path.startsWith('/library')} />
-      <Place href="/you" label="You" icon={User} here={path.startsWith('/you')} />
+      {wide && (
+        <Place
+          href="/you"
+          label="You"
+          icon={User}
+          here={path.startsWith('/you') || path.startsWith('/doing')}
+        />
+      )}
     </View>
   );
 }

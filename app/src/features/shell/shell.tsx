@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useSync } from '@/device/sync-loop';
 import { useAccount } from '@/device/account';
+import { PlayerBar } from '@/features/listen/player-bar';
 import { AddSheet } from '@/features/add/add-sheet';
 import { useAddSheet } from '@/features/add/add-store';
 import { alreadySavedWords } from '@/features/library/item-words';
@@ -14,13 +15,13 @@ import { PlaceBar } from './place-bar';
 import { StatusLine } from './status-line';
 
 interface ShellProps {
-  /** The reader takes the whole phone; the bar is out of its way. */
-  immersed: boolean;
+  /** The item open in the reader, which takes the whole phone; the bar of places is out of its way. */
+  openId: string | null;
   children: ReactNode;
 }
 
 /** What stands around every place: the status line, the bar, the sheets and notices. */
-export function Shell({ immersed, children }: ShellProps) {
+export function Shell({ openId, children }: ShellProps) {
   const wide = useWide();
   const router = useRouter();
   const add = useAddSheet();
@@ -29,10 +30,11 @@ export function Shell({ immersed, children }: ShellProps) {
   useKeys(
     useMemo(
       () => ({
-        '1': () => router.push('/inbox'),
-        '2': () => router.push('/queue'),
-        '3': () => router.push('/library'),
-        '4': () => router.push('/you'),
+        '1': () => router.push('/now'),
+        '2': () => router.push('/inbox'),
+        '3': () => router.push('/queue'),
+        '4': () => router.push('/library'),
+        '5': () => router.push('/you'),
         s: add.open,
         '?': () => showKeys(true),
       }),
@@ -44,10 +46,13 @@ export function Shell({ immersed, children }: ShellProps) {
       <StatusLine />
       <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
         {wide && <PlaceBar wide />}
-        <View role="main" className="min-h-0 min-w-0 flex-1">
-          {children}
+        <View className="min-h-0 min-w-0 flex-1">
+          <View role="main" className="min-h-0 min-w-0 flex-1">
+            {children}
+          </View>
+          <PlayerBar openId={openId} />
         </View>
-        {!wide && !immersed && <PlaceBar wide={false} />}
+        {!wide && openId === null && <PlaceBar wide={false} />}
       </View>
       <NoticeBar />
       {add.isOpen && <AddSheet />}

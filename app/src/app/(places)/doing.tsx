@@ -1,0 +1,1 @@
+export { DoingScreen as default } from '@/features/doing/doing-screen';

@@ -1,0 +1,5 @@
+import { PlaceStart } from '@/features/shell/place-frame';
+
+export default function Start() {
+  return <PlaceStart place="now" />;
+}

@@ -1,0 +1,29 @@
+import type { Utterance } from '@dorvel/core/speech';
+
+/** What a narrator tells while it speaks. */
+export interface NarratorEvents {
+  /** A sentence begins to be heard. */
+  begun(index: number): void;
+  /** A sentence has been heard to its end; `seconds` is how long that took the listener. */
+  heard(index: number, seconds: number): void;
+  /** The last sentence has been heard. */
+  ended(): void;
+  /** It cannot go on; `says` is for the reader. */
+  failed(says: string): void;
+}
+
+/** Reads sentences aloud, one behind the other, whatever its voice is made of. */
+export interface Narrator {
+  /** Speaks from a sentence on, whatever it was doing. */
+  play(from: number): void;
+  pause(): void;
+  /** Goes on where it was paused. */
+  resume(): void;
+  /** @param rate 0.7 to 3, the pitch stays */
+  setRate(rate: number): void;
+  /** Falls silent for good and gives back what it holds. */
+  close(): void;
+}
+
+/** Makes a narrator for some sentences. */
+export type NarratorMaker = (spoken: readonly Utterance[], rate: number, events: NarratorEvents) => Narrator;

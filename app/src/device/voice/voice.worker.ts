@@ -1,0 +1,50 @@
+/// <reference lib="webworker" />
+import { SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
+import init from '@echogarden/espeak-ng-emscripten';
+import { expose, transfer } from 'comlink';
+import { WaveFile } from 'wavefile';
+import type { Spoken, Synthesizer, WordMark } from './synthesizer';
+import { offsetsOfMarkup, toMarkup } from './markup';
+
+/** The voice that ships, in a worker: nothing of it needs a network, and no sentence holds up the page. */
+const ready = init().then((engine) => {
+  const speaker = new engine.eSpeakNGWorker();
+  speaker.set_rate(SPOKEN_WORDS_PER_MINUTE);
+  return speaker;
+});
+
+const synthesizer: Synthesizer = {
+  async synthesize(text, voice, pauseMs) {
+    const speaker = await ready;
+    speaker.set_voice(voice, '', 0, 0, 0);
+    const markup = toMarkup(text);
+    const offsets = offsetsOfMarkup(text);
+    const pieces: Int16Array[] = [];
+    const words: WordMark[] = [];
+    speaker.synthesize(markup, (pcm, events) => {
+      if (pcm) pieces.push(pcm);
+      for (const event of events)
+        if (event.type === 'word')
+          words.push({ offset: offsets[event.text_position - 1] ?? 0, atMs: event.audio_position });
+      return false;
+    });
+    const rate = speaker.get_samplerate();
+    const silence = new Int16Array(Math.round((pauseMs / 1000) * rate));
+    const spoken = toSpoken([...pieces, silence], rate, words);
+    return transfer(spoken, [spoken.wav.buffer]);
+  },
+};
+
+function toSpoken(pieces: Int16Array[], sampleRate: number, words: WordMark[]): Spoken {
+  const samples = new Int16Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    samples.set(piece, at);
+    at += piece.length;
+  }
+  const file = new WaveFile();
+  file.fromScratch(1, sampleRate, '16', samples);
+  return { wav: new Uint8Array(file.toBuffer()), seconds: samples.length / sampleRate, words };
+}
+
+expose(synthesizer);

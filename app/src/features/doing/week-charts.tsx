@@ -1,0 +1,150 @@
+import type { Week } from '@dorvel/core/queue';
+import { Text, View } from 'react-native';
+import { BarChart } from 'react-native-gifted-charts';
+import { scaleFor } from './scale';
+import { weekLabel } from './week-label';
+
+interface ChartProps {
+  weeks: readonly Week[];
+  /** Width there is, in points. */
+  room: number;
+}
+
+const HEIGHT = 170;
+const AXIS_ROOM = 34;
+const COLOURS = { cameIn: 'var(--soft)', eyes: 'var(--accent)', ears: 'var(--ochre)' } as const;
+
+/** Items that came in beside items that were finished, for each week. */
+export function ItemsChart({ weeks, room }: ChartProps) {
+  const bar = barWidth(weeks, room);
+  const finished = ({ read, heard }: Week) => read + heard;
+  return (
+    <View
+      role="img"
+      aria-label={`Items by week, oldest first. Came in: ${list(weeks, (week) => week.cameIn)}. Finished: ${list(weeks, finished)}.`}
+    >
+      <Legend
+        entries={[
+          ['Came in', COLOURS.cameIn],
+          ['Read', COLOURS.eyes],
+          ['Heard', COLOURS.ears],
+        ]}
+      />
+      <Bars
+        room={room}
+        most={Math.max(...weeks.flatMap((week) => [week.cameIn, finished(week)]))}
+        stackData={weeks.flatMap((week, at) => [
+          {
+            stacks: [{ value: week.cameIn, color: COLOURS.cameIn }],
+            spacing: 3,
+            ...labelOf(week, at, weeks.length, bar),
+          },
+          {
+            stacks: [
+              { value: week.read, color: COLOURS.eyes },
+              { value: week.heard, color: COLOURS.ears },
+            ],
+            spacing: bar,
+          },
+        ])}
+        barWidth={bar}
+      />
+    </View>
+  );
+}
+
+/** Minutes by eye and by ear, for each week. */
+export function MinutesChart({ weeks, room }: ChartProps) {
+  const bar = barWidth(weeks, room);
+  return (
+    <View
+      role="img"
+      aria-label={`Minutes by week, oldest first. By eye: ${list(weeks, (week) => week.minutesByEyes)}. By ear: ${list(weeks, (week) => week.minutesByEars)}.`}
+    >
+      <Legend
+        entries={[
+          ['By eye', COLOURS.eyes],
+          ['By ear', COLOURS.ears],
+        ]}
+      />
+      <Bars
+        room={room}
+        most={Math.max(...weeks.map((week) => week.minutesByEyes + week.minutesByEars))}
+        stackData={weeks.map((week, at) => ({
+          stacks: [
+            { value: week.minutesByEyes, color: COLOURS.eyes },
+            { value: week.minutesByEars, color: COLOURS.ears },
+          ],
+          spacing: bar * 1.5 + 3,
+          ...labelOf(week, at, weeks.length, bar),
+        }))}
+        barWidth={bar * 1.5}
+      />
+    </View>
+  );
+}
+
+interface BarsProps {
+  room: number;
+  most: number;
+  barWidth: number;
+  stackData: { stacks: { value: number; color: string }[]; spacing: number }[];
+}
+
+function Bars({ room, most, barWidth: width, stackData }: BarsProps) {
+  const { top, sections } = scaleFor(most);
+  return (
+    <BarChart
+      stackData={stackData}
+      width={room - AXIS_ROOM}
+      height={HEIGHT}
+      barWidth={width}
+      initialSpacing={8}
+      endSpacing={0}
+      maxValue={top}
+      noOfSections={sections}
+      yAxisThickness={0}
+      yAxisLabelWidth={AXIS_ROOM - 6}
+      xAxisColor="var(--soft)"
+      rulesColor="var(--line)"
+      rulesType="solid"
+      yAxisTextStyle={AXIS_TEXT}
+      xAxisLabelTextStyle={AXIS_TEXT}
+      disableScroll
+      disablePress
+    />
+  );
+}
+
+const AXIS_TEXT = {
+  color: 'var(--soft)',
+  fontSize: 12,
+  fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif',
+};
+
+/** Each week has room for two bars, the gap between them and one bar's width behind. */
+function barWidth(weeks: readonly Week[], room: number): number {
+  return Math.floor((room - AXIS_ROOM - 8) / weeks.length / 3) - 1;
+}
+
+/** Every other week is named, counted from this one, so that the names do not run into one another. */
+function labelOf(week: Week, at: number, count: number, bar: number) {
+  return (count - 1 - at) % 2 === 0 ? { label: weekLabel(week), labelWidth: bar * 4 } : {};
+}
+
+function Legend({ entries }: { entries: readonly (readonly [name: string, colour: string])[] }) {
+  return (
+    <View className="flex-row flex-wrap gap-[16px] pb-[12px]">
+      {entries.map(([name, colour]) => (
+        <View key={name} className="flex-row items-center gap-[7px]">
+          <View className="h-[12px] w-[12px] rounded-[3px]" style={{ backgroundColor: colour }} />
+          <Text className="font-ui text-small text-ink">{name}</Text>
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function list(weeks: readonly Week[], value: (week: Week) => number): string {
+  return weeks.map((week) => Math.round(value(week))).join(', ');
+}

@@ -1,0 +1,81 @@
+import { toRate, voiceFor } from '@dorvel/core/speech';
+import { z } from 'zod';
+import { create } from 'zustand';
+import { readSetting, writeSetting } from '@/device/settings-storage';
+import { deviceNarrator, deviceVoices } from '@/device/voice/device-narrator';
+import type { NarratorMaker } from '@/device/voice/narrator';
+import { shippedNarrator } from '@/device/voice/shipped-narrator';
+import { SHIPPED_VOICES, type ShippedVoice } from '@/device/voice/synthesizer';
+
+const ListeningSettings = z.object({
+  rate: z.number().min(0.7).max(3),
+  /** The voice chosen for a language, by ISO 639-1 code. */
+  voices: z.record(z.string(), z.string()),
+});
+
+interface ListeningSettingsState extends z.infer<typeof ListeningSettings> {
+  setRate(rate: number): void;
+  setVoice(language: string, voiceId: string): void;
+}
+
+/** How the reader wants to be read to, on this device. */
+export const useListeningSettings = create<ListeningSettingsState>()((set, get) => {
+  const keep = (changes: Partial<z.infer<typeof ListeningSettings>>) => {
+    set(changes);
+    writeSetting('listening', ListeningSettings.parse(get()));
+  };
+  return {
+    ...readSetting('listening', ListeningSettings, { rate: 1, voices: {} }),
+    setRate: (rate) => keep({ rate: toRate(rate) }),
+    setVoice: (language, voiceId) => keep({ voices: { ...get().voices, [language]: voiceId } }),
+  };
+});
+
+/** A voice that can be chosen: one of those that ship, or one of the device's own. */
+export interface Voice {
+  id: string;
+  name: string;
+  /** BCP 47 tag. */
+  language: string;
+  narrator: NarratorMaker;
+}
+
+export const languageCode = (language: string | null): string =>
+  (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+
+/** The voices that can read a language: those that ship first, since they are the same everywhere and need no network. */
+export function voicesFor(language: string | null): Voice[] {
+  const code = languageCode(language);
+  const shipped = Object.entries(SHIPPED_VOICES).map(([id, voice]): Voice => ({
+    id,
+    name: `Dorvel’s own, ${voice.name}`,
+    language: voice.language,
+    narrator: shippedNarrator(id as ShippedVoice),
+  }));
+  const own = deviceVoices()
+    // Voices that speak over a network would fall silent in the tunnel.
+    .filter((voice) => voice.localService)
+    .map((voice): Voice => ({
+      id: `device:${voice.voiceURI}`,
+      name: `This device’s ${voice.name}`,
+      language: voice.lang,
+      narrator: deviceNarrator(voice),
+    }));
+  return [...shipped, ...own].filter((voice) => languageCode(voice.language) === code);
+}
+
+/** The voice that reads a text: the one chosen for its language, else the best match; null when there is none. */
+export function chosenVoice(language: string | null): Voice | null {
+  const voices = voicesFor(language);
+  const chosen = useListeningSettings.getState().voices[languageCode(language)];
+  return (
+    voices.find(({ id }) => id === chosen) ??
+    voices[
+      voiceFor(
+        language,
+        voices.map((voice) => voice.language),
+      )
+    ] ??
+    null
+  );
+}

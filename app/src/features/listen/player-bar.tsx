@@ -1,0 +1,102 @@
+import { inMinutes } from '@dorvel/core/queue';
+import { fractionAbove } from '@dorvel/core/text';
+import { useRouter } from 'expo-router';
+import Pause from 'lucide-react-native/icons/pause';
+import Play from 'lucide-react-native/icons/play';
+import SkipBack from 'lucide-react-native/icons/skip-back';
+import SkipForward from 'lucide-react-native/icons/skip-forward';
+import X from 'lucide-react-native/icons/x';
+import { useMemo, useState } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { Icon } from '@/ui/icon';
+import { useKeys } from '@/ui/keys';
+import { useListeningSettings } from './listening-settings-store';
+import { usePlayer } from './player-store';
+import { VoiceSheet } from './voice-sheet';
+
+/**
+ * The player: stands at the bottom wherever the reader is, as long as something is being listened to.
+ *
+ * @param openId the item that is open in the reader, whose title need not be said again
+ */
+export function PlayerBar({ openId }: { openId: string | null }) {
+  const { hearing, index, playing, ended, problem, pause, goOn, step, close } = usePlayer();
+  const rate = useListeningSettings((state) => state.rate);
+  const router = useRouter();
+  const [voiceShown, showVoice] = useState(false);
+  useKeys(useMemo(() => ({ ',': () => step(-1), '.': () => step(1) }), [step]));
+  if (!hearing) return null;
+  const sentence = hearing.spoken[index];
+  const fraction = ended || !sentence ? 1 : fractionAbove(hearing.starts, sentence.start);
+  const words =
+    problem ??
+    (ended ? 'Heard to the end.' : `${inMinutes((hearing.minutes * (1 - fraction)) / rate)} left to hear`);
+  return (
+    <View role="region" aria-label="Player" className="px-[10px] pb-[8px] pt-[6px]">
+      <View className="mx-auto w-full max-w-[560px] rounded-[20px] bg-ink px-[6px] py-[4px]">
+        <View className="flex-row items-center justify-between pl-[12px]">
+          {hearing.itemId === openId ? (
+            <Text className="flex-1 font-ui text-small text-ground" role="status">
+              {words}
+            </Text>
+          ) : (
+            <Pressable
+              role="link"
+              onPress={() => router.push(`/now/${hearing.itemId}`)}
+              className="min-h-[44px] min-w-0 flex-1 justify-center"
+            >
+              <Text numberOfLines={1} className="font-read text-base font-semibold text-ground">
+                {hearing.title}
+              </Text>
+              <Text className="font-ui text-small text-ground" role="status">
+                {words}
+              </Text>
+            </Pressable>
+          )}
+          <PlayerButton name="Stop listening" onPress={close}>
+            <Icon of={X} tone="ground" size={20} />
+          </PlayerButton>
+        </View>
+        <View className="flex-row items-center justify-between">
+          <PlayerButton
+            name={`Speed and voice, now ${rate.toFixed(1)} times`}
+            onPress={() => showVoice(true)}
+          >
+            <Text className="font-ui text-base font-semibold text-ground">{rate.toFixed(1)}×</Text>
+          </PlayerButton>
+          <View className="flex-row items-center gap-[14px]">
+            <PlayerButton name="Sentence back" onPress={() => step(-1)}>
+              <Icon of={SkipBack} tone="ground" size={22} />
+            </PlayerButton>
+            <Pressable
+              role="button"
+              aria-label={playing ? 'Pause' : 'Go on listening'}
+              onPress={playing ? pause : goOn}
+              className="h-[52px] w-[52px] items-center justify-center rounded-[26px] bg-ground"
+            >
+              <Icon of={playing ? Pause : Play} tone="ink" size={26} />
+            </Pressable>
+            <PlayerButton name="Sentence forward" onPress={() => step(1)}>
+              <Icon of={SkipForward} tone="ground" size={22} />
+            </PlayerButton>
+          </View>
+          <View className="w-[58px]" />
+        </View>
+      </View>
+      {voiceShown && <VoiceSheet language={hearing.language} onClose={() => showVoice(false)} />}
+    </View>
+  );
+}
+
+function PlayerButton(props: { name: string; onPress(): void; children: React.ReactNode }) {
+  return (
+    <Pressable
+      role="button"
+      aria-label={props.name}
+      onPress={props.onPress}
+      className="h-[48px] min-w-[58px] items-center justify-center rounded-[14px]"
+    >
+      {props.children}
+    </Pressable>
+  );
+}

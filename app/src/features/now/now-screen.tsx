@@ -1,0 +1,223 @@
+import type { Item } from '@dorvel/core/model';
+import { inMinutes, liftForToday, minutesLeft, reasonInWords } from '@dorvel/core/queue';
+import { useRouter } from 'expo-router';
+import User from 'lucide-react-native/icons/user';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
+import { choose } from '@/device/changes';
+import { useToday } from '@/device/day';
+import { useItems, useKeptCopies } from '@/device/library';
+import { useCloseness } from '@/device/relate/use-related';
+import { useSync } from '@/device/sync-loop';
+import { useAddSheet } from '@/features/add/add-store';
+import { ItemRow } from '@/features/library/item-row';
+import { ItemSheet } from '@/features/library/item-sheet';
+import { dayInWords, titleOf, whenWords } from '@/features/library/item-words';
+import { LIST_WIDTH } from '@/features/library/list-screen';
+import { useMoves } from '@/features/library/moves';
+import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';
+import { Button, IconButton } from '@/ui/button';
+import { Icon } from '@/ui/icon';
+import { PlaceHeader } from '@/ui/place-header';
+import { SectionHeading } from '@/ui/section-heading';
+import { useWide } from '@/ui/wide';
+import {
+  asWaiting,
+  dueToday,
+  lastInAt,
+  latelyFinished,
+  mayBeLifted,
+  slotCandidates,
+  stoppedBy,
+  toGoOnWith,
+} from './now-view';
+import { Slot, useSlotPlan } from './slot';
+import { useSlot } from './slot-store';
+
+const NOTHING: Item[] = [];
+
+/** The first screen: what to go on with, what fills the time there is, and what has come back. */
+export function NowScreen({ openId }: { openId: string | null }) {
+  const loaded = useItems();
+  const items = loaded ?? NOTHING;
+  const kept = useKeptCopies();
+  const wide = useWide();
+  const router = useRouter();
+  const today = useToday();
+  const { width } = useWindowDimensions();
+  const { minutes, by } = useSlot();
+  const rate = useListeningSettings((state) => state.rate);
+  const [sheetFor, setSheetFor] = useState<string | null>(null);
+  const { passOver, tomorrow } = useMoves();
+
+  const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
+  const goOn = useMemo(() => toGoOnWith(items), [items]);
+  const candidates = useMemo(
+    () => slotCandidates(items, by, rate, (language) => chosenVoice(language) !== null),
+    [items, by, rate],
+  );
+  const plan = useSlotPlan(candidates, minutes);
+  const due = useMemo(() => dueToday(items, today), [items, today]);
+  const lifted = useLifted(items, today, goOn, due);
+
+  const listWidth = wide ? LIST_WIDTH : width;
+  const row = (item: Item, more: { reason?: string; action?: ReactNode }) => (
+    <ItemRow
+      key={item.id}
+      item={item}
+      href={`/now/${item.id}`}
+      open={item.id === openId}
+      here={kept?.ids.has(item.capture.page?.copyId ?? '') ?? true}
+      room={listWidth - (more.action ? 220 : 160)}
+      {...(more.action ? {} : { onMore: () => setSheetFor(item.id) })}
+      {...more}
+    />
+  );
+  const then = plan.chosen.flatMap(({ id }) => byId.get(id) ?? []);
+  const isEmpty = loaded !== undefined && goOn.length + candidates.length + due.length + lifted.length === 0;
+  return (
+    <ScrollView className="flex-1 bg-ground" contentContainerClassName="pb-[28px]">
+      <View className="border-b border-line px-[20px]">
+        <PlaceHeader
+          title="Now"
+          aside={dayInWords(today)}
+          action={
+            wide ? undefined : (
+              <IconButton name="You" onPress={() => router.push('/you')}>
+                <Icon of={User} tone="ink" />
+              </IconButton>
+            )
+          }
+        />
+      </View>
+      {isEmpty && <NothingNow />}
+      {goOn.length > 0 && (
+        <Section title="Go on with">
+          {goOn.map((item) =>
+            row(item, {
+              reason: `${stoppedBy(item) === 'ears' ? 'listened to' : 'read'} ${whenWords(lastInAt(item))}, ${inMinutes(minutesLeft(item))} left`,
+            }),
+          )}
+        </Section>
+      )}
+      {candidates.length > 0 && (
+        <View className="px-[20px] pt-[22px]">
+          <Slot candidates={candidates} byId={byId} room={listWidth - 40} />
+        </View>
+      )}
+      {then.length > 0 && <View role="list">{then.map((item) => row(item, {}))}</View>}
+      {due.length + lifted.length > 0 && (
+        <Section title="Come back">
+          {due.map((item) =>
+            row(item, {
+              reason: `you wanted it back on ${dayInWords(item.choices.comeBackOn.value ?? today)}`,
+              action: (
+                <RowButton
+                  label="Tomorrow"
+                  name={`Tomorrow: “${titleOf(item)}”`}
+                  onPress={() => void tomorrow(item, today)}
+                />
+              ),
+            }),
+          )}
+          {lifted.map(({ item, reason }) =>
+            row(item, {
+              reason,
+              action: (
+                <RowButton
+                  label="Not now"
+                  name={`Not now: “${titleOf(item)}”`}
+                  onPress={() => void passOver(item, today)}
+                />
+              ),
+            }),
+          )}
+        </Section>
+      )}
+      {!isEmpty && (
+        <View className="items-start px-[20px] pt-[26px]">
+          <Button label="How I am doing" onPress={() => router.push('/doing')} />
+        </View>
+      )}
+      {sheetFor && <ItemSheet itemId={sheetFor} onClose={() => setSheetFor(null)} />}
+    </ScrollView>
+  );
+}
+
+/** What the resurfacing score lifts today, and that it was shown: noted once a day for each. */
+function useLifted(
+  items: readonly Item[],
+  today: string,
+  goOn: readonly Item[],
+  due: readonly Item[],
+): { item: Item; reason: string }[] {
+  const settled = useSync((state) => state.settled);
+  const waiting = useMemo(
+    () => mayBeLifted(items, new Set([...goOn, ...due].map(({ id }) => id))),
+    [items, goOn, due],
+  );
+  const finished = useMemo(() => latelyFinished(items, Date.now()), [items]);
+  const closeness = useCloseness(
+    waiting.map(({ id }) => id),
+    finished,
+  );
+  const lifted = useMemo(() => {
+    // Before all is known, what is lifted might be something else a moment later.
+    if (!settled || closeness === undefined) return [];
+    const close = new Map(closeness.map((each) => [each.id, each]));
+    const byId = new Map(waiting.map((item) => [item.id, item]));
+    return liftForToday(
+      waiting.map((item) => asWaiting(item, close.get(item.id))),
+      today,
+    ).flatMap(({ id, reasons }) => {
+      const item = byId.get(id);
+      return item ? [{ item, reason: reasonInWords(reasons) }] : [];
+    });
+  }, [settled, closeness, waiting, today]);
+  useEffect(() => {
+    for (const { item } of lifted) {
+      const { times, lastOn } = item.choices.shown.value;
+      if (lastOn !== today) void choose(item.id, { shown: { times: times + 1, lastOn: today } });
+    }
+  }, [lifted, today]);
+  return lifted;
+}
+
+function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <View role="region" aria-label={title} className="pt-[22px]">
+      <View className="border-b border-line px-[20px] pb-[8px]">
+        <SectionHeading>{title}</SectionHeading>
+      </View>
+      <View role="list">{children}</View>
+    </View>
+  );
+}
+
+function RowButton({ label, name, onPress }: { label: string; name: string; onPress(): void }) {
+  return (
+    <Pressable
+      role="button"
+      aria-label={name}
+      onPress={onPress}
+      className="min-h-[44px] justify-center rounded-[12px] bg-sunken px-[12px]"
+    >
+      <Text className="font-ui text-small font-semibold text-ink">{label}</Text>
+    </Pressable>
+  );
+}
+
+function NothingNow() {
+  const open = useAddSheet((state) => state.open);
+  const settled = useSync((state) => state.settled);
+  return (
+    <View className="items-start gap-[14px] px-[20px] py-[28px]">
+      <Text className="font-ui text-base text-soft">
+        {settled
+          ? 'Nothing is queued, so nothing waits for you now. Save something, or put something from the Inbox into the Queue.'
+          : 'Fetching your library…'}
+      </Text>
+      {settled && <Button label="Save an address" onPress={open} />}
+    </View>
+  );
+}

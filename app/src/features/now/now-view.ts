@@ -1,0 +1,109 @@
+import { instantOf, type Carrier, type Item } from '@dorvel/core/model';
+import {
+  byQueueOrder,
+  goOnFrom,
+  inStage,
+  isDue,
+  minutesLeft,
+  readingState,
+  type SlotCandidate,
+  type Waiting,
+} from '@dorvel/core/queue';
+import { listeningMinutes } from '@dorvel/core/text';
+import { dayOf } from '@/device/day';
+
+const GO_ON_SHOWN = 2;
+const LATELY_MS = 31 * 24 * 60 * 60 * 1000;
+
+const hasText = (item: Item) =>
+  item.capture.page !== null && item.capture.page.cameThrough.verdict !== 'failed';
+
+/** What was begun and not finished, the latest first. */
+export function toGoOnWith(items: readonly Item[]): Item[] {
+  return items
+    .filter(
+      (item) =>
+        readingState(item) === 'reading' &&
+        hasText(item) &&
+        (inStage(item, 'queue') || inStage(item, 'inbox')),
+    )
+    .sort((a, b) => lastInAt(b) - lastInAt(a))
+    .slice(0, GO_ON_SHOWN);
+}
+
+/** When the reader was in an item last; 0 for never. */
+export function lastInAt(item: Item): number {
+  return item.progress.position ? instantOf(item.progress.position.at) : 0;
+}
+
+/** What carried the reader to where they stopped. */
+export function stoppedBy(item: Item): Carrier {
+  const at = Math.round(goOnFrom(item) * 1000);
+  return item.progress.heard.some(([from, to]) => from <= at && at <= to + 1) ? 'ears' : 'eyes';
+}
+
+/**
+ * What of the Queue may go into a slot, in its order.
+ *
+ * @param canBeHeard whether there is a voice for a language
+ */
+export function slotCandidates(
+  items: readonly Item[],
+  by: Carrier,
+  rate: number,
+  canBeHeard: (language: string | null) => boolean,
+): SlotCandidate[] {
+  return items
+    .filter((item) => inStage(item, 'queue') && readingState(item) !== 'finished' && hasText(item))
+    .filter((item) => by === 'eyes' || canBeHeard(item.capture.page?.language ?? null))
+    .sort(byQueueOrder)
+    .map((item) => ({
+      id: item.id,
+      minutes:
+        by === 'eyes'
+          ? minutesLeft(item)
+          : listeningMinutes((item.capture.page?.wordCount ?? 0) * (1 - goOnFrom(item)), rate),
+      begun: readingState(item) === 'reading',
+    }));
+}
+
+/** What is promised for today or for a day gone by, the longest promised first. */
+export function dueToday(items: readonly Item[], today: string): Item[] {
+  return items
+    .filter((item) => isDue(item, today, lastInAt(item) > 0 ? dayOf(lastInAt(item)) : null))
+    .sort((a, b) => (a.choices.comeBackOn.value ?? '').localeCompare(b.choices.comeBackOn.value ?? ''));
+}
+
+/** What was finished in the last month. */
+export function latelyFinished(items: readonly Item[], now: number): string[] {
+  return items
+    .filter(({ choices: { finishedAt } }) => finishedAt.value !== null && now - finishedAt.value < LATELY_MS)
+    .map(({ id }) => id);
+}
+
+/** The items of the Queue that may be lifted, but for those before the reader's eyes anyway. */
+export function mayBeLifted(items: readonly Item[], shownElsewhere: ReadonlySet<string>): Item[] {
+  return items.filter(
+    (item) =>
+      inStage(item, 'queue') &&
+      readingState(item) !== 'finished' &&
+      hasText(item) &&
+      !shownElsewhere.has(item.id),
+  );
+}
+
+/** What the resurfacing score has to know of an item. */
+export function asWaiting(item: Item, closeness: { nearness: number; nearTo: number } | undefined): Waiting {
+  return {
+    id: item.id,
+    savedOn: dayOf(item.savedAt),
+    queuedOn: dayOf(Math.max(item.savedAt, instantOf(item.choices.stage.at))),
+    passed: item.progress.furthest,
+    minutesLeft: minutesLeft(item),
+    promisedFor: item.choices.comeBackOn.value,
+    shown: item.choices.shown.value,
+    passedOver: item.choices.passedOver.value,
+    nearness: closeness?.nearness ?? 0,
+    nearTo: closeness?.nearTo ?? 0,
+  };
+}

@@ -1,0 +1,99 @@
+import { useCallback, useEffect, useState, type RefObject } from 'react';
+import { usePlayer } from '@/features/listen/player-store';
+import { boxOfRange, rangeOfText } from './text-geometry';
+
+/** The part of the screen in which the spoken sentence is left where it is. */
+const BAND = { top: 0.1, bottom: 0.72 } as const;
+/** Where its first line is brought when it has left the band. */
+const BROUGHT_TO = 0.22;
+
+interface VoiceInText {
+  /** The voice is reading this text, now. */
+  speaking: boolean;
+  /** The reader has scrolled away from the voice. */
+  away: boolean;
+  /** Scrolls back to the voice, and follows it again. */
+  returnToVoice(): void;
+}
+
+/**
+ * Shows the sentence that is being spoken in the text, and scrolls along with it until the reader scrolls away.
+ *
+ * @param follow told of each sentence's place while the voice speaks
+ * @param rest told of the voice's place when it falls silent: there the eyes go on
+ */
+export function useVoiceInText(
+  scroller: RefObject<HTMLElement | null>,
+  article: RefObject<HTMLElement | null>,
+  itemId: string,
+  follow: (offset: number) => void,
+  rest: (offset: number) => void,
+): VoiceInText {
+  const here = usePlayer((state) => state.hearing?.itemId === itemId);
+  const sentence = usePlayer((state) => (here ? state.hearing?.spoken[state.index] : undefined));
+  const playing = usePlayer((state) => state.playing);
+  const moved = usePlayer((state) => state.moved);
+  const [away, setAway] = useState(false);
+  const speaking = here && playing;
+  const shown = here && (playing || !moved) ? sentence : undefined;
+
+  useEffect(() => {
+    if (!article.current || !shown || !('highlights' in CSS)) return undefined;
+    const range = rangeOfText(article.current, shown.start, shown.end);
+    if (range) CSS.highlights.set('spoken', new Highlight(range));
+    return () => void CSS.highlights.delete('spoken');
+  }, [article, shown]);
+
+  useEffect(() => {
+    if (speaking && sentence) follow(sentence.start);
+  }, [speaking, sentence, follow]);
+
+  useEffect(() => {
+    const view = scroller.current;
+    const text = article.current;
+    if (!speaking || away || !sentence || !view || !text) return;
+    const box = boxOfRange(text, sentence.start, sentence.end);
+    const seen = view.getBoundingClientRect();
+    if (
+      !box ||
+      (box.top >= seen.top + BAND.top * seen.height && box.bottom <= seen.top + BAND.bottom * seen.height)
+    )
+      return;
+    const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
+    view.scrollBy({
+      top: box.top - seen.top - BROUGHT_TO * seen.height,
+      behavior: still ? 'instant' : 'smooth',
+    });
+  }, [scroller, article, speaking, away, sentence]);
+
+  // The voice falls silent: the place of the eyes is where it stopped.
+  useEffect(() => {
+    if (!speaking) return undefined;
+    return () => {
+      const { hearing, index, ended } = usePlayer.getState();
+      if (hearing?.itemId !== itemId) return;
+      const at = hearing.spoken[index];
+      if (at) rest(ended ? hearing.plain.text.length : at.start);
+      setAway(false);
+    };
+  }, [speaking, itemId, rest]);
+
+  useEffect(() => {
+    const view = scroller.current;
+    if (!view || !speaking) return undefined;
+    const leave = () => setAway(true);
+    const keyed = (event: KeyboardEvent) => {
+      if (/^(?:Arrow(?:Up|Down)|Page|Home|End| )/.test(event.key)) leave();
+    };
+    view.addEventListener('wheel', leave, { passive: true });
+    view.addEventListener('touchmove', leave, { passive: true });
+    view.addEventListener('keydown', keyed);
+    return () => {
+      view.removeEventListener('wheel', leave);
+      view.removeEventListener('touchmove', leave);
+      view.removeEventListener('keydown', keyed);
+    };
+  }, [scroller, speaking]);
+
+  return { speaking, away: speaking && away, returnToVoice: useCallback(() => setAway(false), []) };
+}

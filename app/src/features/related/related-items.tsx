@@ -1,0 +1,50 @@
+import type { Item } from '@dorvel/core/model';
+import { inMinutes } from '@dorvel/core/queue';
+import { Link } from 'expo-router';
+import { Pressable, Text, View } from 'react-native';
+import { useItems } from '@/device/library';
+import { useRelated } from '@/device/relate/use-related';
+import type { KeptCopy } from '@/device/store';
+import { sourceOf, titleOf } from '@/features/library/item-words';
+import type { Place } from '@/features/shell/places';
+import { SectionHeading } from '@/ui/section-heading';
+import { sharedInWords } from './shared-words';
+
+const MOST = 5;
+/** What is farther than this shares words, not a subject: better nothing than something irrelevant. */
+const NEAR_ENOUGH = 0.07;
+
+/** Under an article: what else of the reader's own library is near to it, and why. */
+export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Place }) {
+  const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= NEAR_ENOUGH);
+  const items = useItems();
+  if (!related || !items || related.length === 0) return null;
+  const byId = new Map(items.map((each) => [each.id, each]));
+  return (
+    <View
+      role="region"
+      aria-label="Related"
+      className="mx-auto mt-[36px] w-full max-w-[560px] border-t border-line pt-[20px]"
+    >
+      <SectionHeading>Related, from your library</SectionHeading>
+      <View role="list" className="pt-[4px]">
+        {related.map(({ id, shared }) => {
+          const other = byId.get(id);
+          return other ? (
+            <View key={id} role="listitem" className="border-b border-line">
+              <Link href={`/${place}/${id}`} asChild>
+                <Pressable className="min-h-[44px] gap-[2px] py-[11px]">
+                  <Text className="font-read text-row font-semibold text-ink">{titleOf(other)}</Text>
+                  <Text className="font-ui text-small text-soft">
+                    {sourceOf(other)} · {inMinutes(other.capture.page?.minutes ?? 0)}
+                  </Text>
+                  <Text className="font-ui text-small text-accent">{sharedInWords(shared)}</Text>
+                </Pressable>
+              </Link>
+            </View>
+          ) : null;
+        })}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,205 @@
+import fc from 'fast-check';
+import {
+  addDays,
+  daysBetween,
+  liftForToday,
+  LIFTED_A_DAY,
+  longestWait,
+  reasonInWords,
+  resurfacingScore,
+  type Waiting,
+} from '.';
+
+const TODAY = '2026-11-24';
+const waiting = (changes: Partial<Waiting> = {}): Waiting => ({
+  id: 'a',
+  savedOn: '2026-11-01',
+  queuedOn: '2026-11-02',
+  passed: 0,
+  minutesLeft: 12,
+  promisedFor: null,
+  shown: { times: 0, lastOn: null },
+  passedOver: { times: 0, lastOn: null },
+  nearness: 0,
+  nearTo: 0,
+  ...changes,
+});
+const score = (changes: Partial<Waiting>) => resurfacingScore(waiting(changes), TODAY);
+
+describe('the resurfacing score', () => {
+  it('is the documented formula', () => {
+    // 22 days since it was queued, 23 since it was saved, 40 % passed, near enough, passed over twice, shown three times.
+    const expected =
+      22 + 10 * (1 - 2 ** (-23 / 30)) + (4 + 4 * 0.4) + 14 * 0.5 - 12 * (1 - 2 ** -1) - 4 * (1 - 2 ** -1);
+    expect(
+      score({
+        passed: 0.4,
+        nearness: 0.15,
+        passedOver: { times: 2, lastOn: null },
+        shown: { times: 3, lastOn: null },
+      }),
+    ).toBeCloseTo(expected, 10);
+  });
+
+  it.each<[string, Partial<Waiting>]>([
+    ['age', { savedOn: '2026-06-01' }],
+    ['a beginning', { passed: 0.3 }],
+    ['nearness', { nearness: 0.2 }],
+    ['a missed promise', { promisedFor: '2026-11-20' }],
+    ['waiting', { queuedOn: '2026-10-01' }],
+  ])('rises with %s', (_what, changes) => {
+    expect(score(changes)).toBeGreaterThan(score({}));
+  });
+
+  it('falls with being shown and with being passed over', () => {
+    const shown = score({ shown: { times: 2, lastOn: '2026-11-10' } });
+    expect(shown).toBeLessThan(score({}));
+    expect(score({ passedOver: { times: 1, lastOn: '2026-11-10' } })).toBeLessThan(score({}));
+  });
+});
+
+describe('what is lifted today', () => {
+  const many = (count: number, changes: (index: number) => Partial<Waiting>) =>
+    Array.from({ length: count }, (_, index) =>
+      waiting({ id: String(index).padStart(3, '0'), ...changes(index) }),
+    );
+
+  it('stays the same all day, however often one looks', () => {
+    const items = many(8, (index) => ({ savedOn: addDays(TODAY, -index * 9) }));
+    const first = liftForToday(items, TODAY).map(({ id }) => id);
+    expect(first).toHaveLength(LIFTED_A_DAY);
+    const after = items.map((item) =>
+      first.includes(item.id) ? { ...item, shown: { times: 1, lastOn: TODAY } } : item,
+    );
+    expect(
+      liftForToday(after, TODAY)
+        .map(({ id }) => id)
+        .sort(),
+    ).toEqual([...first].sort());
+  });
+
+  it('is not replaced the same day when it is passed over, and rests after it', () => {
+    const items = many(8, () => ({}));
+    const [first] = liftForToday(items, TODAY);
+    const passed = items.map((item) =>
+      item.id === first?.id
+        ? { ...item, shown: { times: 1, lastOn: TODAY }, passedOver: { times: 1, lastOn: TODAY } }
+        : {
+            ...item,
+            shown: liftForToday(items, TODAY).some(({ id }) => id === item.id)
+              ? { times: 1, lastOn: TODAY }
+              : item.shown,
+          },
+    );
+    expect(liftForToday(passed, TODAY)).toHaveLength(LIFTED_A_DAY - 1);
+    expect(liftForToday(passed, addDays(TODAY, 1)).map(({ id }) => id)).not.toContain(first?.id);
+  });
+
+  it('does not come before the day for which it is promised', () => {
+    expect(liftForToday([waiting({ promisedFor: '2026-12-01', savedOn: '2020-01-01' })], TODAY)).toEqual([]);
+  });
+
+  it('says when it was saved and what speaks for it most', () => {
+    const say = (changes: Partial<Waiting>) => {
+      const [lifted] = liftForToday([waiting(changes)], TODAY);
+      return reasonInWords(lifted?.reasons ?? []);
+    };
+    expect(say({ savedOn: '2026-10-06', nearness: 0.3, nearTo: 2 })).toBe(
+      'saved 7 weeks ago, close to two things you finished lately',
+    );
+    expect(say({ savedOn: '2026-10-06', passed: 0.5, minutesLeft: 6.2 })).toBe(
+      'saved 7 weeks ago, begun, 6 min left',
+    );
+    expect(say({ savedOn: '2026-05-01', shown: { times: 1, lastOn: '2026-10-25' } })).toBe(
+      'saved 7 months ago, not brought up for 4 weeks',
+    );
+  });
+});
+
+describe('no item of the Queue sinks for good', () => {
+  /** What a day brings to an item, at worst: anything at all that the bounded parts of the score can take. */
+  const whims = fc.record({
+    passed: fc.constantFrom(0, 0.5, 1),
+    nearness: fc.constantFrom(0, 0.1, 1),
+    missed: fc.boolean(),
+    over: fc.nat(20),
+    shownTimes: fc.nat(20),
+    age: fc.nat(900),
+  });
+
+  it('is lifted within a number of days that only the size of the Queue decides', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 24 }),
+        fc.array(whims, { minLength: 30, maxLength: 30 }),
+        (size, dealt) => {
+          const start = '2026-01-01';
+          let shownOn = new Map<string, string>();
+          const seen = new Map(Array.from({ length: size }, (_, index) => [String(index), start]));
+          let worst = 0;
+          for (let day = 0; day < 260; day++) {
+            const today = addDays(start, day);
+            const items = [...seen.keys()].map((id): Waiting => {
+              const whim = dealt[(Number(id) * 7 + day * 13) % dealt.length] as (typeof dealt)[number];
+              return waiting({
+                id,
+                savedOn: addDays(today, -whim.age),
+                queuedOn: start,
+                passed: whim.passed,
+                promisedFor: whim.missed ? addDays(today, -1) : null,
+                shown: { times: whim.shownTimes, lastOn: shownOn.get(id) ?? null },
+                passedOver: { times: whim.over, lastOn: null },
+                nearness: whim.nearness,
+              });
+            });
+            for (const { id } of liftForToday(items, today)) {
+              worst = Math.max(worst, daysBetween(seen.get(id) ?? start, today));
+              seen.set(id, today);
+              shownOn = new Map(shownOn).set(id, today);
+            }
+            for (const last of seen.values()) worst = Math.max(worst, daysBetween(last, today));
+          }
+          expect(worst).toBeLessThanOrEqual(longestWait(size));
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it('though new items come in every day, each as tempting as can be', () => {
+    const start = '2026-01-01';
+    const dull = { id: 'dull', since: start, last: start, worst: 0 };
+    let queue: { id: string; queuedOn: string; lastOn: string | null }[] = [
+      { id: 'dull', queuedOn: start, lastOn: null },
+    ];
+    let largest = 0;
+    for (let day = 0; day < 200; day++) {
+      const today = addDays(start, day);
+      queue.push(...[0, 1, 2, 3].map((n) => ({ id: `new-${day}-${n}`, queuedOn: today, lastOn: null })));
+      largest = Math.max(largest, queue.length);
+      const lifted = liftForToday(
+        queue.map(({ id, queuedOn, lastOn }) =>
+          waiting({
+            id,
+            queuedOn,
+            shown: { times: lastOn ? 1 : 0, lastOn },
+            ...(id === 'dull'
+              ? { savedOn: today, passedOver: { times: 50, lastOn: null } }
+              : { savedOn: '2020-01-01', nearness: 1, passed: 0.9, promisedFor: addDays(today, -1) }),
+          }),
+        ),
+        today,
+      ).map(({ id }) => id);
+      if (lifted.includes('dull')) {
+        dull.worst = Math.max(dull.worst, daysBetween(dull.last, today));
+        dull.last = today;
+      }
+      // All that is new is read as soon as it is shown; only the dull one stays.
+      queue = queue
+        .filter(({ id }) => id === 'dull' || !lifted.includes(id))
+        .map((each) => (lifted.includes(each.id) ? { ...each, lastOn: today } : each));
+    }
+    expect(dull.last).not.toBe(start);
+    expect(dull.worst).toBeLessThanOrEqual(longestWait(largest));
+  });
+});

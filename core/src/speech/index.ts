@@ -1,0 +1,2 @@
+export * from './utterances';
+export * from './voices';

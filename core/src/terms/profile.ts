@@ -1,0 +1,123 @@
+import { z } from 'zod';
+import { stemmerOf } from './stems';
+import { stopWordsOf } from './stop-words';
+
+/**
+ * What a text speaks of: its words by stem, without those that every text has, and the pairs of
+ * neighbours among them, which say more than the words alone. Small beside the text, so that a whole library of profiles fits where its texts would not.
+ */
+export const TermProfile = z.object({
+  /** How many words it was made from, stop words left out. */
+  length: z.number().int().nonnegative(),
+  /** The terms of the title. */
+  title: z.array(z.string()),
+  /** `[term, count, as it stands in the text]`, heaviest first. A phrase is two stems with a space between. */
+  terms: z.array(z.tuple([z.string(), z.number().positive(), z.string()])),
+});
+export type TermProfile = z.infer<typeof TermProfile>;
+
+/** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */
+const TITLE_WEIGHT = 3;
+/** The tail of a long text's words adds little and costs much. */
+const MOST_TERMS = 400;
+interface Seen {
+  count: number;
+  /** Forms by how often they stand in the text: the commonest is what the reader is shown. */
+  forms: Map<string, number>;
+}
+
+/**
+ * The profile of a text.
+ *
+ * @param text plain text
+ * @param title of the text; null when it has none
+ * @param language BCP 47 tag, or null when not known
+ */
+export function termProfile(text: string, title: string | null, language: string | null): TermProfile {
+  const base = (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+  const seen = new Map<string, Seen>();
+  const phrases = new Map<string, Seen>();
+  const length = count(text, base, 1, seen, phrases);
+  const ofTitle = new Map<string, Seen>();
+  if (title !== null) {
+    count(title, base, 1, ofTitle, new Map());
+    count(title, base, TITLE_WEIGHT, seen, phrases);
+  }
+  const terms = [...seen, ...phrases]
+    .map(([term, { count: times, forms }]): [string, number, string] => [term, times, commonest(forms)])
+    .sort((a, b) => b[1] - a[1] || Number(a[0].includes(' ')) - Number(b[0].includes(' ')))
+    .slice(0, MOST_TERMS);
+  return { length, title: [...ofTitle.keys()], terms };
+}
+
+/** Counts the words of a text and its pairs of neighbours. @returns how many words counted */
+function count(
+  text: string,
+  language: string,
+  weight: number,
+  words: Map<string, Seen>,
+  phrases: Map<string, Seen>,
+): number {
+  const stem = stemmerOf(language);
+  const stopWords = stopWordsOf(language);
+  let length = 0;
+  let before: { stem: string; form: string; end: number } | null = null;
+  for (const { form, start, end } of wordsIn(text, language)) {
+    const plain = form.toLowerCase().replace(/['’]s?$/u, '');
+    if (stopWords.has(plain) || !/\p{L}/u.test(plain) || plain.length < (isUnspaced(plain) ? 1 : 2)) {
+      before = null;
+      continue;
+    }
+    const term = stem(plain);
+    length += 1;
+    note(words, term, plain, weight);
+    // Neighbours with only a space or a hyphen between them.
+    if (before && /^[\s\u00ad-]$/u.test(text.slice(before.end, start)))
+      note(phrases, `${before.stem} ${term}`, `${before.form} ${plain}`, weight);
+    before = { stem: term, form: plain, end };
+  }
+  return length;
+}
+
+function note(into: Map<string, Seen>, term: string, form: string, weight: number): void {
+  const known = into.get(term);
+  if (known) {
+    known.count += weight;
+    known.forms.set(form, (known.forms.get(form) ?? 0) + 1);
+  } else into.set(term, { count: weight, forms: new Map([[form, 1]]) });
+}
+
+function commonest(forms: Map<string, number>): string {
+  let best = '';
+  let most = 0;
+  for (const [form, times] of forms)
+    if (times > most || (times === most && form.length < best.length)) {
+      best = form;
+      most = times;
+    }
+  return best;
+}
+
+const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u;
+function isUnspaced(text: string): boolean {
+  return UNSPACED.test(text);
+}
+
+function* wordsIn(text: string, language: string): Generator<{ form: string; start: number; end: number }> {
+  if (!isUnspaced(text)) {
+    for (const { 0: form, index } of text.matchAll(/[\p{L}\p{M}\p{N}]+(?:['’][\p{L}\p{M}]+)*/gu))
+      yield { form, start: index, end: index + form.length };
+    return;
+  }
+  for (const { segment, index, isWordLike } of wordSegmenter(language).segment(text))
+    if (isWordLike) yield { form: segment, start: index, end: index + segment.length };
+}
+
+const segmenters = new Map<string, Intl.Segmenter>();
+function wordSegmenter(language: string): Intl.Segmenter {
+  const known = segmenters.get(language);
+  if (known) return known;
+  const made = new Intl.Segmenter(language.length === 2 ? language : 'en', { granularity: 'word' });
+  segmenters.set(language, made);
+  return made;
+}
