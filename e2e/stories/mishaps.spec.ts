@@ -92,6 +92,6 @@ test('keys move between places and open what is next', async ({ page }, { projec
   await page.keyboard.press('Escape');
   await page.keyboard.press('n');
   await expect(page.getByTestId('reader')).toBeVisible();
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await expect(page.getByRole('heading', { name: 'Library' })).toBeVisible();
 });

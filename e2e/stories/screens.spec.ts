@@ -31,7 +31,7 @@ async function expectTargets(page: Page, screen: string): Promise<void> {
 }
 
 for (const theme of ['light', 'dark'] as const) {
-  test(`every screen is accessible in the ${theme} theme`, async ({ page }) => {
+  test(`every screen is accessible in the ${theme} theme`, async ({ page }, { project }) => {
     const refused: string[] = [];
     page.on('console', (message) => message.type() === 'error' && refused.push(message.text()));
     await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
@@ -51,15 +51,32 @@ for (const theme of ['light', 'dark'] as const) {
     await row(page, 'Ferry vote goes to the post').getByRole('button').click();
     await check('item sheet');
     await page.keyboard.press('Escape');
+    await goTo(page, 'Now');
+    await expect(page.getByRole('region', { name: 'Come back' })).toBeVisible();
+    await check('Now');
     await goTo(page, 'Library');
     await check('Library');
     await goTo(page, 'You');
     await check('You');
+    await page.getByRole('button', { name: 'How I am doing' }).click();
+    await expect(page.getByRole('img', { name: /^Minutes by week/ })).toBeVisible();
+    await check('How I am doing, charts');
+    await page.getByRole('radio', { name: 'As a table' }).click();
+    await check('How I am doing, table');
+    if (project.name === 'phone') await page.getByRole('button', { name: 'Back to Now' }).click();
     await goTo(page, 'Queue');
     await check('Queue');
     await row(page, 'How the old tables were reckoned').getByRole('link').click();
     await expect(page.getByText('In the chart room there is a shelf')).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Related' })).toHaveCount(1);
     await check('reader');
+    await page.getByRole('button', { name: 'Listen', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+    await check('player');
+    await page.getByRole('button', { name: /^Speed and voice/ }).click();
+    await check('speed and voice');
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Stop listening' }).click();
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await check('reading settings');
     // Nothing that the policy refuses, nothing that is missing.

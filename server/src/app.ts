@@ -40,7 +40,7 @@ export function createApp(parts: AppParts): Express {
     compression({
       // A stream of events must not wait in a buffer until it is worth compressing.
       filter: (request, response) =>
-        request.path !== '/api/sync/events' && compression.filter(request, response),
+        request.originalUrl !== '/api/sync/events' && compression.filter(request, response),
     }),
   );
   app.use(

@@ -17,7 +17,7 @@ interface StrandProps {
   room: number;
   /** A row's strand lies and is as long as its minutes; the rail hangs and takes all the room. */
   hanging?: boolean;
-  /** In the plan of a slot a strand takes all its room too: the slot is the scale. */
+  /** In the plan of a slot a strand takes all its room too: the slot is the scale. What was begun is the darker. */
   filling?: boolean;
 }
 
@@ -54,8 +54,16 @@ export function Strand({
       style={hanging ? { width: ACROSS, height: room } : { width: room, height: ACROSS }}
     >
       <Svg width={hanging ? ACROSS : room} height={hanging ? room : ACROSS} aria-hidden>
-        <Line {...segment(at(0), at(1))} stroke="var(--soft)" strokeWidth={1.75} />
-        <Line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
+        <Line
+          {...segment(at(0), at(1))}
+          stroke={filling ? 'var(--accent)' : 'var(--soft)'}
+          strokeWidth={filling ? 7 : 1.75}
+          strokeLinecap={filling ? 'round' : 'butt'}
+          opacity={filling && looseEnd === null ? 0.55 : 1}
+        />
+        {!filling && (
+          <Line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
+        )}
         {strandParts(passed, heard).map(({ from, to, by }) => (
           <Line
             key={from}
@@ -67,7 +75,7 @@ export function Strand({
             {...(by === 'ears' ? { strokeDasharray: '0.1 8' } : {})}
           />
         ))}
-        {looseEnd !== null && looseEnd < 1 && (
+        {looseEnd !== null && looseEnd < 1 && !filling && (
           <Path
             d={looseEndPath(at(looseEnd), point)}
             fill="none"

@@ -34,7 +34,7 @@ describe('the resurfacing score', () => {
     expect(
       score({
         passed: 0.4,
-        nearness: 0.15,
+        nearness: 0.2,
         passedOver: { times: 2, lastOn: null },
         shown: { times: 3, lastOn: null },
       }),
@@ -104,7 +104,7 @@ describe('what is lifted today', () => {
       const [lifted] = liftForToday([waiting(changes)], TODAY);
       return reasonInWords(lifted?.reasons ?? []);
     };
-    expect(say({ savedOn: '2026-10-06', nearness: 0.3, nearTo: 2 })).toBe(
+    expect(say({ savedOn: '2026-10-06', nearness: 0.4, nearTo: 2 })).toBe(
       'saved 7 weeks ago, close to two things you finished lately',
     );
     expect(say({ savedOn: '2026-10-06', passed: 0.5, minutesLeft: 6.2 })).toBe(

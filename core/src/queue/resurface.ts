@@ -58,14 +58,14 @@ const AGE_HALF_DAYS = 30;
 const PASSED_OVER_HALF = 2;
 const SHOWN_HALF = 3;
 /** The nearness of two texts that plainly speak of the same things. */
-const FULLY_NEAR = 0.3;
+const FULLY_NEAR = 0.4;
 
 const rising = (amount: number, half: number) => 1 - 0.5 ** (amount / half);
 
 /**
  * The resurfacing score:
  *
- *     score = w + 10·(1 − 2^(−a/30)) + [begun]·(4 + 4p) + 14·min(1, n/0.3) + [promise missed]·8
+ *     score = w + 10·(1 − 2^(−a/30)) + [begun]·(4 + 4p) + 14·min(1, n/0.4) + [promise missed]·8
  *               − 12·(1 − 2^(−o/2)) − 4·(1 − 2^(−s/3))
  *
  *     w  days since it was last shown, or since it was queued     a  days since it was saved

@@ -5,11 +5,11 @@ import { createRelatedIndex } from '.';
 const TEXTS: Readonly<Record<string, [title: string, text: string]>> = {
   eelgrass: [
     'What the eelgrass knows',
-    'Eelgrass grows in the channel. Dredging tears the eelgrass meadow; silt takes its light.',
+    'Eelgrass grows in the channel. Dredging tears the eelgrass meadow; dredging stirs silt.',
   ],
   dredging: [
     'The silt year',
-    'Dredging stirs silt in the channel. The barge dumps silt and the divers count eelgrass shoots.',
+    'Dredging stirs silt in the channel, and dredging goes on. The barge dumps silt and the divers count eelgrass shoots.',
   ],
   oven: [
     'The oven behind the net loft',

@@ -42,6 +42,8 @@ const TITLE_HOLD = 2;
 /** A term that more than this part of the library has says nothing about nearness. */
 const TOO_COMMON = 0.5;
 const SHARED_SHOWN = 4;
+/** What at least one of two texts says twice is spoken of; what each says once is only mentioned. */
+const SPOKEN_OF = 2;
 
 interface Entry {
   length: number;
@@ -135,18 +137,24 @@ export function createRelatedIndex(): RelatedIndex {
     const theirs = entries.get(near.id);
     return {
       ...near,
-      shared: theirs ? sharedTerms(vectorOf(id, entry), vectorOf(near.id, theirs), entry) : [],
+      shared: theirs ? sharedTerms(vectorOf(id, entry), vectorOf(near.id, theirs), entry, theirs) : [],
     };
   }
 
-  function sharedTerms(a: Vector, b: Vector, entry: Entry): string[] {
+  /**
+   * The terms that make two texts near, for the reader to see. Unlike in nearness itself rarity counts once, not twice:
+   * a rare word that each says in passing is a worse reason than the subject that both come back to.
+   */
+  function sharedTerms(a: Vector, b: Vector, ofA: Entry, ofB: Entry): string[] {
     const joint = [...a.weights]
       .filter(([term]) => b.weights.has(term))
       .map(([term, weight]) => ({
         term,
-        form: entry.terms.get(term)?.form ?? term,
-        weight: weight * (b.weights.get(term) ?? 0),
+        form: ofA.terms.get(term)?.form ?? term,
+        most: Math.max(ofA.terms.get(term)?.count ?? 0, ofB.terms.get(term)?.count ?? 0),
+        weight: (weight * (b.weights.get(term) ?? 0)) / rarity(term),
       }))
+      .filter(({ most }) => most >= SPOKEN_OF)
       .sort((one, other) => other.weight - one.weight || (one.term < other.term ? -1 : 1));
     const shown: { term: string; form: string }[] = [];
     for (const each of joint) {

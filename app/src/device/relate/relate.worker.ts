@@ -8,7 +8,7 @@ import { currentCopies } from './current-copies';
 import type { Relating } from './relating';
 
 /** Below this two texts share a few words, above it a subject. Chosen by looking at the demo's library. */
-const PLAINLY_NEAR = 0.12;
+const PLAINLY_NEAR = 0.25;
 
 /** One account's index, and the copy that stands in it for each item. */
 interface Opened {

@@ -12,7 +12,7 @@ interface ChartProps {
 
 const HEIGHT = 170;
 const AXIS_ROOM = 34;
-const COLOURS = { cameIn: 'var(--soft)', eyes: 'var(--accent)', ears: 'var(--ochre)' } as const;
+const COLOURS = { cameIn: 'var(--soft)', eyes: 'var(--accent)', ears: 'var(--moss)' } as const;
 
 /** Items that came in beside items that were finished, for each week. */
 export function ItemsChart({ weeks, room }: ChartProps) {

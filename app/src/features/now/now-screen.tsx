@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { inMinutes, liftForToday, minutesLeft, reasonInWords } from '@dorvel/core/queue';
+import { liftForToday, reasonInWords } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -73,7 +73,8 @@ export function NowScreen({ openId }: { openId: string | null }) {
       {...more}
     />
   );
-  const then = plan.chosen.flatMap(({ id }) => byId.get(id) ?? []);
+  // What stands under Go on with already needs no second row.
+  const then = plan.chosen.flatMap(({ id }) => byId.get(id) ?? []).filter((item) => !goOn.includes(item));
   const isEmpty = loaded !== undefined && goOn.length + candidates.length + due.length + lifted.length === 0;
   return (
     <ScrollView className="flex-1 bg-ground" contentContainerClassName="pb-[28px]">
@@ -95,7 +96,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
         <Section title="Go on with">
           {goOn.map((item) =>
             row(item, {
-              reason: `${stoppedBy(item) === 'ears' ? 'listened to' : 'read'} ${whenWords(lastInAt(item))}, ${inMinutes(minutesLeft(item))} left`,
+              reason: `${stoppedBy(item) === 'ears' ? 'listened to' : 'read'} ${whenWords(lastInAt(item))}`,
             }),
           )}
         </Section>
@@ -110,7 +111,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
         <Section title="Come back">
           {due.map((item) =>
             row(item, {
-              reason: `you wanted it back on ${dayInWords(item.choices.comeBackOn.value ?? today)}`,
+              reason: dueInWords(item, today),
               action: (
                 <RowButton
                   label="Tomorrow"
@@ -181,6 +182,11 @@ function useLifted(
     }
   }, [lifted, today]);
   return lifted;
+}
+
+function dueInWords(item: Item, today: string): string {
+  const day = item.choices.comeBackOn.value ?? today;
+  return `you wanted it back ${day === today ? 'today' : `on ${dayInWords(day)}`}`;
 }
 
 function Section({ title, children }: { title: string; children: ReactNode }) {

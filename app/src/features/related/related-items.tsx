@@ -12,7 +12,7 @@ import { sharedInWords } from './shared-words';
 
 const MOST = 5;
 /** What is farther than this shares words, not a subject: better nothing than something irrelevant. */
-const NEAR_ENOUGH = 0.07;
+const NEAR_ENOUGH = 0.17;
 
 /** Under an article: what else of the reader's own library is near to it, and why. */
 export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Place }) {
