@@ -6,9 +6,12 @@ const CORE_USES = {
   model: [],
   address: [],
   text: [],
+  terms: [],
   extract: ['model', 'text'],
   highlight: ['model', 'text'],
   queue: ['model', 'text'],
+  relate: ['terms'],
+  speech: ['model', 'text'],
   sync: ['model', 'address'],
 };
 

@@ -21,40 +21,67 @@ async function visit(viewport, colorScheme, steps) {
   await page.getByRole('button', { name: 'Fill in the demo account' }).click();
   if (steps.signIn) await shot(steps.signIn);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('link', { name: /Ferry vote goes to the post/ }).waitFor();
+  await page.getByRole('region', { name: 'Come back' }).waitFor();
   // Everything of Inbox and Queue should be on the device in the pictures.
   await page.waitForTimeout(6000);
   await steps.then({
     page,
     shot,
-    place: (name) => page.getByRole('link', { name: new RegExp(`^${name}`) }).click(),
+    place: (name) =>
+      page
+        .getByRole('navigation', { name: 'Places' })
+        .getByRole('link', { name: new RegExp(`^${name}`) })
+        .click(),
   });
   await page.context().close();
+}
+
+async function listen(page) {
+  await page.getByRole('button', { name: 'Listen', exact: true }).click();
+  await page.getByRole('button', { name: 'Pause', exact: true }).waitFor();
+  await page.waitForTimeout(2500);
 }
 
 const phone = { width: 390, height: 844 };
 await visit(phone, 'light', {
   signIn: 'sign-in',
   then: async ({ page, shot, place }) => {
+    await shot('now-day');
+    await page.getByRole('button', { name: 'You', exact: true }).click();
+    await shot('you');
+    await page.goto(`${origin}/doing`);
+    await page.getByRole('img', { name: /^Minutes by week/ }).waitFor();
+    await shot('doing-day');
+    await place('Inbox');
     await shot('inbox');
     await page.getByRole('button', { name: /Larch or oak/ }).click();
     await shot('item-sheet');
     await page.keyboard.press('Escape');
     await place('Library');
     await shot('library');
-    await place('You');
-    await shot('you');
     await place('Queue');
     await shot('queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-day');
+    await listen(page);
+    await shot('player-day');
+    await page.getByRole('button', { name: 'Stop listening' }).click();
+    await page.getByRole('region', { name: 'Related' }).scrollIntoViewIfNeeded();
+    await page.getByTestId('reader').evaluate((view) => (view.scrollTop = view.scrollHeight));
+    await shot('related');
   },
 });
 await visit(phone, 'dark', {
   then: async ({ page, shot, place }) => {
+    await shot('now-night');
+    await page.goto(`${origin}/doing`);
+    await page.getByRole('img', { name: /^Minutes by week/ }).waitFor();
+    await shot('doing-night');
     await place('Queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-night');
+    await listen(page);
+    await shot('player-night');
   },
 });
 await visit({ width: 1280, height: 800 }, 'light', {

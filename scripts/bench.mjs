@@ -18,5 +18,7 @@ const run = (name, words) => {
 };
 run('extraction', ['--import', 'tsx', 'bench/extraction.mjs']);
 run('strangers', ['--import', 'tsx', 'bench/strangers.mjs']);
+run('related', ['--import', 'tsx', 'bench/related.mjs']);
+run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) run('opening', ['bench/opening.mjs']);

@@ -21,7 +21,7 @@ test('an empty library gets its first account on the screen, takes no second, an
     await expect(page.getByRole('alert')).toContainText('at least 12 characters');
     await page.getByLabel(/^Passphrase/).fill(READER.passphrase);
     await page.getByRole('button', { name: 'Make the account' }).click();
-    await expect(page.getByText(/Nothing waits for a decision/)).toBeVisible();
+    await expect(page.getByText(/nothing waits for you now/)).toBeVisible();
 
     const second = await new Client(server.origin).call('POST', '/accounts', {
       ...READER,

@@ -60,6 +60,7 @@ test('a session that ends while changes wait loses nothing: it asks to sign in, 
   await expect(page.getByText(/session has ended/)).toBeVisible();
   await page.getByRole('button', { name: 'Fill in the demo account' }).click();
   await page.getByRole('button', { name: 'Sign in' }).last().click();
+  await goTo(page, 'Inbox');
   await expect(row(page, title)).toBeVisible();
   const other = await (await browser.newContext()).newPage();
   await signIn(other, EMPTY);

@@ -32,6 +32,7 @@ async function expectTargets(page: Page, screen: string): Promise<void> {
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every screen is accessible in the ${theme} theme`, async ({ page }, { project }) => {
+    test.setTimeout(240_000);
     const refused: string[] = [];
     page.on('console', (message) => message.type() === 'error' && refused.push(message.text()));
     await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });

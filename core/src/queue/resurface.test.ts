@@ -140,7 +140,7 @@ describe('no item of the Queue sinks for good', () => {
           for (let day = 0; day < 260; day++) {
             const today = addDays(start, day);
             const items = [...seen.keys()].map((id): Waiting => {
-              const whim = dealt[(Number(id) * 7 + day * 13) % dealt.length] as (typeof dealt)[number];
+              const whim = dealt[(Number(id) * 7 + day * 13) % dealt.length]!;
               return waiting({
                 id,
                 savedOn: addDays(today, -whim.age),

@@ -7,7 +7,7 @@ describe('a text for the synthesizer', () => {
 
   it('is found again from every code point of the markup, also behind characters of two units', () => {
     const text = '𝄞 & tide';
-    const markup = [...toMarkup(text)];
+    const markup = Array.from(toMarkup(text));
     const offsets = offsetsOfMarkup(text);
     expect(offsets).toHaveLength(markup.length);
     expect(text.slice(offsets[markup.indexOf('t')])).toBe('tide');

@@ -3,7 +3,7 @@ const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '
 
 /** A text as the synthesizer has to be given it. */
 export function toMarkup(text: string): string {
-  return [...text].map((char) => ESCAPES[char] ?? char).join('');
+  return text.replace(/[&<>]/g, (char) => ESCAPES[char] ?? char);
 }
 
 /**

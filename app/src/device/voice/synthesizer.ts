@@ -14,7 +14,7 @@ export const SHIPPED_VOICES = {
 export type ShippedVoice = keyof typeof SHIPPED_VOICES;
 
 /** A place in what was said, and when it is heard. */
-export interface WordMark {
+interface WordMark {
   /** Offset in the text that was asked for, in UTF-16 units. */
   offset: number;
   /** From the start of the sound, in milliseconds. */

@@ -33,8 +33,9 @@ interface Deck {
 }
 
 export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
-  const decks: [Deck, Deck] = [newDeck(), newDeck()];
-  let current = 0;
+  const [first, second] = [newDeck(), newDeck()];
+  let current = first;
+  const other = () => (current === first ? second : first);
   let rate = 1;
   let playing = false;
   /** Counts the calls of play: what an earlier one still waits for is then of no interest. */
@@ -69,7 +70,7 @@ export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
 
   async function turnTo(index: number): Promise<void> {
     const mine = call;
-    const deck = decks[current % 2] as Deck;
+    const deck = current;
     give(deck, index);
     try {
       await deck.ready;
@@ -83,52 +84,50 @@ export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
     }
     if (mine !== call) return;
     parts.begun(index);
-    if (index + 1 < parts.count) give(decks[(current + 1) % 2] as Deck, index + 1);
+    if (index + 1 < parts.count) give(other(), index + 1);
   }
 
   function soundEnded(element: HTMLAudioElement): void {
-    const deck = decks[current % 2] as Deck;
-    if (deck.element !== element || !playing) return;
-    const { index } = deck;
+    if (current.element !== element || !playing) return;
+    const { index } = current;
     parts.heard(index, element.duration / rate);
     if (index + 1 >= parts.count) {
       playing = false;
       parts.ended();
       return;
     }
-    current += 1;
+    current = other();
     void turnTo(index + 1);
   }
 
   return {
     play(from) {
       call += 1;
-      for (const { element } of decks) element.pause();
+      for (const { element } of [first, second]) element.pause();
       playing = true;
-      const held = decks.findIndex(({ index }) => index === from);
-      if (held !== -1) {
+      const held = [first, second].find(({ index }) => index === from);
+      if (held) {
         current = held;
-        (decks[held] as Deck).element.currentTime = 0;
+        held.element.currentTime = 0;
       }
       void turnTo(from);
     },
     pause() {
       playing = false;
-      (decks[current % 2] as Deck).element.pause();
+      current.element.pause();
     },
     resume() {
       playing = true;
-      const deck = decks[current % 2] as Deck;
-      void turnTo(deck.index);
+      void turnTo(current.index);
     },
     setRate(to) {
       rate = to;
-      for (const { element } of decks) applyRate(element);
+      for (const { element } of [first, second]) applyRate(element);
     },
     close() {
       call += 1;
       playing = false;
-      for (const deck of decks) {
+      for (const deck of [first, second]) {
         deck.element.pause();
         deck.index = -1;
         empty(deck.element);

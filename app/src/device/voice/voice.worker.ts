@@ -3,7 +3,7 @@ import { SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
 import init from '@echogarden/espeak-ng-emscripten';
 import { expose, transfer } from 'comlink';
 import { WaveFile } from 'wavefile';
-import type { Spoken, Synthesizer, WordMark } from './synthesizer';
+import type { Spoken, Synthesizer } from './synthesizer';
 import { offsetsOfMarkup, toMarkup } from './markup';
 
 /** The voice that ships, in a worker: nothing of it needs a network, and no sentence holds up the page. */
@@ -20,7 +20,7 @@ const synthesizer: Synthesizer = {
     const markup = toMarkup(text);
     const offsets = offsetsOfMarkup(text);
     const pieces: Int16Array[] = [];
-    const words: WordMark[] = [];
+    const words: Spoken['words'] = [];
     speaker.synthesize(markup, (pcm, events) => {
       if (pcm) pieces.push(pcm);
       for (const event of events)
@@ -35,7 +35,7 @@ const synthesizer: Synthesizer = {
   },
 };
 
-function toSpoken(pieces: Int16Array[], sampleRate: number, words: WordMark[]): Spoken {
+function toSpoken(pieces: Int16Array[], sampleRate: number, words: Spoken['words']): Spoken {
   const samples = new Int16Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
   let at = 0;
   for (const piece of pieces) {

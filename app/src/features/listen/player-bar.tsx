@@ -10,6 +10,7 @@ import { useMemo, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
+import { useWide } from '@/ui/wide';
 import { useListeningSettings } from './listening-settings-store';
 import { usePlayer } from './player-store';
 import { VoiceSheet } from './voice-sheet';
@@ -23,6 +24,7 @@ export function PlayerBar({ openId }: { openId: string | null }) {
   const { hearing, index, playing, ended, problem, pause, goOn, step, close } = usePlayer();
   const rate = useListeningSettings((state) => state.rate);
   const router = useRouter();
+  const wide = useWide();
   const [voiceShown, showVoice] = useState(false);
   useKeys(useMemo(() => ({ ',': () => step(-1), '.': () => step(1) }), [step]));
   if (!hearing) return null;
@@ -31,58 +33,81 @@ export function PlayerBar({ openId }: { openId: string | null }) {
   const words =
     problem ??
     (ended ? 'Heard to the end.' : `${inMinutes((hearing.minutes * (1 - fraction)) / rate)} left to hear`);
+  const what =
+    hearing.itemId === openId ? (
+      <Text className="flex-1 font-ui text-small text-ground" role="status">
+        {words}
+      </Text>
+    ) : (
+      <Pressable
+        role="link"
+        onPress={() => router.push(`/now/${hearing.itemId}`)}
+        className="min-h-[44px] min-w-0 flex-1 justify-center"
+      >
+        <Text numberOfLines={1} className="font-read text-base font-semibold text-ground">
+          {hearing.title}
+        </Text>
+        <Text className="font-ui text-small text-ground" role="status">
+          {words}
+        </Text>
+      </Pressable>
+    );
+  const stop = (
+    <PlayerButton name="Stop listening" onPress={close}>
+      <Icon of={X} tone="ground" size={20} />
+    </PlayerButton>
+  );
+  const speed = (
+    <PlayerButton name={`Speed and voice, now ${rate.toFixed(1)} times`} onPress={() => showVoice(true)}>
+      <Text className="font-ui text-base font-semibold text-ground">{rate.toFixed(1)}×</Text>
+    </PlayerButton>
+  );
+  const steps = (
+    <View className="flex-row items-center gap-[14px]">
+      <PlayerButton name="Sentence back" onPress={() => step(-1)}>
+        <Icon of={SkipBack} tone="ground" size={22} />
+      </PlayerButton>
+      <Pressable
+        role="button"
+        aria-label={playing ? 'Pause' : 'Go on listening'}
+        onPress={playing ? pause : goOn}
+        className="h-[52px] w-[52px] items-center justify-center rounded-[26px] bg-ground"
+      >
+        <Icon of={playing ? Pause : Play} tone="ink" size={26} />
+      </Pressable>
+      <PlayerButton name="Sentence forward" onPress={() => step(1)}>
+        <Icon of={SkipForward} tone="ground" size={22} />
+      </PlayerButton>
+    </View>
+  );
   return (
-    <View role="region" aria-label="Player" className="px-[10px] pb-[8px] pt-[6px]">
-      <View className="mx-auto w-full max-w-[560px] rounded-[20px] bg-ink px-[6px] py-[4px]">
-        <View className="flex-row items-center justify-between pl-[12px]">
-          {hearing.itemId === openId ? (
-            <Text className="flex-1 font-ui text-small text-ground" role="status">
-              {words}
-            </Text>
-          ) : (
-            <Pressable
-              role="link"
-              onPress={() => router.push(`/now/${hearing.itemId}`)}
-              className="min-h-[44px] min-w-0 flex-1 justify-center"
-            >
-              <Text numberOfLines={1} className="font-read text-base font-semibold text-ground">
-                {hearing.title}
-              </Text>
-              <Text className="font-ui text-small text-ground" role="status">
-                {words}
-              </Text>
-            </Pressable>
-          )}
-          <PlayerButton name="Stop listening" onPress={close}>
-            <Icon of={X} tone="ground" size={20} />
-          </PlayerButton>
-        </View>
-        <View className="flex-row items-center justify-between">
-          <PlayerButton
-            name={`Speed and voice, now ${rate.toFixed(1)} times`}
-            onPress={() => showVoice(true)}
-          >
-            <Text className="font-ui text-base font-semibold text-ground">{rate.toFixed(1)}×</Text>
-          </PlayerButton>
-          <View className="flex-row items-center gap-[14px]">
-            <PlayerButton name="Sentence back" onPress={() => step(-1)}>
-              <Icon of={SkipBack} tone="ground" size={22} />
-            </PlayerButton>
-            <Pressable
-              role="button"
-              aria-label={playing ? 'Pause' : 'Go on listening'}
-              onPress={playing ? pause : goOn}
-              className="h-[52px] w-[52px] items-center justify-center rounded-[26px] bg-ground"
-            >
-              <Icon of={playing ? Pause : Play} tone="ink" size={26} />
-            </Pressable>
-            <PlayerButton name="Sentence forward" onPress={() => step(1)}>
-              <Icon of={SkipForward} tone="ground" size={22} />
-            </PlayerButton>
+    <View
+      role="region"
+      aria-label="Player"
+      className={wide ? 'border-t border-line bg-ink' : 'px-[10px] pb-[8px] pt-[6px]'}
+    >
+      {wide ? (
+        <View className="flex-row items-center gap-[14px] px-[20px] py-[4px]">
+          {what}
+          {steps}
+          <View className="flex-1 flex-row justify-end">
+            {speed}
+            {stop}
           </View>
-          <View className="w-[58px]" />
         </View>
-      </View>
+      ) : (
+        <View className="rounded-[20px] bg-ink px-[6px] py-[4px]">
+          <View className="flex-row items-center justify-between pl-[12px]">
+            {what}
+            {stop}
+          </View>
+          <View className="flex-row items-center justify-between">
+            {speed}
+            {steps}
+            <View className="w-[58px]" />
+          </View>
+        </View>
+      )}
       {voiceShown && <VoiceSheet language={hearing.language} onClose={() => showVoice(false)} />}
     </View>
   );

@@ -1,0 +1,146 @@
+/** @jest-environment node */
+import type { Item } from '@dorvel/core/model';
+import { applyMutation, newItem } from '@dorvel/core/sync';
+import {
+  asWaiting,
+  dueToday,
+  latelyFinished,
+  mayBeLifted,
+  slotCandidates,
+  stoppedBy,
+  toGoOnWith,
+} from './now-view';
+
+const NOW = new Date(2026, 10, 24, 18, 0).getTime();
+const DAY = 24 * 60 * 60 * 1000;
+const stamp = (instant: number) => `${instant.toString(36).padStart(9, '0')}-0000-a`;
+let made = 0;
+
+interface Wanted {
+  stage?: Item['choices']['stage']['value'];
+  read?: number;
+  heard?: Item['progress']['heard'];
+  lastInDaysAgo?: number;
+  finishedDaysAgo?: number;
+  comeBackOn?: string;
+  language?: string;
+  rank?: number;
+}
+
+function item(wanted: Wanted = {}): Item {
+  const id = `01900000-0000-7000-8000-${String(++made).padStart(12, '0')}`;
+  const savedAt = NOW - 50 * DAY;
+  const saved = newItem({
+    type: 'save',
+    id,
+    itemId: id,
+    address: `https://example.org/${made}`,
+    savedAt,
+    stamp: stamp(savedAt),
+  });
+  saved.capture.page = {
+    title: `Item ${made}`,
+    byline: null,
+    siteName: null,
+    publishedAt: null,
+    language: wanted.language ?? 'en',
+    excerpt: null,
+    wordCount: 1750,
+    minutes: 10,
+    pictureCount: 0,
+    thumbnail: null,
+    copyId: id,
+    cameThrough: { verdict: 'whole', reasons: [] },
+  };
+  const chosen = applyMutation(saved, {
+    type: 'choose',
+    id,
+    itemId: id,
+    stamp: stamp(savedAt + DAY),
+    set: {
+      stage: wanted.stage ?? 'queue',
+      queueRank: wanted.rank ?? made,
+      ...(wanted.finishedDaysAgo === undefined ? {} : { finishedAt: NOW - wanted.finishedDaysAgo * DAY }),
+      ...(wanted.comeBackOn === undefined ? {} : { comeBackOn: wanted.comeBackOn }),
+    },
+  });
+  const fraction = wanted.read ?? 0;
+  const after =
+    fraction > 0
+      ? applyMutation(chosen, {
+          type: 'progress',
+          id,
+          itemId: id,
+          stamp: stamp(NOW - (wanted.lastInDaysAgo ?? 1) * DAY),
+          furthest: fraction,
+          position: { block: 0, char: 0, offset: 1, quote: '', before: '', fraction },
+          heard: wanted.heard ?? [],
+        })
+      : chosen;
+  if (!after) throw new Error('not made');
+  return after;
+}
+
+describe('what to go on with', () => {
+  it('is what was begun, the latest first; not what is unread, finished or put away', () => {
+    const [older, newer] = [item({ read: 0.3, lastInDaysAgo: 5 }), item({ read: 0.1, lastInDaysAgo: 1 })];
+    const others = [item(), item({ read: 1, finishedDaysAgo: 1 }), item({ read: 0.2, stage: 'let-go' })];
+    expect(toGoOnWith([older, ...others, newer])).toEqual([newer, older]);
+  });
+
+  it('knows whether eyes or ears stopped there', () => {
+    expect(stoppedBy(item({ read: 0.4, heard: [[210, 400]] }))).toBe('ears');
+    expect(stoppedBy(item({ read: 0.6, heard: [[210, 400]] }))).toBe('eyes');
+  });
+});
+
+describe('what may go into a slot', () => {
+  it('takes the minutes that are left, by eye as the page is long, by ear as the voice is fast', () => {
+    const half = item({ read: 0.5 });
+    expect(slotCandidates([half], 'eyes', 1, () => true)[0]).toMatchObject({ minutes: 5, begun: true });
+    expect(slotCandidates([half], 'ears', 1, () => true)[0]?.minutes).toBeCloseTo(5, 5);
+    expect(slotCandidates([half], 'ears', 2, () => true)[0]?.minutes).toBeCloseTo(2.5, 5);
+  });
+
+  it('is in the order of the Queue, and for ears only what a voice can read', () => {
+    const [second, first] = [item({ rank: 2 }), item({ rank: 1, language: 'ja' })];
+    const canRead = (language: string | null) => language === 'en';
+    expect(slotCandidates([second, first], 'eyes', 1, canRead).map(({ id }) => id)).toEqual([
+      first.id,
+      second.id,
+    ]);
+    expect(slotCandidates([second, first], 'ears', 1, canRead).map(({ id }) => id)).toEqual([second.id]);
+  });
+});
+
+describe('what comes back', () => {
+  it('is due by its day until the reader has been in it', () => {
+    const due = item({ comeBackOn: '2026-11-24', stage: 'kept' });
+    const later = item({ comeBackOn: '2026-11-25' });
+    const done = item({ comeBackOn: '2026-11-20', read: 0.2, lastInDaysAgo: 1 });
+    expect(dueToday([done, later, due], '2026-11-24')).toEqual([due]);
+  });
+
+  it('is lifted from the Queue only, and not what is on screen anyway', () => {
+    const [queued, onScreen] = [item(), item()];
+    const others = [item({ stage: 'kept' }), item({ read: 1, finishedDaysAgo: 2 }), item({ stage: 'inbox' })];
+    expect(mayBeLifted([queued, onScreen, ...others], new Set([onScreen.id]))).toEqual([queued]);
+  });
+
+  it('is judged by what the item says of itself', () => {
+    expect(asWaiting(item({ read: 0.4 }), { nearness: 0.2, nearTo: 1 })).toMatchObject({
+      savedOn: '2026-10-05',
+      queuedOn: '2026-10-06',
+      passed: 0.4,
+      minutesLeft: 6,
+      nearness: 0.2,
+      nearTo: 1,
+      promisedFor: null,
+    });
+  });
+
+  it('looks at what was finished in the last month', () => {
+    const [lately, longAgo] = [item({ finishedDaysAgo: 20 }), item({ finishedDaysAgo: 60 })];
+    expect(latelyFinished([lately, longAgo, item()], NOW)).toEqual([lately.id]);
+  });
+});
