@@ -32,7 +32,7 @@ export function ensureInstalled() {
 export function ensureBuilt() {
   const parts = ['app/src', 'app/public', 'app/scripts', 'core/src']
     .flatMap(filesBelow)
-    .filter((file) => !/\/public\/(fonts|voice)\//.test(file));
+    .filter((file) => !/\/public\/(fonts|voice|workers)\//.test(file));
   const configs = readdirSync(path.join(root, 'app'))
     .filter((name) => /\.(json|js|css)$/.test(name))
     .map((name) => path.join(root, 'app', name));

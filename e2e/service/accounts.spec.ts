@@ -38,7 +38,7 @@ test('an empty library gets its first account on the screen, takes no second, an
     expect((await device.call('GET', '/session')).status).toBe(200);
     expect((await new Client(server.origin, replaced).call('GET', '/session')).status).toBe(401);
     await page.reload();
-    await expect(page.getByText(/Nothing waits for a decision/)).toBeVisible();
+    await expect(page.getByText(/nothing waits for you now/)).toBeVisible();
 
     const tries: number[] = [];
     for (let n = 0; n < 12; n++)
