@@ -1,3 +1,4 @@
+import { measure } from './measure';
 import { attribute, elementsIn, isElement, label, remove, textOf, tidy, type PageElement } from './page-tree';
 
 /** Never part of a text. */
@@ -20,48 +21,90 @@ const word = (words: string) => new RegExp(`(?:^|[\\s_-])(?:${words})(?:$|[\\s_-
 /** Words in class and id, common practice, that tell what stands around a text. */
 const AROUND = word(
   'ad|ads|adv|advert|advertisement|advertising|adslot|adbox|promo|promotion|promoted|sponsor|sponsored|sponsors|' +
-    'comment|comments|respond|replies|disqus|discussion|' +
+    'comment|comments|commentlist|comment-list|commentaire|commentaires|kommentar|kommentare|comentario|comentarios|respond|replies|disqus|discussion|reactions|reacties|' +
     'share|sharing|sharebar|social|socials|follow|' +
     'related|recommended|recommendations|recirc|more-from|read-more|readmore|readnext|read-next|also|popular|trending|most-read|latest|teasers|teaser|' +
     'newsletter|signup|sign-up|subscribe|subscription|subscriber|mailing|paywall|regwall|offer|donate|donation|' +
     'cookie|cookies|consent|gdpr|cmp|' +
     'nav|navbar|navigation|menu|breadcrumb|breadcrumbs|pagination|pager|pagenav|toolbar|tools|masthead|' +
-    'sidebar|side|aside|rail|widget|widgets|footer|colophon|header-bar|topbar|site-header|site-footer|' +
+    'sidebar|side|aside|rail|right-?bar|left-?bar|right-?rail|left-?rail|right-?col|left-?col|right-?column|left-?column|col-right|col-left|column-right|widget|widgets|footer|colophon|header-bar|topbar|site-header|site-footer|' +
     'popup|modal|overlay|toast|skip|skiplink|sr-only|visually-hidden|screen-reader-text|noprint|no-print|' +
     'author-bio|author-card|author-box|authorbox|about-author|bio|byline|dateline|' +
-    'tags|taglist|tag-list|categories|jump|permalink|print|rating|ratings|vote|votes|poll|quiz|player',
+    'tags|taglist|tag-list|categories|jump|print|rating|ratings|vote|votes|poll|quiz|player',
 );
-const COMMENTS = word('comment|comments|commentlist|comment-list|replies|respond|disqus');
+/** What has prose of its own that is not the page's: readers', or other articles'. */
+const BESIDE = word(
+  'comment|comments|commentlist|comment-list|commentaire|commentaires|kommentar|kommentare|comentario|comentarios|reactions|reacties|replies|respond|disqus|sidebar|aside|rail|right-?bar|right-?rail|right-?col|right-?column|live-flux|ticker',
+);
 const MAYBE_TEXT = word('article|body|content|entry|main|story|post|text|page|column|prose|chapter|hentry');
 
-/** Labels whose short line ends up between paragraphs: "Read more: …", "Advertisement". Matched against a whole short block. */
-const LINE_OF_CLUTTER =
-  /^(?:advertisements?|sponsored(?: content)?|anzeige|publicité|share(?: this)?(?: article| story| page)?|read (?:more|next|also)\b.{0,120}|related(?: articles| stories)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow us on .{0,100}|print this page|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge)$/i;
-
 const HIDDEN_STYLE = /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)/i;
+
+/** Names of what holds the paragraphs. */
+const NAMED_AS_BODY =
+  /(?:^|[\s_-])(?:article|story|post|entry|content|blog|news|main)[-_]*(?:body|content|text|copy)|(?:^|[\s_-])(?:body[-_]?(?:text|copy|content)|prose|hentry|article[-_]?main)/i;
+
+/** True for an element whose name or property says that it holds the paragraphs of a text. */
+export function isNamedAsBody(element: PageElement): boolean {
+  return NAMED_AS_BODY.test(label(element)) || /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? '');
+}
+
+/** What stands in an element that a page names as its text: this much is enough to believe it. */
+const ENOUGH_IN_BODY = 150;
+
+/** Prose outside an element that is called a sidebar or comments: as much as this, and the element is what it says. */
+const ENOUGH_ELSEWHERE = 400;
+
+/** Whether names and roles are believed, or only what can never be text is taken away. */
+export type Trust = 'by all evidence' | 'by the surest evidence';
 
 /**
  * Takes out of a page what stands around the text, before the text is looked for.
  *
  * Evidence that could err (class names, roles, `header`, `aside`) is overruled when the element holds a large
- * part of the page's paragraphs: a site may well call its article column "side" or wrap all in one form.
+ * part of the page's prose: a site may well call its article column "side" or wrap all in one form.
  */
-export function removeSurroundings(root: PageElement): void {
-  const all = paragraphLength(root);
+export function removeSurroundings(root: PageElement, trust: Trust): void {
+  const measures = measure(root);
+  const bodies = [...measures]
+    .filter(([element, { prose }]) => prose >= ENOUGH_IN_BODY && isNamedAsBody(element))
+    .map(([element]) => element);
+  const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
+  const all = proseOf(root);
   const sweep = (element: PageElement) => {
     for (const child of elementsIn(element)) {
-      const mass = paragraphLength(child);
-      // Readers' comments often outweigh the article; they are only taken for the text when hardly anything else is there.
-      const share = COMMENTS.test(label(child)) ? 0.85 : 0.4;
-      const holdsTheText = all > 0 && mass > share * all;
-      if (isSurrounding(child, holdsTheText)) remove(child);
+      const own = proseOf(child);
+      // Readers' comments, and tickers at the side, often outweigh the article; they are only taken for the text when
+      // hardly anything else is there.
+      const beside = child.tagName === 'aside' || BESIDE.test(names(child));
+      const textIsElsewhere =
+        all - own >= Math.max(ENOUGH_ELSEWHERE, 0.15 * own) || bodies.some((body) => !contains(child, body));
+      const holdsTheText = own > 0.4 * all && !(beside && textIsElsewhere);
+      if (trust === 'by all evidence' ? isSurrounding(child, holdsTheText, own) : isNeverText(child))
+        remove(child);
       else sweep(child);
     }
   };
   sweep(root);
 }
 
-function isSurrounding(element: PageElement, holdsTheText: boolean): boolean {
+/** Class and id without what only says in which state an element is, such as `has-sidebar`. */
+function names(element: PageElement): string {
+  return label(element).replace(/(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+/g, ' ');
+}
+
+function contains(outer: PageElement, inner: PageElement): boolean {
+  for (let at: PageElement['parentNode'] = inner; at; at = 'parentNode' in at ? at.parentNode : null)
+    if (at === outer) return true;
+  return false;
+}
+
+/** What can never be the text, whatever it is called. */
+function isNeverText(element: PageElement): boolean {
+  return NEVER.has(element.tagName) && element.tagName !== 'noscript' && element.tagName !== 'form';
+}
+
+function isSurrounding(element: PageElement, holdsTheText: boolean, prose: number): boolean {
   const { tagName } = element;
   if (tagName === 'form' || tagName === 'fieldset') return !holdsTheText;
   if (NEVER.has(tagName)) return true;
@@ -70,10 +113,12 @@ function isSurrounding(element: PageElement, holdsTheText: boolean): boolean {
   if (holdsTheText) return false;
   if (ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase())) return true;
   if (tagName === 'footer' || tagName === 'aside') return !isQuoteOrNote(element);
-  if (tagName === 'header') return true;
+  // A headline's box often holds the standfirst too.
+  if (tagName === 'header') return prose < 60 || linkLength(element) > prose;
   if (tagName === 'body' || tagName === 'article' || tagName === 'main') return false;
-  const named = label(element);
-  if (named && AROUND.test(named) && !(MAYBE_TEXT.test(named) && paragraphLength(element) > 400)) {
+  const named = names(element);
+  if (named && (COMMENTS.test(named) || ALWAYS_AROUND.test(named)) && !BODY_TAGS.test(tagName)) return true;
+  if (named && AROUND.test(named) && !(MAYBE_TEXT.test(named) && prose > 300)) {
     return (
       !/^(?:h[1-6]|p|blockquote|figure|figcaption|table|img|em|strong|b|i|sup|sub)$/.test(tagName) ||
       AROUND_LINE.test(named)
@@ -81,6 +126,14 @@ function isSurrounding(element: PageElement, holdsTheText: boolean): boolean {
   }
   return false;
 }
+
+const BODY_TAGS = /^(?:h[1-6]|p|blockquote|figure|figcaption|img|em|strong|b|i|sup|sub|a|span)$/;
+const COMMENTS = word(
+  'comment|comments|commentlist|comment-list|commentaire|commentaires|kommentar|kommentare|comentario|comentarios|replies|disqus',
+);
+/** Beginnings of names that never mean the text, whatever else the name says. */
+const ALWAYS_AROUND =
+  /(?:^|[\s_-])(?:related|recommend|newsletter|sponsor|breadcrumb|pagination|outbrain|taboola|moreon|morestories|more-stories|read-?more)/;
 
 /** A class that condemns even a single paragraph. */
 const AROUND_LINE = word(
@@ -110,23 +163,6 @@ function isQuoteOrNote(element: PageElement): boolean {
   return element.tagName === 'footer' && !!parent && isElement(parent) && parent.tagName === 'blockquote';
 }
 
-/** Length of the text that stands in paragraphs and the like, the links left out. */
-function paragraphLength(element: PageElement): number {
-  const known = lengths.get(element);
-  if (known !== undefined) return known;
-  let sum = 0;
-  for (const child of elementsIn(element)) {
-    if (/^(?:p|pre|blockquote|li|td|dd)$/.test(child.tagName))
-      sum += Math.max(0, tidy(textOf(child)).length - 2 * linkLength(child));
-    else sum += paragraphLength(child);
-  }
-  lengths.set(element, sum);
-  return sum;
-}
-
-/** Computed once an element: the removal of surroundings only ever makes the truth smaller, never larger. */
-const lengths = new WeakMap<PageElement, number>();
-
 export function linkLength(element: PageElement): number {
   let sum = 0;
   for (const child of elementsIn(element)) {
@@ -135,7 +171,60 @@ export function linkLength(element: PageElement): number {
   return sum;
 }
 
-/** True for a short block that is a label of the page and not a sentence of the text. */
-export function isLineOfClutter(text: string): boolean {
-  return text.length < 160 && LINE_OF_CLUTTER.test(text);
+/**
+ * Takes out of the chosen element what stands between the paragraphs and is none of the text: boxes of links, rows of
+ * teasers. Nothing that holds much of the text is touched.
+ */
+export function cleanInside(main: PageElement): void {
+  const measures = measure(main);
+  const all = measures.get(main)?.prose ?? 0;
+  const sweep = (element: PageElement) => {
+    for (const child of elementsIn(element)) {
+      if (!BOXES.test(child.tagName)) {
+        if (!WHOLE.test(child.tagName)) sweep(child);
+        continue;
+      }
+      const { prose, visible } = measures.get(child) ?? { prose: 0, visible: 0 };
+      if (prose <= 0.3 * all && (isLinkBox(child, prose, visible) || isTeaserRow(child))) remove(child);
+      else sweep(child);
+    }
+  };
+  sweep(main);
+}
+
+const BOXES = /^(?:div|section|ul|ol|dl|aside|table|article|center)$/;
+const WHOLE = /^(?:figure|pre|blockquote|p|h[1-6]|details|math)$/;
+/** Boxes of links below this length may be a note to the reader or a line of references. */
+const LEAST_BOX = 30;
+
+function isLinkBox(element: PageElement, prose: number, visible: number): boolean {
+  if (visible < LEAST_BOX) return false;
+  const links = linkLength(element);
+  return prose < 0.3 * visible && links > 0.55 * visible;
+}
+
+/** Three or more boxes of one make, each led by a link and short: headlines of other articles. */
+function isTeaserRow(element: PageElement): boolean {
+  const makes = new Map<string, PageElement[]>();
+  for (const child of elementsIn(element)) {
+    if (!/^(?:li|div|article|section|td|dd|tr)$/.test(child.tagName)) return false;
+    const make = `${child.tagName} ${attribute(child, 'class') ?? ''}`;
+    makes.set(make, [...(makes.get(make) ?? []), child]);
+  }
+  const row = [...makes.values()].sort((a, b) => b.length - a.length)[0] ?? [];
+  if (row.length < 3) return false;
+  const led = row.filter((each) => {
+    const text = tidy(textOf(each));
+    const link = firstLink(each);
+    return link !== undefined && text.length < 500 && link.length > 12 && text.indexOf(link) < 40;
+  });
+  return led.length >= 0.8 * row.length && linkLength(element) > 0.35 * tidy(textOf(element)).length;
+}
+
+function firstLink(element: PageElement): string | undefined {
+  for (const child of elementsIn(element)) {
+    const text = child.tagName === 'a' ? tidy(textOf(child)) : firstLink(child);
+    if (text) return text;
+  }
+  return undefined;
 }

@@ -1,45 +1,62 @@
-import {
-  attribute,
-  descendants,
-  elementsIn,
-  isText,
-  label,
-  textOf,
-  tidy,
-  type PageElement,
-} from './page-tree';
-import { linkLength } from './clutter';
+import { isNamedAsBody, linkLength } from './clutter';
+import { measure } from './measure';
+import { attribute, descendants, elementsIn, label, textOf, tidy, type PageElement } from './page-tree';
 
 /**
  * Finds the element that holds the text.
  *
- * Every block with prose in it has a *mass*: its length, less what is links, more for sentence punctuation.
- * Mass adds up towards the root. From the best semantic start (`article`, `main`, `itemprop=articleBody`,
- * else `body`) we go down as long as one child holds nearly all of its parent's mass: where the mass spreads
- * over several children, those are the paragraphs, and their parent is the text.
+ * Every line of the page (a run of phrasing in a block) is *prose* by its length, as far as it is neither link nor
+ * scrap; both prose and all that is visible add up towards the root. An element is the better a candidate
+ *
+ * - the more of the page's prose it holds (its *coverage*), and
+ * - the more of what it shows is prose (its *purity*: menus, teasers and boxes bring it down),
+ *
+ * weighed by what it calls itself. The page's own word (`itemprop=articleBody`, a single `article`) weighs, but
+ * does not decide. The innermost of equals is taken.
  */
 export function findMainText(body: PageElement): PageElement {
-  const mass = massOf(body);
-  const total = mass.get(body) ?? 0;
-  let at = semanticStart(body, mass, total) ?? body;
-  for (;;) {
-    const here = mass.get(at) ?? 0;
-    const heaviest = elementsIn(at).reduce<PageElement | undefined>(
-      (best, child) => ((mass.get(child) ?? 0) > (best ? (mass.get(best) ?? 0) : 0) ? child : best),
-      undefined,
-    );
-    if (!heaviest || (LEAF.test(heaviest.tagName) && !TABLE_PART.test(heaviest.tagName)))
-      return outOfTable(at);
-    const share = (mass.get(heaviest) ?? 0) / Math.max(1, here);
-    const named =
-      NAMED_AS_TEXT.test(`${label(heaviest)} ${attribute(heaviest, 'itemprop') ?? ''}`) ||
-      /^(?:article|main)$/.test(heaviest.tagName);
-    if (share < (named ? 0.7 : 0.88)) return outOfTable(at);
-    at = heaviest;
+  const measures = measure(body);
+  const total = measures.get(body)?.prose ?? 0;
+  if (total === 0) return body;
+  let best = body;
+  let bestScore = 0;
+  for (const [element, { prose, visible }] of measures) {
+    if (prose < LEAST_COVERAGE * total || NO_CANDIDATE.test(element.tagName)) continue;
+    const score = (prose / total) * (prose / visible) ** PURITY_POWER * standing(element);
+    // Measures are listed from the inside out, so that of equals the innermost comes first.
+    if (score > bestScore * 1.0001) {
+      best = element;
+      bestScore = score;
+    }
   }
+  return outOfTable(best);
 }
 
-const LEAF = /^(?:p|pre|blockquote|table|tbody|tr|ul|ol|dl|li|figure|h[1-6])$/;
+/** Less of the page's prose than this is no article, unless nothing else is. */
+const LEAST_COVERAGE = 0.12;
+/** How much more purity counts than coverage. */
+const PURITY_POWER = 1.4;
+const NO_CANDIDATE = /^(?:p|pre|blockquote|ul|ol|dl|li|dd|dt|figure|figcaption|h[1-6]|tr)$/;
+
+/** What an element's name and labels say for it, as a factor. */
+function standing(element: PageElement): number {
+  const named = `${label(element)} ${attribute(element, 'itemprop') ?? ''}`;
+  let factor = 1;
+  if (/\barticlebody\b/i.test(named)) factor *= 1.6;
+  if (element.tagName === 'article') factor *= 1.25;
+  if (element.tagName === 'main' || attribute(element, 'role') === 'main') factor *= 1.15;
+  if (isNamedAsBody(element)) factor *= 1.35;
+  else if (NAMED_AS_TEXT.test(named)) factor *= 1.08;
+  if (NAMED_AS_COMMENTS.test(named)) factor *= 0.2;
+  else if (NAMED_AS_BESIDE.test(named)) factor *= 0.6;
+  return factor;
+}
+
+const NAMED_AS_COMMENTS =
+  /(?:^|[\s_-])(?:comments?|commentlist|commentaires?|kommentare?|comentarios?|reactions?|reactie|replies|respond|disqus|discussion)(?:$|[\s_-])/i;
+const NAMED_AS_BESIDE =
+  /(?:^|[\s_-])(?:sidebar|aside|rail|related|recommended|teasers?|promo|widgets?|footer|header|nav|more|popular|trending|latest)(?:$|[\s_-])/i;
+
 const TABLE_PART = /^(?:table|tbody|tr)$/;
 
 /** A cell that holds nearly all is a column of an old page's layout; rows that share are a table, and belong together. */
@@ -107,72 +124,3 @@ function isPrelude(element: PageElement): boolean {
 
 const NAMED_AS_TEXT =
   /(?:^|[\s_-])(?:articlebody|article|body|content|entry|story|post|text|prose|main)(?:$|[\s_-])/i;
-
-function massOf(root: PageElement): Map<PageElement, number> {
-  const mass = new Map<PageElement, number>();
-  const visit = (element: PageElement): number => {
-    let sum = 0;
-    if (LEAF.test(element.tagName) && !/^(?:table|tbody|tr|ul|ol|dl|figure)$/.test(element.tagName)) {
-      sum = proseMass(tidy(textOf(element)), linkLength(element));
-      if (/^(?:li|blockquote)$/.test(element.tagName)) for (const child of elementsIn(element)) visit(child);
-    } else {
-      const direct = tidy(
-        element.childNodes.map((node) => (isText(node) || isPhrase(node) ? textOf(node) : ' ')).join(''),
-      );
-      const hasBlocks = elementsIn(element).some((child) => !PHRASES.has(child.tagName));
-      sum = direct.length > (hasBlocks ? 80 : 0) ? proseMass(direct, hasBlocks ? 0 : linkLength(element)) : 0;
-      for (const child of elementsIn(element)) if (!PHRASES.has(child.tagName)) sum += visit(child);
-    }
-    mass.set(element, sum);
-    return sum;
-  };
-  visit(root);
-  return mass;
-}
-
-const PHRASES = new Set(
-  'a abbr b bdi bdo br cite code data del dfn em font i img ins kbd mark q rp rt ruby s samp small span strong sub sup time u var wbr'.split(
-    ' ',
-  ),
-);
-
-function isPhrase(node: unknown): boolean {
-  return (
-    typeof node === 'object' &&
-    node !== null &&
-    'tagName' in node &&
-    PHRASES.has(String(node.tagName)) &&
-    node.tagName !== 'a'
-  );
-}
-
-const SENTENCE_MARKS = /[.!?;:,،。、！？؟«»“”]/g;
-
-function proseMass(text: string, links: number): number {
-  if (text.length < 20) return 0;
-  const linkShare = Math.min(1, links / text.length);
-  const marks = (text.match(SENTENCE_MARKS)?.length ?? 0) / text.length;
-  const punctuation = marks > 0.005 ? 1 : 0.4;
-  return text.length * (1 - linkShare) ** 2 * punctuation;
-}
-
-/** The page's own word for where its text is, believed when it holds most of the mass. */
-function semanticStart(
-  body: PageElement,
-  mass: Map<PageElement, number>,
-  total: number,
-): PageElement | undefined {
-  const claims = [...descendants(body)].filter(
-    (element) =>
-      /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? '') ||
-      element.tagName === 'article' ||
-      element.tagName === 'main' ||
-      attribute(element, 'role') === 'main',
-  );
-  // One element that schema.org's own property names is taken at its word, if it holds more than a teaser.
-  const named = claims.filter((element) => /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? ''));
-  const [only] = named;
-  if (only && named.length === 1 && (mass.get(only) ?? 0) > 800) return only;
-  const believed = claims.filter((element) => (mass.get(element) ?? 0) > 0.5 * total);
-  return believed.sort((a, b) => (mass.get(a) ?? 0) - (mass.get(b) ?? 0))[0];
-}

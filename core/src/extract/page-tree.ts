@@ -82,7 +82,8 @@ export function findElement(
   return undefined;
 }
 
-const WITHOUT_TEXT = new Set(['script', 'style', 'noscript', 'template', 'svg', 'iframe', 'object']);
+/** Elements whose text never shows. */
+export const WITHOUT_TEXT = new Set(['script', 'style', 'noscript', 'template', 'svg', 'iframe', 'object']);
 
 /** The text below a node, as it is, without what never shows. */
 export function textOf(node: PageNode): string {

@@ -1,5 +1,5 @@
 import type { Element, ElementContent, Root } from 'hast';
-import { isLineOfClutter } from './clutter';
+import { announcesOthers, isLineOfClutter, isPreambleLine } from './lines';
 import { absolute } from './metadata';
 import {
   attribute,
@@ -380,13 +380,10 @@ function dropEmptyText(nodes: ElementContent[]): ElementContent[] {
   });
 }
 
-/** Last pass over the blocks of a text: pictures into figures, clutter lines and dangling headings out. */
+/** Last pass over the blocks of a text: pictures into figures; what leads up to it and trails off behind it out. */
 function tidyBlocks(blocks: Element[]): Element[] {
-  const out: Element[] = [];
-  for (const block of blocks) {
-    const kept = tidyBlock(block);
-    if (kept) out.push(kept);
-  }
+  const kept = blocks.map(tidyBlock).filter((block) => block !== null);
+  const out = withoutTail(withoutPreamble(kept));
   // A heading with nothing under it announced something that was taken out.
   return out.filter((block, index) => {
     if (!HEADINGS.has(block.tagName)) return true;
@@ -396,6 +393,36 @@ function tidyBlocks(blocks: Element[]): Element[] {
       !(HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1]))
     );
   });
+}
+
+/** Paragraphs this long are where a text has begun. */
+const PARAGRAPH = 90;
+
+/** Takes away bylines, dates and buttons that stand before the first paragraph. */
+function withoutPreamble(blocks: Element[]): Element[] {
+  const first = blocks.findIndex((block) => textIn(block).length >= PARAGRAPH);
+  return first === -1
+    ? blocks
+    : blocks.filter(
+        (block, index) => index >= first || !isPreambleLine(textIn(block).trim()) || holdsPicture(block),
+      );
+}
+
+/** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
+const TAIL_FROM = 0.75;
+
+/** Cuts off what follows a heading that announces other articles, when the text itself is over. */
+function withoutTail(blocks: Element[]): Element[] {
+  const lengths = blocks.map((block) => textIn(block).length);
+  const total = lengths.reduce((sum, length) => sum + length, 0);
+  let before = 0;
+  for (const [index, block] of blocks.entries()) {
+    const text = textIn(block).trim();
+    const announces = (HEADINGS.has(block.tagName) || text.length < 50) && announcesOthers(text);
+    if (announces && before > TAIL_FROM * total) return blocks.slice(0, index);
+    before += lengths[index] ?? 0;
+  }
+  return blocks;
 }
 
 function tidyBlock(block: Element): Element | null {

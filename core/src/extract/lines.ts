@@ -1,0 +1,35 @@
+/** Short lines that belong to the page and not to its text, told by what they say. Common practice of many sites. */
+
+/** Labels and invitations that end up between paragraphs. Matched against a whole short block. */
+const CLUTTER =
+  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page| on .{0,40})?|read (?:more|next|also|other)\b.{0,120}|related(?: articles| stories| links| topics)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
+
+/** True for a short block that is a label of the page and not a sentence of the text. */
+export function isLineOfClutter(text: string): boolean {
+  return text.length < 220 && CLUTTER.test(text.replace(/\s+/g, ' '));
+}
+
+const MONTH =
+  '(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec|januar|februar|märz|mai|juni|juli|oktober|dezember|janvier|février|mars|avril|juin|juillet|août|septembre|octobre|novembre|décembre|enero|febrero|marzo|abril|mayo|junio|julio|agosto|septiembre|octubre|noviembre|diciembre)\\p{L}*\\.?';
+const DATE = new RegExp(
+  `(?:\\b${MONTH}\\s+\\d{1,2}(?:st|nd|rd|th)?,?\\s+\\d{4}|\\b\\d{1,2}(?:st|nd|rd|th|\\.)?\\s+(?:de\\s+)?${MONTH}\\s+(?:de\\s+)?\\d{4}|\\b\\d{4}-\\d{2}-\\d{2}\\b|\\b\\d{1,2}[./]\\d{1,2}[./]\\d{2,4}\\b|\\d{4}年\\d{1,2}月\\d{1,2}日)`,
+  'iu',
+);
+const BYLINE = /^(?:by|from|von|par|por|di|door|written by|posted by|text|author)\b\s*:?\s*\p{Lu}/iu;
+const STAMP =
+  /^(?:published|posted|updated|last updated|first published|modified|publié|mis à jour|veröffentlicht|stand|publicado|actualizado|更新时间|发布时间|公開日)\b|^(?:更新|发布|公開)/i;
+
+/** True for a byline, a date or a button row, as they stand between headline and text. */
+export function isPreambleLine(text: string): boolean {
+  const flat = text.replace(/\s+/g, ' ');
+  if (flat.length > 120 || /[.!?]["”’]?$/.test(flat.replace(/\b[ap]\.m\.$/i, ''))) return false;
+  return BYLINE.test(flat) || STAMP.test(flat) || (DATE.test(flat) && flat.length < 80);
+}
+
+const OTHERS =
+  /^(?:more (?:from|on|in|stories|news|about|coverage)\b|(?:other|more) (?:\p{L}+ ){0,2}(?:stories|articles|columns|news|posts|features|headlines|topics)\b|related\b|recommended\b|you (?:may|might) (?:also )?(?:like|enjoy)|read (?:more|next|other)\b|most (?:read|popular|viewed|commented|shared)\b|popular (?:stories|articles|posts|now)|latest (?:news|stories|articles|posts)|recent (?:posts|stories|articles)|trending\b|top stories|don['’]t miss|also on\b|from around the web|around the web|promoted (?:stories|links)|sponsored (?:links|stories)|what to read next|comments?\b|\d+ comments?\b|leave a (?:reply|comment)|join the (?:conversation|discussion)|share (?:this|your)\b|about the author|subscribe\b|sign up\b|newsletter\b|mehr zum thema|weitere (?:artikel|themen|nachrichten)|das könnte sie|lesen sie auch|sur le même (?:sujet|thème)|à lire aussi|lire aussi|vos (?:commentaires|réactions)|commentaires\b|noticias relacionadas|más (?:noticias|información|en)\b|te puede interesar|comentarios\b|相关(?:链接|新闻|阅读)|与内文相关的链接|関連(?:記事|リンク)|관련 ?기사|مواضيع ذات صلة|اقرأ أيضا)/iu;
+
+/** True for a short line or heading that announces other articles, comments or a sign-up. */
+export function announcesOthers(text: string): boolean {
+  return text.length > 0 && text.length < 80 && OTHERS.test(text);
+}
