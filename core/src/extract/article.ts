@@ -5,10 +5,12 @@ import { countWords, languageOf, plainText, readingMinutes } from '../text';
 import { checkArrival } from './came-through';
 import { cleanInside, removeSurroundings, type Trust } from './clutter';
 import { findMainText, findPrelude } from './main-text';
+import { measure } from './measure';
 import { readMetadata } from './metadata';
 import {
   attribute,
   descendants,
+  elementsIn,
   findElement,
   isText,
   parsePage,
@@ -93,6 +95,7 @@ function wordsIn(tree: Root): number {
 function cleanTree(document: PageDocument, base: string, title: string | null, trust: Trust): Root {
   const body = findElement(document, (e) => e.tagName === 'body');
   if (!body) return { type: 'root', children: [] };
+  openNoscriptText(body);
   restoreNoscriptPictures(body);
   removeSurroundings(body, trust);
   const main = findMainText(body);
@@ -132,6 +135,21 @@ function pageEvidence(document: PageDocument) {
     hasPasswordField,
     visibleText: tidy(`${textOf(document)} ${noscript.join(' ')}`).slice(0, 200_000),
   };
+}
+
+/** Some pages keep their whole text for readers without script: where it is more than the rest, it is the text. */
+function openNoscriptText(body: PageElement): void {
+  const shown = measure(body).get(body)?.prose ?? 0;
+  for (const noscript of [...descendants(body)].filter((e) => e.tagName === 'noscript')) {
+    const prose = elementsIn(noscript).reduce(
+      (sum, child) => sum + (measure(child).get(child)?.prose ?? 0),
+      0,
+    );
+    if (prose > 300 && prose > shown) {
+      noscript.tagName = 'div';
+      noscript.nodeName = 'div';
+    }
+  }
 }
 
 /** `<img placeholder><noscript><img real></noscript>`: the real one takes the place of the placeholder. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { dateIn, dateInAddress, findVisibleDate } from './visible-date';
 import {
   attribute,
   descendants,
@@ -41,7 +42,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
   const meta = metaReader(elements);
   const linked = articleFromJsonLd(elements);
   const headTitle = findElement(document, (e) => e.tagName === 'title');
-  const heading = elements.filter((e) => e.tagName === 'h1').map((e) => tidy(textOf(e)));
+  const heading = headlines(elements);
   const siteName =
     nameOf(linked?.publisher) ?? meta('og:site_name') ?? meta('application-name') ?? nameOf(linked?.isPartOf);
   const title =
@@ -67,7 +68,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
         visibleByline(elements),
       500,
     ),
-    siteName: clip(siteName ?? siteNameInTitle(title, heading), 300),
+    siteName: clip(siteName ?? siteNameInTitle(title, heading), 300)?.replace(/^www\.|^\[|\]$/g, '') ?? null,
     publishedAt:
       isoDate(text(linked?.datePublished)) ??
       isoDate(
@@ -85,7 +86,9 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
           'pubdate',
         ),
       ) ??
-      visibleDate(elements),
+      timeElement(elements) ??
+      findVisibleDate(elements, declaredLanguage(document) ?? null) ??
+      dateInAddress(base),
     language:
       declaredLanguage(document) ??
       text(linked?.inLanguage) ??
@@ -101,6 +104,24 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
     statedWordCount: wordCountOf(linked?.wordCount),
     accessibleForFree: !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean),
   };
+}
+
+/** What may be the headline: first `h1`, then lesser headings and what is named so. */
+function headlines(elements: PageElement[]): string[] {
+  const of = (wanted: (e: PageElement) => boolean) =>
+    elements
+      .filter(wanted)
+      .map((e) => tidy(textOf(e)))
+      .filter((each) => each.length > 0 && each.length < 300);
+  return [
+    ...of((e) => e.tagName === 'h1'),
+    ...of((e) => /^h[23]$/.test(e.tagName)).slice(0, 6),
+    ...of(
+      (e) =>
+        /(?:^|[\s_-])(?:headline|title)(?:$|[\s_-])/.test(label(e)) &&
+        !/^(?:h[1-6]|a|meta|title)$/.test(e.tagName),
+    ).slice(0, 6),
+  ];
 }
 
 function declaredLanguage(document: PageDocument): string | undefined {
@@ -234,29 +255,80 @@ function wordCountOf(value: unknown): number | null {
 }
 
 function personOnly(value: string | null): string | null {
-  return value === null || /^(https?:)?\/\//.test(value) || value.startsWith('@') ? null : withoutBy(value);
+  return value === null || /^(https?:)?\/\//.test(value) || value.startsWith('@') ? null : personIn(value);
 }
 
-/** "By", in the languages of CORPUS's reading rates, before a name. */
+/** "By", in some languages, before a name. */
+const BY =
+  /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)\s*:?\s+/i;
+/** What follows a name in a byline and is none of it. */
+const BEHIND_A_NAME =
+  /\s*(?:[|·•–—]|\s-\s|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bposted\b|\bupdated\b|,?\s+(?:\p{L}{3,9}\.?\s+)?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
+
 function withoutBy(value: string): string {
-  return value
-    .replace(/^(?:by|written by|words by|text by|von|par|por|di|door|av|af|od)\s*:?\s+/i, '')
-    .trim();
+  return value.replace(BY, '').trim();
 }
 
-const BYLINE_LABEL = /\b(byline|p-author|author-?name|article-?author|post-?author|c-byline|writer)\b/;
+/** The text of an element with a space between the texts of its parts: names run into dates otherwise. */
+function spacedText(element: PageElement): string {
+  return element.childNodes
+    .map((node) => ('childNodes' in node && 'tagName' in node ? spacedText(node) : textOf(node)))
+    .join(' ');
+}
+
+/** A byline as a name; null when it is a date, an address or a sentence. */
+function personIn(byline: string): string | null {
+  const name = withoutBy(withoutBy(tidy(byline)).replace(BEHIND_A_NAME, '')).replace(/[\s,;:]+$/, '');
+  if (name.length < 2 || name.length > 100 || !/\p{L}{2}/u.test(name)) return null;
+  if (BY.test(`${name} `) || /^(?:more|all|see|view|read)\b/i.test(name)) return null;
+  if (/^\d|^(?:https?:|www\.)|\.(?:com|org|net|fr|es|de|co\.uk)$/i.test(name) || dateIn(name, 'en'))
+    return null;
+  return name.split(/\s+/).length > 12 ? null : name;
+}
+
+const BYLINE_LABEL =
+  /\b(byline|p-author|author-?name|article-?author|post-?author|c-byline|writer|auteur|autor)\b/;
+const NOT_THE_AUTHOR = /comment|related|sidebar|footer|nav|avatar|bio\b|teaser/;
 
 function visibleByline(elements: PageElement[]): string | null {
+  const own = (e: PageElement) => {
+    for (
+      let at: PageElement['parentNode'] = e, up = 0;
+      at && 'tagName' in at && up < 6;
+      at = at.parentNode, up++
+    )
+      if (NOT_THE_AUTHOR.test(label(at))) return false;
+    return true;
+  };
   const candidates = [
-    elements.filter((e) => attribute(e, 'rel')?.split(/\s+/).includes('author')),
     elements.filter((e) => attribute(e, 'itemprop') === 'author'),
-    elements.filter((e) => BYLINE_LABEL.test(label(e))),
-    elements.filter((e) => /\bauthor\b/.test(label(e))),
+    elements.filter((e) => attribute(e, 'rel')?.split(/\s+/).includes('author')),
+    elements.filter((e) => BYLINE_LABEL.test(label(e)) && own(e)),
+    elements.filter((e) => /\bauthor\b/.test(label(e)) && own(e)),
   ].flat();
   for (const element of candidates) {
-    const inner = findElement(element, (e) => attribute(e, 'itemprop') === 'name');
-    const name = withoutBy(tidy(textOf(inner ?? element)).split(/\s[·|•–—]\s|,?\s(?=\d{1,2}[.\s])/)[0] ?? '');
-    if (name.length >= 2 && name.length <= 100 && /\p{L}/u.test(name)) return name;
+    const inner = findElement(
+      element,
+      (e) => attribute(e, 'itemprop') === 'name' || /\b(?:fn|name)\b/.test(label(e)),
+    );
+    // A link inside a byline is the name; the rest is where they work and what they wrote before.
+    const link = findElement(inner ?? element, (e) => e.tagName === 'a' && tidy(textOf(e)) !== '');
+    const name = (link && personIn(spacedText(link))) ?? personIn(spacedText(inner ?? element));
+    if (name) return name;
+  }
+  return lineThatSaysBy(elements);
+}
+
+/** "By Patti Domm" on a line of its own near the headline. */
+function lineThatSaysBy(elements: PageElement[]): string | null {
+  const headline = elements.findIndex((e) => e.tagName === 'h1');
+  for (const element of elements.slice(Math.max(0, headline), headline + 120)) {
+    if (!/^(?:p|div|span|li|td|h[2-6]|em|i|b|strong|small|cite)$/.test(element.tagName)) continue;
+    const text = tidy(textOf(element));
+    if (text.length < 90 && /^(?:by|written by|von|par|por)\s*:?\s+\p{Lu}/iu.test(text)) {
+      const name = personIn(text);
+      if (name && /^\p{Lu}/u.test(name)) return name;
+    }
   }
   return null;
 }
@@ -279,7 +351,7 @@ function isoDate(value: string | null): string | null {
   return Number.isNaN(time) ? null : new Date(time).toISOString().replace(/T00:00:00\.000Z$/, '');
 }
 
-function visibleDate(elements: PageElement[]): string | null {
+function timeElement(elements: PageElement[]): string | null {
   const times = elements.filter((e) => e.tagName === 'time' || attribute(e, 'itemprop') === 'datePublished');
   const preferred = times.find(
     (e) =>
@@ -303,12 +375,16 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
     (heading) =>
       heading.length > 3 &&
       heading.length < clean.length &&
+      // A single word or two is more likely the site's sign than the headline.
+      (heading.split(' ').length > 2 || heading.length > 0.6 * clean.length) &&
       (clean.startsWith(heading) || clean.endsWith(heading)),
   );
   if (confirmed) {
     const rest = clean.replace(confirmed, '');
     if (/^\s*[|\-–—»«:·•/\\]|[|\-–—»«:·•/\\]\s*$/.test(rest)) return confirmed;
   }
+  const bracketed = /^(.{8,}?)\s*\[[^\]]{2,25}\.[a-z]{2,4}\]$/i.exec(clean)?.[1];
+  if (bracketed) return bracketed;
   const parts = clean.split(/\s+[|–—»«·•]\s+|\s+[-/]\s+/);
   if (parts.length < 2) return clean;
   const last = parts.at(-1) ?? '';
@@ -316,9 +392,23 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
   if (siteName && same(last, siteName))
     return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
   if (siteName && same(first, siteName)) return clean.slice(first.length).replace(/^[\s|\-–—»«·•/]+/, '');
+  if (siteName && isOfSite(last, siteName))
+    return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
   const hard = clean.split(/\s+[|»]\s+/);
   const main = hard[0] ?? '';
   return hard.length > 1 && main.split(' ').length >= 3 ? main : clean;
+}
+
+/** "TIME NewsFeed" belongs to "TIME.com": a few words, the first of them the site's. */
+function isOfSite(part: string, siteName: string): boolean {
+  const plain = (value: string) =>
+    value
+      .toLowerCase()
+      .replace(/^(?:the|www\.)\s*|\.(?:com|org|net)\b/g, '')
+      .trim();
+  const first = plain(siteName).split(/\s+/)[0] ?? '';
+  const words = plain(part).split(/\s+/);
+  return words.length <= 4 && first.length > 2 && words[0] === first;
 }
 
 const AROUND_A_SEPARATOR = /^[\s|\-–—»«:·•/\\]+|[\s|\-–—»«:·•/\\]+$/g;
