@@ -99,6 +99,18 @@ function contains(outer: PageElement, inner: PageElement): boolean {
   return false;
 }
 
+/** True for the head of an article that has a sentence or two about it. */
+function holdsStandfirst(header: PageElement): boolean {
+  const parent = header.parentNode;
+  if (!parent || !isElement(parent) || parent.tagName === 'body') return false;
+  return elementsIn(header).some((child) => {
+    const length = tidy(textOf(child)).length;
+    return (
+      /^(?:p|h2|div)$/.test(child.tagName) && length > 40 && length < 600 && linkLength(child) < 0.3 * length
+    );
+  });
+}
+
 /** What can never be the text, whatever it is called. */
 function isNeverText(element: PageElement): boolean {
   return NEVER.has(element.tagName) && element.tagName !== 'noscript' && element.tagName !== 'form';
@@ -114,7 +126,7 @@ function isSurrounding(element: PageElement, holdsTheText: boolean, prose: numbe
   if (ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase())) return true;
   if (tagName === 'footer' || tagName === 'aside') return !isQuoteOrNote(element);
   // A headline's box often holds the standfirst too.
-  if (tagName === 'header') return prose < 60 || linkLength(element) > prose;
+  if (tagName === 'header') return !holdsStandfirst(element);
   if (tagName === 'body' || tagName === 'article' || tagName === 'main') return false;
   const named = names(element);
   if (named && (COMMENTS.test(named) || ALWAYS_AROUND.test(named)) && !BODY_TAGS.test(tagName)) return true;
