@@ -5,7 +5,7 @@ import { JSDOM, VirtualConsole } from 'jsdom';
 import { marked } from 'marked';
 import { readArticles } from '../demo/small-web/articles';
 import { PUBLICATIONS } from '../demo/small-web/publications';
-import { wordF1 } from './word-overlap.mjs';
+import { wordOverlap } from './word-overlap.mjs';
 
 /**
  * Our extraction beside @mozilla/readability on jsdom, over every article page of the small web: CPU time, and how
@@ -47,7 +47,8 @@ function measure(extract) {
     times.push(performance.now() - before);
   }
   times.sort((x, y) => x - y);
-  const quality = pages.reduce((total, page) => total + wordF1(extract(page), page.truth), 0) / pages.length;
+  const quality =
+    pages.reduce((total, page) => total + wordOverlap(extract(page), page.truth).f1, 0) / pages.length;
   return { ms: times[Math.floor(ROUNDS / 2)] / pages.length, quality };
 }
 

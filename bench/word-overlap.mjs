@@ -1,9 +1,13 @@
-/** How much of the words that should come out did: F1 over the multiset of words, lower-cased. */
-export function wordF1(text, truth) {
+/** How much of the words that should come out did: precision, recall and F1 over the multiset of words, lower-cased. */
+export function wordOverlap(text, truth) {
   const a = bag(text);
   const b = bag(truth);
   const common = [...a].reduce((total, [word, n]) => total + Math.min(n, b.get(word) ?? 0), 0);
-  return common === 0 ? 0 : (2 * common) / (sum(a) + sum(b));
+  return {
+    precision: common / Math.max(1, sum(a)),
+    recall: common / Math.max(1, sum(b)),
+    f1: common === 0 ? 0 : (2 * common) / (sum(a) + sum(b)),
+  };
 }
 
 function bag(text) {

@@ -17,7 +17,7 @@ const run = (name, words) => {
   console.log('');
 };
 run('extraction', ['--import', 'tsx', 'bench/extraction.mjs']);
-run('strangers', ['--import', 'tsx', 'bench/strangers.mjs']);
+run('extract', ['--import', 'tsx', 'bench/extract.mjs', ...process.argv.slice(3)]);
 run('related', ['--import', 'tsx', 'bench/related.mjs']);
 run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 run('size', ['bench/size.mjs']);
