@@ -11,39 +11,60 @@ export interface Measure {
 /** A label, a number, a date: a little of them belongs in any text. */
 const SCRAP_COUNTS = 0.3;
 
+/** A block while its lines are gathered. */
+interface Gathering extends Measure {
+  tagName: string;
+  text: string;
+  links: number;
+}
+
 /** The measures of all blocks, from the inside out, in one pass. */
 export function measure(root: PageElement): Map<PageElement, Measure> {
   const measures = new Map<PageElement, Measure>();
-  const visit = (element: PageElement): Measure => {
-    const sum: Measure = { prose: 0, visible: 0 };
-    let line = { text: '', links: 0 };
-    const endLine = () => {
-      const { prose, visible } = measureLine(tidy(line.text), line.links, element.tagName);
-      sum.prose += prose;
-      sum.visible += visible;
-      line = { text: '', links: 0 };
-    };
-    const phrase = (node: PageNode, linked: boolean) => {
-      if (isText(node)) {
-        line.text += node.value;
-        if (linked) line.links += node.value.trim().length;
-      } else if (isElement(node)) {
-        if (node.tagName === 'br') line.text += '\n';
-        else if (!PHRASES.has(node.tagName)) {
-          endLine();
-          const inner = visit(node);
-          sum.prose += inner.prose;
-          sum.visible += inner.visible;
-        } else node.childNodes.forEach((child) => phrase(child, linked || node.tagName === 'a'));
-      }
-    };
-    if (!WITHOUT_TEXT.has(element.tagName)) element.childNodes.forEach((child) => phrase(child, false));
-    endLine();
-    measures.set(element, sum);
-    return sum;
-  };
-  visit(root);
+  measureBlock(root, measures);
   return measures;
+}
+
+function measureBlock(element: PageElement, measures: Map<PageElement, Measure>): Measure {
+  const block: Gathering = { tagName: element.tagName, text: '', links: 0, prose: 0, visible: 0 };
+  if (!WITHOUT_TEXT.has(element.tagName))
+    for (const child of element.childNodes) gather(child, false, block, measures);
+  endLine(block);
+  measures.set(element, block);
+  return block;
+}
+
+function gather(
+  node: PageNode,
+  linked: boolean,
+  block: Gathering,
+  measures: Map<PageElement, Measure>,
+): void {
+  if (isText(node)) {
+    block.text += node.value;
+    if (linked) block.links += node.value.trim().length;
+  } else if (isElement(node)) {
+    if (node.tagName === 'br') block.text += '\n';
+    else if (PHRASES.has(node.tagName)) {
+      const inLink = linked || node.tagName === 'a';
+      for (const child of node.childNodes) gather(child, inLink, block, measures);
+    } else {
+      endLine(block);
+      const inner = measureBlock(node, measures);
+      block.prose += inner.prose;
+      block.visible += inner.visible;
+    }
+  }
+}
+
+function endLine(block: Gathering): void {
+  if (block.text !== '') {
+    const { prose, visible } = measureLine(tidy(block.text), block.links, block.tagName);
+    block.prose += prose;
+    block.visible += visible;
+  }
+  block.text = '';
+  block.links = 0;
 }
 
 function measureLine(text: string, links: number, tagName: string): Measure {

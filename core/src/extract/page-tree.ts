@@ -67,10 +67,15 @@ export function elementsIn(parent: PageParent): PageElement[] {
 
 /** Every element below `parent`, in document order. */
 export function* descendants(parent: PageParent): Generator<PageElement> {
-  for (const child of parent.childNodes) {
-    if (!isElement(child)) continue;
-    yield child;
-    yield* descendants(child);
+  // A stack of our own: handing each element up through one generator for each level would cost its depth.
+  const stack: PageNode[] = [...parent.childNodes].reverse();
+  for (let node = stack.pop(); node; node = stack.pop()) {
+    if (!isElement(node)) continue;
+    yield node;
+    for (let at = node.childNodes.length - 1; at >= 0; at--) {
+      const child = node.childNodes[at];
+      if (child) stack.push(child);
+    }
   }
 }
 
