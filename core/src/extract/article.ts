@@ -63,6 +63,9 @@ export function extractArticle(html: string, url: string): Article {
     const looser = cleanTree(parsePage(html), base, metadata.title, 'by the surest evidence');
     if (wordsIn(looser) > 2 * wordsIn(tree)) tree = looser;
   }
+  // A page that script builds may carry its text beside its markup.
+  const stated = metadata.articleBody === null ? null : statedTree(metadata.articleBody, base);
+  if (stated && wordsIn(stated) > 3 * wordsIn(tree)) tree = stated;
   const { text } = plainText(tree);
   const language = languageOf(text, metadata.language);
   const wordCount = countWords(text, language);
@@ -103,6 +106,19 @@ function cleanTree(document: PageDocument, base: string, title: string | null, t
   const tree = toTree([...findPrelude(main), main], base);
   dropRepeatedTitle(tree, title);
   return sanitize(tree, TREE_SCHEMA) as Root;
+}
+
+/** The text that a page states in its data: as markup where it is that, else a paragraph for each of its lines. */
+function statedTree(articleBody: string, base: string): Root | null {
+  const isMarkup = /<(?:p|div|br|h[1-6]|ul)\b/i.test(articleBody);
+  const markup = isMarkup
+    ? articleBody
+    : articleBody
+        .split(/\n+/)
+        .map((line) => `<p>${line.replace(/&(?!#?\w+;)/g, '&amp;').replace(/</g, '&lt;')}</p>`)
+        .join('');
+  const body = findElement(parsePage(`<body>${markup}`), (e) => e.tagName === 'body');
+  return body ? (sanitize(toTree([body], base), TREE_SCHEMA) as Root) : null;
 }
 
 function baseOf(document: PageDocument, url: string): string {

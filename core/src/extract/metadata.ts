@@ -25,6 +25,8 @@ export interface Metadata {
   leadImageUrl: string | null;
   /** Absolute, http or https. */
   canonicalUrl: string | null;
+  /** The text as the page states it beside its markup (schema.org articleBody); it may be markup itself. */
+  articleBody: string | null;
   /** The number of words that the page itself claims, if it does. */
   statedWordCount: number | null;
   /** False when the page says that its text is not free to read (schema.org isAccessibleForFree). */
@@ -101,6 +103,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
     ),
     leadImageUrl: absolute(imageOf(linked?.image) ?? meta('og:image', 'og:image:url', 'twitter:image'), base),
     canonicalUrl: absolute(linkHref(elements, 'canonical') ?? meta('og:url'), base),
+    articleBody: typeof linked?.articleBody === 'string' ? linked.articleBody : null,
     statedWordCount: wordCountOf(linked?.wordCount),
     accessibleForFree: !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean),
   };

@@ -55,6 +55,35 @@ describe.each(Object.entries(KINDS))('%s', (_kind, body) => {
   });
 });
 
+describe('a page that script builds', () => {
+  const page = (body: string) =>
+    `<html><head><script type="application/ld+json">${JSON.stringify({
+      '@type': 'NewsArticle',
+      headline: 'The ferry is late',
+      articleBody: body,
+    })}</script></head><body><div id="app">Loading…</div><script>render()</script></body></html>`;
+  const sentences = Array.from({ length: 8 }, (_, n) => sentence(n + 1));
+
+  it.each([
+    ['lines', sentences.join('\n\n')],
+    ['markup', sentences.map((each) => `<p>${each}</p><script>alert(1)</script>`).join('')],
+    ['one line', sentences.join(' ')],
+  ])('is read from what it states of its text, as %s', (_form, body) => {
+    const { text, tree, cameThrough } = extractArticle(page(body), 'https://x.example/');
+    expect(text.match(/Sentence \d of the story/g)).toHaveLength(8);
+    expect(JSON.stringify(tree)).not.toContain('alert');
+    expect(cameThrough.verdict).toBe('whole');
+  });
+
+  it('keeps to its markup where that says as much', () => {
+    const { text } = extractArticle(
+      page('Quite another text. '.repeat(40)).replace('Loading…', prose(8)),
+      'https://x.example/',
+    );
+    expect(text).not.toContain('Quite another text');
+  });
+});
+
 describe('any page at all', () => {
   const name = fc.constantFrom(
     'div',
