@@ -61,7 +61,10 @@ describe('a page that script builds', () => {
       '@type': 'NewsArticle',
       headline: 'The ferry is late',
       articleBody: body,
-    })}</script></head><body><div id="app">Loading…</div><script>render()</script></body></html>`;
+    }).replaceAll(
+      '</',
+      '<\\/',
+    )}</script></head><body><div id="app">Loading…</div><script>render()</script></body></html>`;
   const sentences = Array.from({ length: 8 }, (_, n) => sentence(n + 1));
 
   it.each([
