@@ -118,7 +118,9 @@ function statedTree(articleBody: string, base: string): Root | null {
         .map((line) => `<p>${line.replace(/&(?!#?\w+;)/g, '&amp;').replace(/</g, '&lt;')}</p>`)
         .join('');
   const body = findElement(parsePage(`<body>${markup}`), (e) => e.tagName === 'body');
-  return body ? (sanitize(toTree([body], base), TREE_SCHEMA) as Root) : null;
+  if (!body) return null;
+  removeSurroundings(body, 'by the surest evidence');
+  return sanitize(toTree([body], base), TREE_SCHEMA) as Root;
 }
 
 function baseOf(document: PageDocument, url: string): string {
