@@ -86,8 +86,6 @@ function measureLine(text: string, links: number, tagName: string): Measure {
 
 const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Thai}]/u;
 
-const TABLE_PART = /^(?:table|tbody|tr)$/;
-
 const PHRASES = new Set(
   'a abbr b bdi bdo br cite code data del dfn em font i img ins kbd mark q rp rt ruby s samp small span strong sub sup time u var wbr'.split(
     ' ',
