@@ -187,6 +187,20 @@ describe('metadata', () => {
     expect(at(page(`<article>${prose(3)}</article>`, head))).toMatchObject(expected);
   });
 
+  it.each([
+    ['Silt | Tidewater', 'Silt', 'Silt'],
+    [
+      'Firefox — Customize and make it your own — The most flexible of all',
+      'Firefox',
+      'Firefox — Customize and make it your own — The most flexible of all',
+    ],
+    ['Weekly Edition for March 26 [site.example]', 'Site', 'Weekly Edition for March 26'],
+    ['Tide closes the pier - COURIER NewsFeed', 'Menu', 'Tide closes the pier'],
+  ])('of “%s” under a heading “%s” the title is “%s”', (title, heading, wanted) => {
+    const head = `<title>${title}</title><meta property="og:site_name" content="Courier.com">`;
+    expect(at(page(`<h1>${heading}</h1>${prose(4)}`, head)).title).toBe(wanted);
+  });
+
   it('takes the site’s name from what the title has besides the headline', () => {
     expect(
       at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak | The Slipway</title>')),

@@ -378,8 +378,8 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
     (heading) =>
       heading.length > 3 &&
       heading.length < clean.length &&
-      // A single word or two is more likely the site's sign than the headline.
-      (heading.split(' ').length > 2 || heading.length > 0.6 * clean.length) &&
+      // A word or two before much else is more likely the site's sign than the headline.
+      (heading.split(' ').length > 2 || clean.replace(heading, '').split(/\s+/).length <= 6) &&
       (clean.startsWith(heading) || clean.endsWith(heading)),
   );
   if (confirmed) {
