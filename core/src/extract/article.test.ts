@@ -194,7 +194,7 @@ describe('metadata', () => {
       'Firefox',
       'Firefox — Customize and make it your own — The most flexible of all',
     ],
-    ['Weekly Edition for March 26 [site.example]', 'Site', 'Weekly Edition for March 26'],
+    ['Weekly Edition for March 26 [site.org]', 'Site', 'Weekly Edition for March 26'],
     ['Tide closes the pier - COURIER NewsFeed', 'Menu', 'Tide closes the pier'],
   ])('of “%s” under a heading “%s” the title is “%s”', (title, heading, wanted) => {
     const head = `<title>${title}</title><meta property="og:site_name" content="Courier.com">`;
