@@ -5,9 +5,10 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { ensureBuilt, root } from '../scripts/steps.mjs';
 
-const gzipped = (folder) =>
+const gzipped = (folder, wanted) =>
   readdirSync(folder, { recursive: true })
-    .filter((name) => /\.(js|css)$/.test(name) && !/(^|\/)sw\.js$|fonts\.css$/.test(name))
+    .filter((name) => /\.(js|css|data)$/.test(name) && !/(^|\/)sw\.js$|fonts\.css$/.test(name))
+    .filter((name) => wanted.test(name))
     .reduce((sum, name) => sum + gzipSync(readFileSync(path.join(folder, name))).length, 0);
 
 ensureBuilt();
@@ -18,9 +19,16 @@ execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', out]
   stdio: ['ignore', 'ignore', 'inherit'],
   env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
 });
-const ours = gzipped(path.join(root, 'app/dist'));
-const theirs = gzipped(out);
-console.log('Size, JavaScript and CSS, gzip:');
+const dist = path.join(root, 'app/dist');
+// What the first screen needs; the rest comes when it is asked for, or in the background.
+const FIRST = /(?:entry|runtime|common)-|\.css$/;
+const ours = gzipped(dist, FIRST);
+const theirs = gzipped(out, FIRST);
+console.log('Size of what the first screen needs, JavaScript and CSS, gzip:');
 console.log(`  Dorvel                            ${(ours / 1024).toFixed(0)} KiB`);
 console.log(`  empty Expo Router + NativeWind    ${(theirs / 1024).toFixed(0)} KiB`);
 console.log(`  ratio                             ${(ours / theirs).toFixed(2)}`);
+const kib = (wanted) => `${(gzipped(dist, wanted) / 1024).toFixed(0)} KiB`;
+console.log(
+  `  later: the voice ${kib(/^voice\//)}, relating ${kib(/^workers\//)}, charts ${kib(/doing-screen/)}`,
+);

@@ -1,1 +1,14 @@
-export { DoingScreen as default } from '@/features/doing/doing-screen';
+import { lazy, Suspense } from 'react';
+
+/** The charts are large and looked at now and then: they come when they are asked for, and are on the device by then. */
+const DoingScreen = lazy(() =>
+  import('@/features/doing/doing-screen').then(({ DoingScreen: screen }) => ({ default: screen })),
+);
+
+export default function Doing() {
+  return (
+    <Suspense fallback={null}>
+      <DoingScreen />
+    </Suspense>
+  );
+}
