@@ -23,6 +23,7 @@ export const useNotices = create<NoticeState>()((set) => ({
 
 const SHOWN_MS = 8000;
 
+/** Stands above the bars at the bottom, so that it never covers what is pressed there. */
 export function NoticeBar() {
   const { notice, clear } = useNotices();
   useEffect(() => {
@@ -34,7 +35,7 @@ export function NoticeBar() {
     <View
       role="status"
       aria-live="polite"
-      className="pointer-events-box-none absolute inset-x-0 bottom-[84px] items-center px-[12px]"
+      className="pointer-events-box-none absolute inset-x-0 bottom-[12px] items-center px-[12px]"
     >
       {notice && (
         <View className="w-full max-w-[520px] flex-row items-center justify-between rounded-[16px] bg-ink px-[18px] py-[6px]">

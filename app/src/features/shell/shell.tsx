@@ -47,14 +47,16 @@ export function Shell({ openId, children }: ShellProps) {
       <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
         {wide && <PlaceBar wide />}
         <View className="min-h-0 min-w-0 flex-1">
-          <View role="main" className="min-h-0 min-w-0 flex-1">
-            {children}
+          <View className="min-h-0 min-w-0 flex-1">
+            <View role="main" className="min-h-0 min-w-0 flex-1">
+              {children}
+            </View>
+            <NoticeBar />
           </View>
           <PlayerBar openId={openId} />
         </View>
         {!wide && openId === null && <PlaceBar wide={false} />}
       </View>
-      <NoticeBar />
       {add.isOpen && <AddSheet />}
       {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
     </View>
