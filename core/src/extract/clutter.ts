@@ -49,6 +49,8 @@ export function isNamedAsBody(element: PageElement): boolean {
   return NAMED_AS_BODY.test(label(element)) || /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? '');
 }
 
+const MOST_BODIES = 20;
+
 /** What stands in an element that a page names as its text: this much is enough to believe it. */
 const ENOUGH_IN_BODY = 150;
 
@@ -68,7 +70,9 @@ export function removeSurroundings(root: PageElement, trust: Trust): void {
   const measures = measure(root);
   const bodies = [...measures]
     .filter(([element, { prose }]) => prose >= ENOUGH_IN_BODY && isNamedAsBody(element))
-    .map(([element]) => element);
+    .map(([element]) => element)
+    // They come from the inside out; a few of them are evidence enough.
+    .slice(-MOST_BODIES);
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(root);
   const sweep = (element: PageElement) => {

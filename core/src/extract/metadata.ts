@@ -6,6 +6,7 @@ import {
   findElement,
   isText,
   label,
+  startOfText,
   textOf,
   tidy,
   type PageDocument,
@@ -109,12 +110,15 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
   };
 }
 
+const MOST_HEADLINES = 20;
+
 /** What may be the headline: first `h1`, then lesser headings and what is named so. */
 function headlines(elements: PageElement[]): string[] {
   const of = (wanted: (e: PageElement) => boolean) =>
     elements
       .filter(wanted)
-      .map((e) => tidy(textOf(e)))
+      .slice(0, MOST_HEADLINES)
+      .map((e) => startOfText(e, 300))
       .filter((each) => each.length > 0 && each.length < 300);
   return [
     ...of((e) => e.tagName === 'h1'),
@@ -291,6 +295,8 @@ function personIn(byline: string): string | null {
 
 const BYLINE_LABEL =
   /\b(byline|p-author|author-?name|article-?author|post-?author|c-byline|writer|auteur|autor)\b/;
+const MOST_BYLINES = 60;
+const LONGEST_BYLINE = 300;
 const NOT_THE_AUTHOR = /comment|related|sidebar|footer|nav|avatar|bio\b|teaser/;
 
 function visibleByline(elements: PageElement[]): string | null {
@@ -309,7 +315,8 @@ function visibleByline(elements: PageElement[]): string | null {
     elements.filter((e) => BYLINE_LABEL.test(label(e)) && own(e)),
     elements.filter((e) => /\bauthor\b/.test(label(e)) && own(e)),
   ].flat();
-  for (const element of candidates) {
+  for (const element of candidates.slice(0, MOST_BYLINES)) {
+    if (startOfText(element, LONGEST_BYLINE).length > LONGEST_BYLINE) continue;
     const inner = findElement(
       element,
       (e) => attribute(e, 'itemprop') === 'name' || /\b(?:fn|name)\b/.test(label(e)),
@@ -327,7 +334,7 @@ function lineThatSaysBy(elements: PageElement[]): string | null {
   const headline = elements.findIndex((e) => e.tagName === 'h1');
   for (const element of elements.slice(Math.max(0, headline), headline + 120)) {
     if (!/^(?:p|div|span|li|td|h[2-6]|em|i|b|strong|small|cite)$/.test(element.tagName)) continue;
-    const text = tidy(textOf(element));
+    const text = startOfText(element, 90);
     if (text.length < 90 && /^(?:by|written by|von|par|por)\s*:?\s+\p{Lu}/iu.test(text)) {
       const name = personIn(text);
       if (name && /^\p{Lu}/u.test(name)) return name;

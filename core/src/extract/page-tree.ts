@@ -97,6 +97,26 @@ export function textOf(node: PageNode): string {
   return 'childNodes' in node ? node.childNodes.map(textOf).join('') : '';
 }
 
+/**
+ * The beginning of the text below a node, tidied. Asking for no more than is needed keeps the work of looking at many
+ * nested elements in proportion to the page.
+ *
+ * @param most about how many characters are enough; a text that goes on comes out longer than this
+ */
+export function startOfText(node: PageNode, most: number): string {
+  let text = '';
+  const stack: PageNode[] = [node];
+  for (let at = stack.pop(); at && text.length <= 2 * most; at = stack.pop()) {
+    if (isText(at)) text += at.value;
+    else if ('childNodes' in at && !(isElement(at) && WITHOUT_TEXT.has(at.tagName)))
+      for (let child = at.childNodes.length - 1; child >= 0; child--) {
+        const next = at.childNodes[child];
+        if (next) stack.push(next);
+      }
+  }
+  return tidy(text);
+}
+
 /** Text with its white space collapsed as a browser does outside `<pre>`. */
 export function tidy(text: string): string {
   return text.replace(/[\t\n\f\r \u200b\ufeff]+/g, ' ').trim();

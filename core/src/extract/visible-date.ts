@@ -1,5 +1,5 @@
 import * as chrono from 'chrono-node';
-import { attribute, label, textOf, tidy, type PageElement } from './page-tree';
+import { attribute, label, startOfText, tidy, type PageElement } from './page-tree';
 
 /** Names of what shows a date, common practice. */
 const DATED =
@@ -7,6 +7,8 @@ const DATED =
 const OTHERS_DATES = /comment|related|sidebar|footer|nav|recent|popular|teaser|archive|widget/;
 const YEAR = /\b(?:19|20)\d\d\b|\d{4}年/;
 const LONGEST_LINE = 220;
+/** So many elements are looked at that are named for a date. */
+const MOST_NAMED = 300;
 /** So many elements behind the headline may show the date of the article. */
 const NEAR_HEADLINE = 60;
 
@@ -19,12 +21,12 @@ const NEAR_HEADLINE = 60;
  * @returns `YYYY-MM-DD`, or null
  */
 export function findVisibleDate(elements: readonly PageElement[], language: string | null): string | null {
-  const named = elements.filter((element) => DATED.test(label(element)));
+  const named = elements.filter((element) => DATED.test(label(element))).slice(0, MOST_NAMED);
   const headline = elements.findIndex((element) => element.tagName === 'h1');
   const near = headline === -1 ? [] : elements.slice(Math.max(0, headline - 8), headline + NEAR_HEADLINE);
   for (const element of [...named, ...near]) {
     if (isOthers(element)) continue;
-    const text = tidy(attribute(element, 'title') ?? textOf(element));
+    const text = tidy(attribute(element, 'title') ?? startOfText(element, LONGEST_LINE));
     const date =
       text.length <= LONGEST_LINE && YEAR.test(text)
         ? dateIn(text, language)

@@ -15,6 +15,11 @@ jest.mock('@/device/changes', () => ({
   recordProgress: (...words: unknown[]) => mock.progress(...words) as unknown,
   recordActivity: (...words: unknown[]) => mock.activity(...words) as unknown,
 }));
+jest.mock('@/device/account', () => {
+  // The store subscribes while it is being loaded, before anything else here is ready.
+  const listeners: ((now: object, before: object) => void)[] = [];
+  return { listeners, useAccount: { subscribe: (listener: never) => listeners.push(listener) } };
+});
 jest.mock('./listening-settings-store', () => ({
   languageCode: () => 'en',
   useListeningSettings: { getState: () => ({ rate: 1, setRate: jest.fn(), setVoice: jest.fn() }) },
@@ -139,6 +144,19 @@ describe('the player', () => {
     mock.events!.failed('The voice cannot go on.');
     expect(player()).toMatchObject({ playing: false, problem: 'The voice cannot go on.' });
     expect(lastProgress()[2].offset).toBe('One two. '.length);
+  });
+
+  it('falls silent when somebody else signs in, and records nothing in their library', () => {
+    player().listen(item, copy, 0);
+    mock.events!.begun(0);
+    mock.events!.heard(0, 1.5);
+    mock.progress.mockClear();
+    const account: { listeners: ((now: object, before: object) => void)[] } =
+      jest.requireMock('@/device/account');
+    for (const changed of account.listeners) changed({ store: 'theirs' }, { store: 'hers' });
+    expect(player().hearing).toBeNull();
+    expect(mock.played.at(-1)).toBe('close');
+    expect(mock.progress).not.toHaveBeenCalled();
   });
 
   it('says no when there is no voice, and touches nothing', () => {

@@ -5,6 +5,7 @@ import { utteranceAt, utterances, type Utterance } from '@dorvel/core/speech';
 import { fractionAbove, plainText, wordStarts, type PlainText } from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
+import { useAccount } from '@/device/account';
 import { recordActivity, recordProgress } from '@/device/changes';
 import type { KeptCopy } from '@/device/store';
 import type { Narrator } from '@/device/voice/narrator';
@@ -121,7 +122,20 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     narrator?.play(index);
   };
 
+  const silence = () => {
+    narrator?.close();
+    narrator = null;
+    sitting = null;
+    heardSince = [];
+    set({ hearing: null, playing: false, moved: false, ended: false, problem: null, index: 0 });
+    showOnLockScreen(null, false);
+  };
+
   addEventListener('pagehide', record);
+  // Another account's text is neither heard nor recorded in this one's library.
+  useAccount.subscribe((now, before) => {
+    if (now.store !== before.store) silence();
+  });
 
   const player: PlayerState = {
     hearing: null,
@@ -213,11 +227,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     close() {
       if (!get().hearing) return;
       record();
-      narrator?.close();
-      narrator = null;
-      sitting = null;
-      set({ hearing: null, playing: false, ended: false, problem: null, index: 0 });
-      showOnLockScreen(null, false);
+      silence();
     },
   };
   takeMediaKeys(player);
