@@ -190,9 +190,9 @@ describe('metadata', () => {
   it.each([
     ['Silt | Tidewater', 'Silt', 'Silt'],
     [
-      'Firefox — Customize and make it your own — The most flexible of all',
-      'Firefox',
-      'Firefox — Customize and make it your own — The most flexible of all',
+      'Skerrow — Boats, bread and eelgrass — The most northerly of all',
+      'Skerrow',
+      'Skerrow — Boats, bread and eelgrass — The most northerly of all',
     ],
     ['Weekly Edition for March 26 [site.org]', 'Site', 'Weekly Edition for March 26'],
     ['Tide closes the pier - COURIER NewsFeed', 'Menu', 'Tide closes the pier'],

@@ -25,7 +25,7 @@ describe('lines of the page, not of its text', () => {
 
 describe('lines between headline and text', () => {
   it.each([
-    'By Patti Domm',
+    'By Ada Quill',
     'Von Birgit Salz',
     'Published: Wednesday, 21 Sep 2011 | 4:35 PM ET',
     'June 8, 2012 6:14 AM',

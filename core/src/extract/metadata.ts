@@ -329,7 +329,7 @@ function visibleByline(elements: PageElement[]): string | null {
   return lineThatSaysBy(elements);
 }
 
-/** "By Patti Domm" on a line of its own near the headline. */
+/** "By Ada Quill" on a line of its own near the headline. */
 function lineThatSaysBy(elements: PageElement[]): string | null {
   const headline = elements.findIndex((e) => e.tagName === 'h1');
   for (const element of elements.slice(Math.max(0, headline), headline + 120)) {
@@ -409,7 +409,7 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
   return hard.length > 1 && main.split(' ').length >= 3 ? main : clean;
 }
 
-/** "TIME NewsFeed" belongs to "TIME.com": a few words, the first of them the site's. */
+/** "COURIER NewsFeed" belongs to "Courier.com": a few words, the first of them the site's. */
 function isOfSite(part: string, siteName: string): boolean {
   const plain = (value: string) =>
     value
