@@ -7,10 +7,13 @@ const CORE_USES = {
   address: [],
   text: [],
   terms: [],
+  copies: ['model', 'text'],
   extract: ['model', 'text'],
+  gist: ['terms', 'text'],
   highlight: ['model', 'text'],
   queue: ['model', 'text'],
   relate: ['terms'],
+  search: ['copies', 'model', 'terms', 'text'],
   speech: ['model', 'text'],
   sync: ['model', 'address'],
 };

@@ -11,4 +11,11 @@ declare class URL {
   pathname: string;
   search: string;
   hash: string;
+  readonly searchParams: URLSearchParams;
+  static canParse(url: string, base?: string): boolean;
+}
+
+declare class URLSearchParams {
+  delete(name: string): void;
+  [Symbol.iterator](): IterableIterator<[string, string]>;
 }

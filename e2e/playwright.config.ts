@@ -13,8 +13,8 @@ const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/
 export default defineConfig({
   testDir: '.',
   outputDir: path.join(root, 'test-results'),
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   workers: 2,
   retries: 0,
   forbidOnly: Boolean(process.env.CI),

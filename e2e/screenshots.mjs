@@ -36,6 +36,14 @@ async function visit(viewport, colorScheme, steps) {
   await page.context().close();
 }
 
+/** As a reader scrolls: the place is held against what else moves the text. */
+async function scrollBy(page, height) {
+  const box = await page.getByTestId('reader').boundingBox();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.waitForTimeout(600);
+  await page.mouse.wheel(0, height);
+}
+
 async function listen(page) {
   await page.getByRole('button', { name: 'Listen', exact: true }).click();
   await page.getByRole('button', { name: 'Pause', exact: true }).waitFor();
@@ -54,11 +62,19 @@ await visit(phone, 'light', {
     await shot('doing-day');
     await place('Inbox');
     await shot('inbox');
+    await page.getByRole('button', { name: 'Sort, one at a time' }).click();
+    await page.getByRole('region', { name: 'Gist' }).waitFor();
+    await shot('sort-day');
+    await place('Inbox');
     await page.getByRole('button', { name: /Larch or oak/ }).click();
     await shot('item-sheet');
     await page.keyboard.press('Escape');
     await place('Library');
     await shot('library');
+    await page.getByRole('searchbox', { name: 'Find' }).fill('harbour silt');
+    await page.locator('[role=mark]').first().waitFor();
+    await shot('found');
+    await page.getByRole('button', { name: 'Find nothing in particular' }).click();
     await place('Queue');
     await shot('queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
@@ -66,22 +82,29 @@ await visit(phone, 'light', {
     await listen(page);
     await shot('player-day');
     await page.getByRole('button', { name: 'Stop listening' }).click();
-    await page.getByRole('region', { name: 'Related' }).scrollIntoViewIfNeeded();
-    await page.getByTestId('reader').evaluate((view) => (view.scrollTop = view.scrollHeight));
-    await shot('related');
+    await page.getByRole('button', { name: /^Back to/ }).click();
+    await place('Library');
+    await page.getByText('Tides and their terms').first().click();
+    await scrollBy(page, 1000);
+    await shot('elements-day');
+    await page.getByRole('button', { name: /^Back to/ }).click();
+    await page.getByText('Crossing to Little Sound').first().click();
+    await page.getByRole('button', { name: 'What to do with this item' }).click();
+    await page.getByRole('button', { name: 'Copies (2)' }).click();
+    await page.getByRole('button', { name: 'What changed since the one before' }).click();
+    await page.locator('ins').first().waitFor();
+    await shot('changes');
   },
 });
 await visit(phone, 'dark', {
   then: async ({ page, shot, place }) => {
     await shot('now-night');
-    await page.goto(`${origin}/doing`);
-    await page.getByRole('img', { name: /^Minutes by week/ }).waitFor();
-    await shot('doing-night');
+    await page.goto(`${origin}/sort`);
+    await page.getByRole('region', { name: 'Gist' }).waitFor();
+    await shot('sort-night');
     await place('Queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-night');
-    await listen(page);
-    await shot('player-night');
   },
 });
 await visit({ width: 1280, height: 800 }, 'light', {
@@ -89,6 +112,14 @@ await visit({ width: 1280, height: 800 }, 'light', {
     await place('Queue');
     await page.getByRole('link', { name: /The oven behind the net loft/ }).click();
     await shot('wide');
+  },
+});
+await visit({ width: 1280, height: 800 }, 'dark', {
+  then: async ({ page, shot, place }) => {
+    await place('Library');
+    await page.getByText('Tides and their terms').first().click();
+    await scrollBy(page, 900);
+    await shot('elements-night');
   },
 });
 await browser.close();

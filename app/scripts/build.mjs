@@ -5,7 +5,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { build } from 'esbuild';
 import { injectManifest } from 'workbox-build';
-import { buildRelateWorker, buildVoice } from './workers.mjs';
+import { buildTextWorkers, buildVoice } from './workers.mjs';
 
 const app = path.resolve(import.meta.dirname, '..');
 const require = createRequire(import.meta.url);
@@ -75,7 +75,7 @@ async function buildServiceWorker() {
 
 await copyFonts();
 await buildVoice();
-await buildRelateWorker();
+await buildTextWorkers();
 if (!process.argv.includes('--assets-only')) {
   execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist'], {
     cwd: app,

@@ -52,21 +52,27 @@ export async function buildVoice() {
   ]);
 }
 
-/** Writes public/workers: what relates texts to one another. */
-export async function buildRelateWorker() {
-  await bundle('device/relate/relate.worker.ts', path.join(app, 'public/workers/relate.js'));
+/** Writes public/workers: what relates texts to one another, and what finds in them. */
+export async function buildTextWorkers() {
+  const target = path.join(app, 'public/workers');
+  await rm(target, { recursive: true, force: true });
+  const entries = ['relate', 'find'].map((name) => [
+    name,
+    path.join(app, `src/device/${name}/${name}.worker.ts`),
+  ]);
+  // What both stand on is a part of its own, so that it is on the device once.
+  await build({ ...WORKER, entryPoints: Object.fromEntries(entries), outdir: target, splitting: true });
 }
 
+const WORKER = {
+  bundle: true,
+  minify: true,
+  format: 'esm',
+  target: 'es2022',
+  define: { 'process.env.NODE_ENV': '"production"' },
+  logLevel: 'error',
+};
+
 function bundle(entry, outfile, plugins = []) {
-  return build({
-    entryPoints: [path.join(app, 'src', entry)],
-    outfile,
-    plugins,
-    bundle: true,
-    minify: true,
-    format: 'esm',
-    target: 'es2022',
-    define: { 'process.env.NODE_ENV': '"production"' },
-    logLevel: 'error',
-  });
+  return build({ ...WORKER, entryPoints: [path.join(app, 'src', entry)], outfile, plugins });
 }

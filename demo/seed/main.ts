@@ -1,3 +1,4 @@
+import http from 'node:http';
 import { anchorAt } from '@dorvel/core/highlight';
 import {
   Copy,
@@ -8,6 +9,7 @@ import {
   PushResponse,
   Setup,
   spanOf,
+  tagKey,
   type Carrier,
   type Mutation,
 } from '@dorvel/core/model';
@@ -106,6 +108,17 @@ async function seed(): Promise<void> {
     const decidedAt = savedAt + 20 * HOUR_MS;
     const lastInAt = entry.lastInDaysAgo === undefined ? decidedAt : started - entry.lastInDaysAgo * DAY_MS;
     if (entry.read) changes.push(...(await reading(item, entry, lastInAt)));
+    const marked = stampsFrom(decidedAt);
+    if (entry.tags)
+      changes.push({
+        type: 'tag',
+        id: uuidv7(),
+        itemId,
+        stamp: marked(),
+        set: Object.fromEntries(entry.tags.map((tag) => [tagKey(tag), tag])),
+      });
+    if (entry.note)
+      changes.push({ type: 'choose', id: uuidv7(), itemId, stamp: marked(), set: { note: entry.note } });
     if (entry.stage === 'inbox') continue;
     const done = entry.stage === 'finished' || entry.read === 1;
     const stamps = stampsFrom(done ? lastInAt : decidedAt);
@@ -125,6 +138,28 @@ async function seed(): Promise<void> {
     });
   }
   await push(changes);
+  for (const { entry, itemId } of planned) await turn(entry, itemId);
+}
+
+/** The page turns, and she fetches it again, as often as the plan says. */
+async function turn(entry: SeedEntry, itemId: string): Promise<void> {
+  const address = new URL(addressOf(entry));
+  for (let turns = 0; turns < (entry.turns ?? 0); turns++) {
+    await new Promise<void>((resolve, reject) => {
+      // Not every system resolves names under .localhost: the host is named in the header.
+      const { port, host, pathname } = address;
+      const headers = { host };
+      http
+        .request(
+          { hostname: '127.0.0.1', port, path: `${pathname}/next`, method: 'POST', headers },
+          (answer) => answer.resume().on('end', resolve),
+        )
+        .on('error', reject)
+        .end();
+    });
+    await push([{ type: 'refetch', id: uuidv7(), itemId, stamp: stampsFrom(Date.now())() }]);
+    await settled();
+  }
 }
 
 /** This machine's calendar day of an instant. */

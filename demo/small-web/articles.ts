@@ -20,6 +20,14 @@ const FrontMatter = z.object({
   reviews: z.number().optional(),
   sku: z.string().optional(),
   daily: z.boolean().default(false),
+  /** What the page states in its data, beside its text. */
+  recipe: z.boolean().default(false),
+  event: z.boolean().default(false),
+  book: z.boolean().default(false),
+  video: z.boolean().default(false),
+  /** Where a page that script builds has its text. */
+  script: z.enum(['state', 'linked']).optional(),
+  language: optional,
 });
 
 export type WebArticle = z.infer<typeof FrontMatter> & { slug: string; markdown: string; publishedAt: Date };

@@ -1,28 +1,16 @@
 import { marked } from 'marked';
-import type { WebArticle } from './articles';
-
-/** One publication of the small web: a host, a name and a way of writing its pages, clutter and all. */
-export interface Publication {
-  /** The first label of its host. */
-  host: string;
-  name: string;
-  /** Where its articles live. */
-  path(slug: string): string;
-  page(article: WebArticle, more: WebArticle[]): string;
-}
-
-const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
-const body = (article: WebArticle) => marked.parse(article.markdown, { async: false, gfm: true });
-const iso = (article: WebArticle) => article.publishedAt.toISOString();
-const spelled = (article: WebArticle) =>
-  article.publishedAt.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-const links = (articles: WebArticle[]) =>
-  articles.map((each) => `<li><a href="${each.slug}">${escape(each.title)}</a></li>`).join('');
-/** Puts something behind the nth paragraph, as sites do with what they want to be seen. */
-const after = (html: string, nth: number, extra: string) => {
-  let count = 0;
-  return html.replace(/<\/p>/g, (end) => (++count === nth ? end + extra : end));
-};
+import { KINDS } from './kinds';
+import {
+  after,
+  body,
+  definitions,
+  escape,
+  iso,
+  jsonLd,
+  links,
+  spelled,
+  type Publication,
+} from './page-parts';
 
 export const PUBLICATIONS: Publication[] = [
   {
@@ -117,7 +105,7 @@ ${definitions(body(article)).replace('<h2', `<figure><img src="/pictures/${artic
     page: (
       article,
       more,
-    ) => `<!doctype html><html lang="en-GB"><head><meta charset="utf-8"><title>${escape(article.title)} - Lantern &amp; Loaf</title><meta property="og:title" content="${escape(article.title)} - Lantern &amp; Loaf"><meta property="og:site_name" content="Lantern &amp; Loaf"><meta property="og:image" content="/pictures/${article.picture}-1600.jpg"><meta property="article:author" content="${escape(article.author)}"><meta property="article:published_time" content="${iso(article)}"><meta name="description" content="${escape(article.standfirst)}"></head>
+    ) => `<!doctype html><html lang="en-GB"><head><meta charset="utf-8"><title>${escape(article.title)} - Lantern &amp; Loaf</title><meta property="og:title" content="${escape(article.title)} - Lantern &amp; Loaf"><meta property="og:site_name" content="Lantern &amp; Loaf"><meta property="og:image" content="/pictures/${article.picture}-1600.jpg"><meta property="article:author" content="${escape(article.author)}"><meta property="article:published_time" content="${iso(article)}"><meta name="description" content="${escape(article.standfirst)}">${article.recipe ? RECIPE(article.title) : ''}</head>
 <body class="single"><div class="cookie-bar">We use a cookie to remember that you have seen this. <a href="#">Fine</a></div><div class="site"><div class="menu-primary"><a href="/bread">Bread</a><a href="/light">Light</a><a href="/hands">Hands</a></div>
 <div class="content-area"><div class="hero"><h1>${escape(article.title)}</h1><h2 class="dek">${escape(article.standfirst)}</h2></div><div class="post-content">
 <div class="wp-figure figure"><img loading="lazy" data-lazy-src="/pictures/${article.picture}-1600.jpg" src="/pictures/blank.gif" alt="${escape(article.caption)}"><p class="caption">${escape(article.caption)}</p></div>
@@ -191,15 +179,8 @@ ${oldStyle(body(article))}${article.daily ? tideTable() : ''}
     page: (article) =>
       `<!doctype html><html lang="ar" dir="rtl"><head><meta charset="utf-8"><title>${article.title} | مرصد السماء</title><meta property="og:site_name" content="مرصد السماء"><meta property="og:title" content="${article.title}"><meta name="author" content="${article.author}"><meta name="description" content="${article.standfirst}"><meta property="article:published_time" content="${iso(article)}"></head><body><nav><a href="/">مرصد السماء</a><a href="/laylan">الليلة</a></nav><article><h1>${article.title}</h1><p class="byline">بقلم ${article.author}</p><figure><img src="/pictures/${article.picture}-1600.jpg" alt="${article.caption}" width="1600" height="1000"><figcaption>${article.caption}</figcaption></figure>${body(article)}</article><footer>مرصد السماء</footer></body></html>`,
   },
+  ...KINDS,
 ];
-
-/** "Member\n: Anyone who…" paragraphs as a definition list. */
-function definitions(html: string): string {
-  return html.replace(
-    /(?:<p>[^<\n]+\n: [^<]+<\/p>\s*)+/g,
-    (run) => `<dl>${run.replace(/<p>([^<\n]+)\n: ([^<]+)<\/p>/g, '<dt>$1</dt><dd>$2</dd>')}</dl>`,
-  );
-}
 
 /** As pages were written once: breaks in place of paragraphs, capitals, no closing tags that could be left out. */
 function oldStyle(html: string): string {
@@ -228,3 +209,23 @@ function tideTable(): string {
   });
   return `<H2>The next fourteen days</H2><TABLE BORDER=1><TR><TH>Day<TH>First high water<TH>Range</TR>${rows.join('')}</TABLE>`;
 }
+
+const RECIPE = (name: string) =>
+  jsonLd({
+    '@context': 'https://schema.org',
+    '@type': 'Recipe',
+    name,
+    prepTime: 'PT4H',
+    cookTime: 'PT1H5M',
+    recipeYield: '2 loaves',
+    recipeIngredient: [
+      '400 g rye flour',
+      '200 g wheat flour',
+      '350 g sourdough',
+      '380 g water',
+      '2 teaspoons of salt',
+      '1 tablespoon of treacle',
+    ],
+    nutrition: { '@type': 'NutritionInformation', calories: '210 kcal a slice' },
+    aggregateRating: { '@type': 'AggregateRating', ratingValue: 4.8, ratingCount: 57 },
+  });

@@ -1,4 +1,52 @@
-import { Router } from 'express';
+import { Router, type Response } from 'express';
+import { escape } from './page-parts';
+
+const CONSENT =
+  '<title>Tide news</title><body><div class="wall"><h1>We value your privacy</h1><p>To go on, accept all cookies of ours and of our 214 partners.</p><button>Accept</button></div>';
+const CAPTCHA =
+  '<title>One moment</title><body><p>Checking your browser. Please solve the captcha: how many of these are boats?</p>';
+const PARKED =
+  '<title>oldharbour.example</title><body><h1>oldharbour.example</h1><p>This domain is for sale. Buy this domain today.</p><p><a href="/a">Boats</a> <a href="/b">Loans</a></p>';
+const NOT_FOUND =
+  '<title>Page not found</title><body><h1>404</h1><p>The page you are looking for does not exist any more.</p>';
+const SCRIPT_BUILT = `<title>Harbour app</title><body><div id="root"></div><noscript>Please enable JavaScript to use this page.</noscript><script>${'/* the whole of the app */'.repeat(900)}</script>`;
+
+function send(response: Response, html: string): void {
+  response.type('html').send(html);
+}
+
+/** What becomes of a page in the course of years: written, rewritten, put behind a notice, taken away. */
+const TURNS = ['first', 'rewritten', 'error-page', 'gone'] as const;
+
+/** A page by name that turns when it is posted to. */
+function turningRoutes(router: Router): void {
+  const at = new Map<string, number>();
+  router.get('/turning/:name', (request, response) => {
+    const turn = TURNS[at.get(request.params.name) ?? 0];
+    if (turn === 'gone') response.status(410).type('html').send('<h1>Gone</h1>');
+    else if (turn === 'error-page') send(response, NOT_FOUND);
+    else send(response, timetable(request.params.name, turn === 'rewritten'));
+  });
+  router.post('/turning/:name/next', (request, response) => {
+    const next = Math.min(TURNS.length - 1, (at.get(request.params.name) ?? 0) + 1);
+    at.set(request.params.name, next);
+    response.json({ turn: TURNS[next] });
+  });
+}
+
+function timetable(name: string, rewritten: boolean): string {
+  const place = name
+    .split('-')
+    .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
+    .join(' ');
+  const fare = rewritten ? 'five' : 'four';
+  return `<!doctype html><html lang="en"><title>Crossing to ${escape(place)}</title><body><article><h1>Crossing to ${escape(place)}</h1>
+<p>The boat leaves from the inner steps at nine on weekdays, and at ten on Sundays when there is somebody to take.</p>
+<p>The fare is ${fare} for the crossing and the same for the way back, to be put in the box; children and dogs go free, and bicycles do not.</p>
+${rewritten ? '<p>From December there is a crossing at two as well, on Wednesdays, for those who have been to the surgery.</p>' : '<p>In January and February there is no boat, since there is nobody to steer it.</p>'}
+<p>If the flag on the pier is down the boat does not go. Nobody will telephone you about it, so look at the flag before you put your boots on.</p>
+<p>This sheet is printed by the harbour office free of charge and may be left on the bench.</p></article></body></html>`;
+}
 
 /** The unpleasant side of the web, for trying what becomes of a save: a stand-in, on the host `rough`. */
 export function roughRoutes(): Router {
@@ -46,6 +94,12 @@ export function roughRoutes(): Router {
       ),
     );
   });
+  router.get('/consent', (_request, response) => send(response, CONSENT));
+  router.get('/captcha', (_request, response) => send(response, CAPTCHA));
+  router.get('/parked', (_request, response) => send(response, PARKED));
+  router.get('/not-found-as-200', (_request, response) => send(response, NOT_FOUND));
+  router.get('/script-built', (_request, response) => send(response, SCRIPT_BUILT));
+  turningRoutes(router);
   router.get('/gone', (_request, response) => void response.status(410).type('html').send('<h1>Gone</h1>'));
   router.get('/busy', (_request, response) => {
     askedBusy++;

@@ -1,6 +1,7 @@
 import express, { type Express, type Request } from 'express';
-import { readArticles } from './articles';
+import { readArticles, type WebArticle } from './articles';
 import { drawing } from './drawings';
+import { pagesOf, type Publication } from './page-parts';
 import { PUBLICATIONS } from './publications';
 import { roughRoutes } from './rough';
 
@@ -28,10 +29,10 @@ export function createSmallWeb(): Express {
       return;
     }
     const own = articles.filter((article) => article.publication === publication.host);
-    const article = own.find((each) => publication.path(each.slug) === request.path);
-    if (article) {
-      const more = own.filter((each) => each !== article).slice(0, 5);
-      response.type('html').send(publication.page(article, more));
+    const found = findPage(publication, own, request.path);
+    if (found) {
+      const more = own.filter((each) => each !== found.article).slice(0, 5);
+      response.type('html').send(publication.page(found.article, more, found.page));
     } else if (request.path === '/') {
       const list = own
         .map((each) => `<li><a href="${publication.path(each.slug)}">${each.title}</a></li>`)
@@ -68,6 +69,21 @@ export function createSmallWeb(): Express {
       .send('<!doctype html><title>Not found</title><h1>There is nothing here.</h1>');
   });
   return app;
+}
+
+/** The article at a path, and which of its pages: `/read/title` is the first, `/read/title/2` the second. */
+function findPage(
+  publication: Publication,
+  own: readonly WebArticle[],
+  path: string,
+): { article: WebArticle; page: number } | undefined {
+  for (const article of own) {
+    const at = publication.path(article.slug);
+    if (path === at) return { article, page: 1 };
+    const page = path.startsWith(`${at}/`) ? Number(path.slice(at.length + 1)) : 0;
+    if (page >= 2 && page <= pagesOf(article).length) return { article, page };
+  }
+  return undefined;
 }
 
 /** The addresses of all articles, for the seed and the tests. */

@@ -33,7 +33,7 @@ test('npm run -s extract prints one JSON line a page, and goes on after a page t
     expect(lines).toHaveLength(3);
     const [page, archive, missing] = lines;
     expect(Object.keys(page ?? {})).toEqual(
-      'file url title byline siteName publishedAt language leadImageUrl text html markdown wordCount minutes cameThrough cpuMs'.split(
+      'file url title byline authors siteName publishedAt modifiedAt language leadImageUrl canonicalUrl licenceUrl facts nextPageUrl text html markdown wordCount minutes cameThrough cpuMs'.split(
         ' ',
       ),
     );

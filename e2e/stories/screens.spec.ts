@@ -32,7 +32,7 @@ async function expectTargets(page: Page, screen: string): Promise<void> {
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every screen is accessible in the ${theme} theme`, async ({ page }, { project }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(360_000);
     const refused: string[] = [];
     page.on('console', (message) => message.type() === 'error' && refused.push(message.text()));
     await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
@@ -57,6 +57,22 @@ for (const theme of ['light', 'dark'] as const) {
     await check('Now');
     await goTo(page, 'Library');
     await check('Library');
+    await page.getByRole('searchbox', { name: 'Find' }).fill('eelgrass');
+    await expect(page.locator('[role=mark]').first()).toBeVisible();
+    await check('found');
+    await page.getByRole('button', { name: 'Find nothing in particular' }).click();
+    await page.getByRole('button', { name: 'All tags' }).click();
+    await check('tags');
+    await page.getByRole('button', { name: 'What to do with the tag tides' }).click();
+    await check('change a tag');
+    await page.keyboard.press('Escape');
+    await goTo(page, 'Inbox');
+    await page.getByRole('button', { name: 'Sort, one at a time' }).click();
+    await expect(page.getByRole('region', { name: 'Gist' })).toBeVisible();
+    await check('sort');
+    await page.getByRole('button', { name: 'Tag…' }).click();
+    await check('tags of an item');
+    await page.keyboard.press('Escape');
     await goTo(page, 'You');
     await check('You');
     await page.getByRole('button', { name: 'How I am doing' }).click();
@@ -80,9 +96,50 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Stop listening' }).click();
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await check('reading settings');
+    await page.keyboard.press('Escape');
+    await checkCopies(page, check);
     // Nothing that the policy refuses, nothing that is missing.
     expect(refused).toEqual([]);
   });
+}
+
+/** A page that was rewritten and then vanished, and an article that has every kind of element. */
+async function checkCopies(page: Page, check: (screen: string) => Promise<void>): Promise<void> {
+  const more = () => page.getByRole('button', { name: 'What to do with this item' }).click();
+  await toList(page);
+  await page.getByText('Crossing to Little Sound').first().click();
+  await expect(page.getByText(/The page is gone/)).toBeVisible();
+  await more();
+  await check('item sheet of an open text');
+  await page.getByRole('button', { name: 'Copies (2)' }).click();
+  await check('copies');
+  await page.getByRole('button', { name: 'What changed since the one before' }).click();
+  await expect(page.locator('ins').first()).toBeVisible();
+  await check('change view');
+  await page.getByRole('button', { name: 'Back to the text' }).click();
+  await more();
+  await page.getByRole('button', { name: 'Tidy the text' }).click();
+  await expect(page.getByRole('checkbox').first()).toBeVisible();
+  await check('tidy');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await more();
+  await page.getByRole('button', { name: 'Give its text by hand' }).click();
+  await check('text by hand');
+  await page.keyboard.press('Escape');
+  await toList(page);
+  await page.getByText('Tides and their terms').first().click();
+  await expect(page.locator('.article math').first()).toBeVisible();
+  await check('every kind of element');
+  await toList(page);
+  await page.getByText('The ferry loaf').first().click();
+  await page.getByText(/What the page states/).click();
+  await check('stated facts');
+}
+
+async function toList(page: Page): Promise<void> {
+  const back = page.getByRole('button', { name: /^Back to (?:Queue|Library)$/ });
+  if (await back.isVisible()) await back.click();
+  await goTo(page, 'Library');
 }
 
 test('texts of other scripts stand as they should', async ({ page }, { project }) => {

@@ -51,7 +51,7 @@ report(
 const copyIds = new Set(copyRows.map((row) => row.id));
 const missingCopies = itemRows.filter((row) => {
   const copyId = Item.safeParse(row.record).data?.capture.page?.copyId;
-  return copyId !== undefined && !copyIds.has(copyId);
+  return copyId !== undefined && copyId !== null && !copyIds.has(copyId);
 });
 report(
   'every item has its copy',

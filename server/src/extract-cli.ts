@@ -1,19 +1,21 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { extractArticle, treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
+import { treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
+import { HowMuch } from '@dorvel/core/model';
 import { z } from 'zod';
-import { decodePage } from './capture/decode';
+import { articleFrom } from './capture/inputs';
 
 /** Prints one JSON line a page: how anyone tries the extraction engine on pages of their own. */
-const USAGE = `Usage: npm run -s extract -- [--url U] FILE…
+const USAGE = `Usage: npm run -s extract -- [--url U] [--how-much words-only] FILE…
        npm run -s extract -- --list pages.jsonl     one {"file": …, "url": …} a line`;
 const ListedPage = z.object({ file: z.string(), url: z.string().optional() });
 
 const { values, positionals } = parseArgs({
-  options: { url: { type: 'string' }, list: { type: 'string' } },
+  options: { url: { type: 'string' }, list: { type: 'string' }, 'how-much': { type: 'string' } },
   allowPositionals: true,
 });
+const howMuch = HowMuch.default('words-and-pictures').parse(values['how-much']);
 // npm runs scripts in the workspace's folder; the reader's own is where the paths are meant.
 const from = process.env.INIT_CWD ?? process.cwd();
 const pages: { file: string; url: string | undefined; base: string }[] = positionals.map((file) => ({
@@ -38,38 +40,32 @@ for (const page of pages) {
   try {
     const bytes = await readPage(page.file, page.base);
     const before = process.cpuUsage();
-    const decoded = decodePage(bytes, 'text/html');
-    if (!decoded.ok) throw new Error(decoded.says);
-    const { tree, ...article } = extractArticle(decoded.html, url);
+    const taken = await articleFrom({ body: bytes, contentType: typeOf(page.file), url, howMuch });
+    if (!taken.ok) throw new Error(taken.says);
+    const { tree, ...article } = taken.article;
     const spent = process.cpuUsage(before);
-    const {
-      title,
-      byline,
-      siteName,
-      publishedAt,
-      language,
-      leadImageUrl,
-      text,
-      wordCount,
-      minutes,
-      cameThrough,
-    } = article;
     console.log(
       JSON.stringify({
         file: page.file,
         url,
-        title,
-        byline,
-        siteName,
-        publishedAt,
-        language,
-        leadImageUrl,
-        text,
+        title: article.title,
+        byline: article.authors.join(', ') || null,
+        authors: article.authors,
+        siteName: article.siteName,
+        publishedAt: article.publishedAt,
+        modifiedAt: article.modifiedAt,
+        language: article.language,
+        leadImageUrl: article.leadImageUrl,
+        canonicalUrl: article.canonicalUrl,
+        licenceUrl: article.licenceUrl,
+        facts: article.facts,
+        nextPageUrl: article.nextPageUrl,
+        text: article.text,
         html: treeToHtml(tree),
         markdown: treeToMarkdown(tree),
-        wordCount,
-        minutes: Math.round(minutes * 100) / 100,
-        cameThrough,
+        wordCount: article.wordCount,
+        minutes: Math.round(article.minutes * 100) / 100,
+        cameThrough: article.cameThrough,
         cpuMs: Math.round((spent.user + spent.system) / 10) / 100,
       }),
     );
@@ -78,6 +74,18 @@ for (const page of pages) {
       JSON.stringify({ file: page.file, url, error: error instanceof Error ? error.message : String(error) }),
     );
   }
+}
+
+/** The type that a file's name speaks for; bytes that say otherwise are believed more. */
+function typeOf(file: string): string {
+  const types: Readonly<Record<string, string>> = {
+    '.txt': 'text/plain',
+    '.md': 'text/markdown',
+    '.mht': 'multipart/related',
+    '.mhtml': 'multipart/related',
+    '.eml': 'message/rfc822',
+  };
+  return types[path.extname(file).toLowerCase()] ?? 'text/html';
 }
 
 /** A listed file may stand beside the list or where the command was called. */

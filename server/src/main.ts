@@ -10,6 +10,7 @@ import { folderStore } from './capture/files';
 import { startRunner } from './capture/runner';
 import { readConfig } from './config';
 import { accountRepository } from './db/accounts';
+import { findableLibrary, putMissingFindables } from './db/findable';
 import { jobRepository, type Job } from './db/jobs';
 import { libraryOf } from './db/library';
 import { openDatabase } from './db/open';
@@ -52,7 +53,21 @@ const runner = startRunner(
   log,
 );
 
-const app = createApp({ config, log, accounts, jobs, library, files, clock, bell, wakeRunner: runner.wake });
+const made = await putMissingFindables(database);
+if (made > 0) log.info({ items: made }, 'made findable what was saved before there was finding');
+
+const app = createApp({
+  config,
+  log,
+  accounts,
+  jobs,
+  library,
+  findable: (accountId) => findableLibrary(database, accountId),
+  files,
+  clock,
+  bell,
+  wakeRunner: runner.wake,
+});
 const server = app.listen(config.port, config.host, (error?: Error) => {
   if (error) {
     log.fatal({ err: error }, 'cannot listen');

@@ -1,4 +1,14 @@
-import { Account, Copy, Problem, PullResponse, PushResponse, Setup, type Mutation } from '@dorvel/core/model';
+import {
+  Account,
+  Copy,
+  FindResponse,
+  Problem,
+  PullResponse,
+  PushResponse,
+  Setup,
+  type Mutation,
+  type Question,
+} from '@dorvel/core/model';
 import type { z } from 'zod';
 
 /** The server answered that it cannot do what was asked. `detail` is written for the reader. */
@@ -59,5 +69,7 @@ export const api = {
   signOut: () => call('DELETE', '/session'),
   push: (mutations: Mutation[]) => read(PushResponse, 'POST', '/sync/push', { mutations }),
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),
+  find: (question: Question, passages: number) =>
+    read(FindResponse, 'POST', '/find', { ...question, from: 0, passages }),
   copy: (id: string) => read(Copy, 'GET', `/copies/${id}`),
 };

@@ -1,5 +1,15 @@
 import { canonicalAddress, type AddressReading } from '@dorvel/core/address';
-import type { Activity, ChoiceChanges, Item, Mutation, Spans, TextAnchor } from '@dorvel/core/model';
+import {
+  NEVER,
+  type Activity,
+  type ChoiceChanges,
+  type GivenText,
+  type HowMuch,
+  type Item,
+  type Mutation,
+  type Spans,
+  type TextAnchor,
+} from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
@@ -25,19 +35,88 @@ export type SaveOutcome = { kind: 'saved'; itemId: string } | { kind: 'already-s
 /**
  * Saves an address. Asks nothing and waits for nothing: the item is on this device when this returns. An address
  * that the library has already brings up the first item instead.
+ *
+ * @param given the part of the page that is to be kept, where only a part is wanted
  */
-export async function saveAddress({ address }: Extract<AddressReading, { ok: true }>): Promise<SaveOutcome> {
+export async function saveAddress(
+  { address }: Extract<AddressReading, { ok: true }>,
+  howMuch: HowMuch,
+  given?: GivenText,
+): Promise<SaveOutcome> {
   const key = canonicalAddress(address);
   const items = await store().items.toArray();
   const known = items.find((item) => item.capture.addressKey === key && item.capture.sameAs === null);
   if (known) {
     const queue = items.filter((item) => item.choices.stage.value === 'queue');
     await choose(known.id, saveAgain(known, queue, Date.now()));
+    if (given) await giveText(known.id, given);
     return { kind: 'already-saved', item: known };
   }
   const itemId = uuidv7();
-  await commit({ type: 'save', id: uuidv7(), itemId, address, savedAt: Date.now(), stamp: clock.next() });
+  await commit({
+    type: 'save',
+    id: uuidv7(),
+    itemId,
+    address,
+    savedAt: Date.now(),
+    howMuch,
+    stamp: clock.next(),
+  });
+  if (given) await giveText(itemId, given);
   return { kind: 'saved', itemId };
+}
+
+/** So many changes are written together: each writing makes every list on screen anew. */
+const AT_ONCE = 40;
+
+/**
+ * Saves many addresses at once; see saveAddress. Those that the library has are brought up.
+ *
+ * @param isWanted asked now and then: false ends it; what is saved by then stays
+ * @param done told how many are done
+ * @returns ids of the items that are new
+ */
+export async function saveAddresses(
+  addresses: readonly string[],
+  howMuch: HowMuch,
+  isWanted: () => boolean,
+  done: (count: number) => void,
+): Promise<string[]> {
+  const items = await store().items.toArray();
+  const standing = new Map(
+    items.filter(({ capture }) => capture.sameAs === null).map((item) => [item.capture.addressKey, item]),
+  );
+  const queue = items.filter((item) => item.choices.stage.value === 'queue');
+  const made: string[] = [];
+  for (let at = 0; at < addresses.length && isWanted(); at += AT_ONCE) {
+    const part = addresses.slice(at, at + AT_ONCE);
+    const mutations = part.map((address): Mutation => {
+      const known = standing.get(canonicalAddress(address));
+      const itemId = known?.id ?? uuidv7();
+      const base = { id: uuidv7(), itemId, stamp: clock.next() };
+      if (known) return { ...base, type: 'choose', set: saveAgain(known, queue, Date.now()) };
+      made.push(itemId);
+      return { ...base, type: 'save', address, savedAt: Date.now(), howMuch };
+    });
+    await store().commitAll(mutations);
+    done(at + part.length);
+  }
+  syncSoon();
+  return made;
+}
+
+/** Lets go of many items at once. */
+export async function letGoOf(itemIds: readonly string[]): Promise<void> {
+  await store().commitAll(
+    itemIds.map((itemId) => ({
+      type: 'choose',
+      id: uuidv7(),
+      itemId,
+      set: { stage: 'let-go' },
+      stamp: clock.next(),
+    })),
+  );
+  syncSoon();
 }
 
 /** Records what the reader decided about an item. */
@@ -46,6 +125,17 @@ export async function choose(itemId: string, set: ChoiceChanges): Promise<void> 
   // A stamp from a device whose clock runs ahead must not win over what is decided here and now.
   if (item) for (const register of Object.values(item.choices)) clock.see(register.at);
   await commit({ type: 'choose', id: uuidv7(), itemId, set, stamp: clock.next() });
+}
+
+/**
+ * Puts tags on an item, or takes them off.
+ *
+ * @param set by key (see tagKey): the tag as the reader writes it, or null to take it off
+ */
+export async function tag(itemId: string, set: Readonly<Record<string, string | null>>): Promise<void> {
+  const item = await store().items.get(itemId);
+  if (item) for (const key of Object.keys(set)) clock.see(item.tags[key]?.at ?? NEVER);
+  await commit({ type: 'tag', id: uuidv7(), itemId, set, stamp: clock.next() });
 }
 
 /** Records how far the reader is, and what of the text went by ear. */
@@ -69,6 +159,11 @@ export async function recordActivity(activity: Activity): Promise<void> {
     activity,
     stamp: clock.next(),
   });
+}
+
+/** Gives an item its text by hand; it is made ready as soon as there is a connection. */
+export async function giveText(itemId: string, given: GivenText): Promise<void> {
+  await commit({ type: 'provide', id: uuidv7(), itemId, given, stamp: clock.next() });
 }
 
 /** Asks the server to fetch the page again. */

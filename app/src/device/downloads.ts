@@ -25,7 +25,7 @@ const MOST_TEXTS = 1000;
 
 /**
  * Brings the copies of Inbox and Queue to the device, pictures too; then the texts of what is finished or kept. Lets go
- * of copies that a newer one has replaced or whose item was let go.
+ * of copies whose item was let go.
  *
  * @param mayGoOn asked between two copies: a change of the reader's does not wait for a long download
  * @throws what api throws; what has arrived until then stays
@@ -39,13 +39,16 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean):
   for (const item of [...latestFirst.filter(isWantedHere), ...texts]) {
     if (!mayGoOn()) return;
     const copyId = item.capture.page?.copyId;
-    if (copyId === undefined) continue;
+    if (!copyId) continue;
     const withPictures = isWantedHere(item);
     if (!here.has(copyId)) await keepCopy(store, item, copyId, withPictures);
     else if (withPictures && textOnly.has(copyId)) await keepPicturesOf(store, copyId);
   }
+  // Earlier copies that are here stay: they are what a later one is compared with.
   const current = new Set(
-    items.filter((item) => item.choices.stage.value !== 'let-go').map((item) => item.capture.page?.copyId),
+    items
+      .filter((item) => item.choices.stage.value !== 'let-go')
+      .flatMap((item) => [item.capture.page?.copyId, ...item.capture.copies.map(({ id }) => id)]),
   );
   const stale = [...here].filter((id) => !current.has(id));
   if (stale.length > 0) await dropCopies(store, stale);

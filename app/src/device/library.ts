@@ -27,7 +27,7 @@ export function useItem(id: string): Item | null | undefined {
 }
 
 /** A copy on this device: undefined while it is being read, null when it is not here. */
-export function useCopy(id: string | undefined): KeptCopy | null | undefined {
+export function useCopy(id: string | null | undefined): KeptCopy | null | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(async () => (id ? ((await store?.copies.get(id)) ?? null) : null), [store, id]);
 }

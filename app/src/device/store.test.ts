@@ -69,6 +69,14 @@ describe('the store on the device', () => {
     expect((await store.activities.get(uuid(300)))?.seconds).toBe(60);
   });
 
+  it('takes many changes, or none of them when one cannot be', async () => {
+    const unknown: Mutation = { ...progress(3, 0.1), itemId: uuid(77) };
+    await expect(store.commitAll([save, progress(2, 0.2), unknown])).rejects.toThrow(/no item/);
+    expect([await store.items.count(), await store.outbox.count()]).toEqual([0, 0]);
+    await store.commitAll([save, progress(2, 0.2)]);
+    expect([await store.items.count(), await store.outbox.count()]).toEqual([1, 2]);
+  });
+
   it('applies a change at once and keeps it for the server', async () => {
     await store.commit(save);
     expect((await store.items.get(ITEM))?.choices.stage.value).toBe('inbox');

@@ -1,5 +1,6 @@
 import { applyMutation, mergeActivities, mergeItems } from '@dorvel/core/sync';
 import { joinSpans, type Activity, type Copy, type Item, type Mutation } from '@dorvel/core/model';
+import type { FieldTerms } from '@dorvel/core/search';
 import type { TermProfile } from '@dorvel/core/terms';
 import Dexie, { type Table } from 'dexie';
 
@@ -22,6 +23,14 @@ interface KeptProfile {
   profile: TermProfile;
 }
 
+/** An item's terms, as the worker that finds has them. */
+interface KeptTerms {
+  itemId: string;
+  /** Of what they were made. */
+  key: string;
+  fields: FieldTerms;
+}
+
 interface Waiting {
   /** Order in which the changes were made. */
   place?: number;
@@ -41,11 +50,14 @@ export class DeviceStore extends Dexie {
   activities!: Table<Activity, string>;
   /** What the copies here speak of, made by the worker that relates them. */
   profiles!: Table<KeptProfile, string>;
+  /** The words of the items here, made by the worker that finds. */
+  findables!: Table<KeptTerms, string>;
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
     this.version(1).stores({ items: 'id', copies: 'id, itemId', outbox: '++place, itemId', marks: 'name' });
     this.version(2).stores({ copies: 'id, itemId, textOnly', activities: 'id', profiles: 'copyId' });
+    this.version(3).stores({ findables: 'itemId' });
   }
 
   /** Applies a change and puts it in the outbox, both or neither. */
@@ -59,6 +71,13 @@ export class DeviceStore extends Dexie {
       }
       const toSend = await this.#standingForEarlier(mutation);
       await this.outbox.add({ itemId: mutation.itemId, mutation: toSend });
+    });
+  }
+
+  /** The same for many changes at once: all of them or none. */
+  async commitAll(mutations: readonly Mutation[]): Promise<void> {
+    await this.transaction('rw', this.items, this.activities, this.outbox, async () => {
+      for (const mutation of mutations) await this.commit(mutation);
     });
   }
 

@@ -1,4 +1,4 @@
-import { PUSH_LIMIT, type Item, type PushResult } from '@dorvel/core/model';
+import { PUSH_LIMIT, type Item, type Mutation, type PushResult } from '@dorvel/core/model';
 import { create } from 'zustand';
 import { useAccount } from './account';
 import { api, ServerProblem, Unreachable } from './api';
@@ -84,7 +84,7 @@ async function round(): Promise<void> {
 
 async function send(store: DeviceStore): Promise<void> {
   for (;;) {
-    const waiting = await store.outbox.orderBy('place').limit(PUSH_LIMIT).toArray();
+    const waiting = withinReach(await store.outbox.orderBy('place').limit(PUSH_LIMIT).toArray());
     if (waiting.length === 0) return;
     useSync.setState({ doing: 'sending' });
     const { results } = await api.push(waiting.map(({ mutation }) => mutation));
@@ -92,6 +92,19 @@ async function send(store: DeviceStore): Promise<void> {
       await settle(store, result, waiting.find(({ mutation }) => mutation.id === result.mutationId)?.itemId);
     await store.outbox.bulkDelete(waiting.map(({ place }) => place).filter((place) => place !== undefined));
   }
+}
+
+/** Characters of given texts in one push: the server takes 8 MB, and JSON may write some of them longer. */
+const LARGEST_PUSH = 4_000_000;
+
+/** As many of the first changes as one push may carry; texts given by hand can be large. */
+function withinReach<Waiting extends { mutation: Mutation }>(waiting: readonly Waiting[]): Waiting[] {
+  let size = 0;
+  const first = waiting.findIndex(({ mutation }) => {
+    size += mutation.type === 'provide' ? mutation.given.body.length : 0;
+    return size > LARGEST_PUSH;
+  });
+  return first === -1 ? [...waiting] : waiting.slice(0, Math.max(1, first));
 }
 
 async function settle(store: DeviceStore, result: PushResult, itemId: string | undefined): Promise<void> {

@@ -10,6 +10,7 @@ interface FieldProps extends Pick<
   | 'inputMode'
   | 'onSubmitEditing'
   | 'autoFocus'
+  | 'multiline'
 > {
   label: string;
   /** What is wrong with the input, and what to do. */
@@ -32,7 +33,8 @@ export function Field({ label, fault, ...input }: FieldProps) {
         autoCapitalize="none"
         autoCorrect={false}
         spellCheck={false}
-        className="min-h-[50px] rounded-[12px] border-[1.5px] border-soft bg-raised px-[14px] font-ui text-base text-ink"
+        numberOfLines={input.multiline ? 6 : 1}
+        className="min-h-[50px] rounded-[12px] border-[1.5px] border-soft bg-raised px-[14px] py-[10px] font-ui text-base text-ink"
       />
       {fault ? (
         <Text nativeID={`${id}-fault`} role="alert" className="font-ui text-small text-brick">

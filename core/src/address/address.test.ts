@@ -1,4 +1,4 @@
-import { canonicalAddress, readAddress } from '.';
+import { canonicalAddress, readAddress, readAddresses } from '.';
 
 describe('canonicalAddress', () => {
   // RFC 3986, 6.2.2 and 6.2.3 (case, percent-encoding, default port); WHATWG URL for the rest; tracking names: common practice.
@@ -57,5 +57,40 @@ describe('readAddress', () => {
     const reading = readAddress(input);
     expect(reading.ok).toBe(false);
     expect(!reading.ok && reading.says.length).toBeGreaterThan(20);
+  });
+});
+
+describe('all addresses of a text', () => {
+  it('are those that can be saved, each page once, in the order of the text', () => {
+    const text = `Three for the meeting:
+      1. https://slipway.example/larch, and (see https://commons.example/vote(2)).
+      2. <http://slipway.example/larch?utm_source=letter> again
+      3. www.tidewater.example/issue/4 or tidewater.example. Not 3.5 nor e.g. this.`;
+    expect(readAddresses(text)).toEqual({
+      addresses: [
+        'https://slipway.example/larch',
+        'https://commons.example/vote(2)',
+        'https://www.tidewater.example/issue/4',
+        'https://tidewater.example/',
+      ],
+      faults: [],
+    });
+  });
+
+  it('that cannot be saved are told, with what to do', () => {
+    const { addresses, faults } = readAddresses(
+      'ftp://files.example/a https:// http://[bad https://ok.example/',
+    );
+    expect(addresses).toEqual(['https://ok.example/']);
+    expect(faults.map(({ written }) => written)).toEqual([
+      'ftp://files.example/a',
+      'https://',
+      'http://[bad',
+    ]);
+    for (const { says } of faults) expect(says).toMatch(/address/);
+  });
+
+  it('are none in a text without any', () => {
+    expect(readAddresses('Nothing here: 12:30, and/or so.')).toEqual({ addresses: [], faults: [] });
   });
 });

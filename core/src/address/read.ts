@@ -1,3 +1,5 @@
+import { canonicalAddress } from './canonical';
+
 /** What a reader typed or pasted, read as one address; or a sentence that says what to do. */
 export type AddressReading = { ok: true; address: string } | { ok: false; says: string };
 
@@ -44,4 +46,33 @@ function trimTail(address: string): string {
 
 function count(text: string, char: string): number {
   return text.split(char).length - 1;
+}
+
+/** What a text has of addresses: those that can be saved, and what looks like one but cannot be. */
+export interface AddressesReading {
+  /** In the order of the text, each page once. */
+  addresses: string[];
+  faults: { written: string; says: string }[];
+}
+
+/** Reads all addresses in a text: a list, a letter, a page of notes. Words are passed over. */
+export function readAddresses(text: string): AddressesReading {
+  const found = new Map<string, string>();
+  const faults = new Map<string, string>();
+  for (const [token] of text.matchAll(/[^\s<>"']+/g)) {
+    const isMeant = token.includes('://') || /^www\./i.test(token) || BARE_HOST.test(trimTail(token));
+    if (!isMeant) continue;
+    // "(see:https://…" begins before its address does; a bracket around it is not its own.
+    const written = trimTail(token.replace(/^.*?(?=https?:\/\/)/i, '').replace(/^[([]+/, ''));
+    const reading = readAddress(written);
+    if (!reading.ok) faults.set(written, reading.says);
+    else {
+      const key = canonicalAddress(reading.address);
+      if (!found.has(key)) found.set(key, reading.address);
+    }
+  }
+  return {
+    addresses: [...found.values()],
+    faults: [...faults].map(([written, says]) => ({ written, says })),
+  };
 }

@@ -1,4 +1,5 @@
 import { plainText } from '../text';
+import type { ArrivalSign, CameThrough } from '../model';
 import { extractArticle, treeToMarkdown } from '.';
 
 const prose = (n: number) =>
@@ -142,7 +143,7 @@ describe('metadata', () => {
       }),
       {
         title: 'Right & good',
-        byline: 'Ann, Bo',
+        authors: ['Ann', 'Bo'],
         siteName: 'Site',
         publishedAt: '2026-03-04T05:06:07+01:00',
       },
@@ -150,17 +151,17 @@ describe('metadata', () => {
     [
       'broken JSON-LD',
       jsonLd('<!-- {"@type":"Article","headline":"With a\nbreak","author":"Ann",} -->'),
-      { title: 'With a break', byline: 'Ann' },
+      { title: 'With a break', authors: ['Ann'] },
     ],
     [
       'Open Graph',
       '<meta property="og:title" content="T - Site"><meta property="og:site_name" content="Site"><meta property="article:published_time" content="2026-03-04T05:06:07Z"><meta name="author" content="By Ann">',
-      { title: 'T', byline: 'Ann', siteName: 'Site', publishedAt: '2026-03-04T05:06:07Z' },
+      { title: 'T', authors: ['Ann'], siteName: 'Site', publishedAt: '2026-03-04T05:06:07Z' },
     ],
     [
       'Dublin Core',
       '<meta name="DC.title" content="T"><meta name="DC.creator" content="Ann"><meta name="DC.date.issued" content="2026-03-04">',
-      { title: 'T', byline: 'Ann', publishedAt: '2026-03-04' },
+      { title: 'T', authors: ['Ann'], publishedAt: '2026-03-04' },
     ],
     [
       'a title with the site behind a bar',
@@ -180,9 +181,9 @@ describe('metadata', () => {
     [
       'an author given as an address',
       '<meta property="article:author" content="https://social.example/ann">',
-      { byline: null },
+      { authors: [] },
     ],
-    ['nothing', '', { title: null, byline: null, siteName: null, publishedAt: null }],
+    ['nothing', '', { title: null, authors: [], siteName: null, publishedAt: null }],
   ])('%s', (_name, head, expected) => {
     expect(at(page(`<article>${prose(3)}</article>`, head))).toMatchObject(expected);
   });
@@ -201,6 +202,22 @@ describe('metadata', () => {
     expect(at(page(`<h1>${heading}</h1>${prose(4)}`, head)).title).toBe(wanted);
   });
 
+  it.each([
+    ['Larch or oak for a boat | The Yard', 'What hulls are made of', 'Larch or oak for a boat'],
+    ['Larch or oak for a boat | The Yard', 'Larch or oak for a boat', 'Larch or oak for a boat'],
+    ['The Yard', 'What hulls are made of', 'What hulls are made of'],
+  ])('of the title %s and the shared title %s, under a headline, it is %s', (title, shared, taken) => {
+    const head = `<title>${title}</title><meta property="og:title" content="${shared}">`;
+    expect(at(page(`<h1>Larch or oak for a boat</h1>${prose(4)}`, head)).title).toBe(taken);
+  });
+
+  it('keeps a shared title that the page itself shows under a longer title', () => {
+    const head =
+      '<title>A second keel laid in Skerrow</title><meta property="og:title" content="The yard opens">';
+    const body = `<h1>A second keel laid in Skerrow</h1><h2>The Yard Opens</h2>${prose(4)}`;
+    expect(at(page(body, head)).title).toBe('The yard opens');
+  });
+
   it('takes the site’s name from what the title has besides the headline', () => {
     expect(
       at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak | The Slipway</title>')),
@@ -214,51 +231,94 @@ describe('metadata', () => {
         `<article><h1>Seen</h1><p class="byline">By <a rel="author" href="/ann">Ann Lee</a></p><time datetime="2026-01-02">2 January</time>${prose(3)}</article>`,
       ),
     );
-    expect(article).toMatchObject({ title: 'Seen', byline: 'Ann Lee', publishedAt: '2026-01-02' });
+    expect(article).toMatchObject({ title: 'Seen', authors: ['Ann Lee'], publishedAt: '2026-01-02' });
     expect(article.text).not.toContain('Seen');
   });
 });
 
 describe('the came-through check', () => {
-  test.each([
-    ['whole', page(`<article>${prose(20)}</article>`)],
+  const short = '<p>A few words only stand here.</p>';
+  test.each<[string, CameThrough['verdict'], ArrivalSign[], string]>([
+    ['a whole page', 'whole', [], page(`<article>${prose(8)}</article>`)],
+    ['a very short note', 'whole', [], page(`<article>${short}</article>`)],
     [
+      'a page that script builds',
       'failed',
+      ['script-built'],
       page(
         '<div id="app"></div><noscript>Please enable JavaScript to run this app.</noscript>',
         `<script>${'x'.repeat(20_000)}</script>`,
       ),
     ],
     [
+      'a sign-in',
       'failed',
+      ['sign-in'],
       page('<h1>Sign in</h1><form><input name=n><input type=password><button>Log in</button></form>'),
     ],
     [
+      'a consent wall',
       'failed',
+      ['consent'],
+      page('<div class="wall"><h2>We value your privacy</h2><p>Accept all cookies to go on.</p></div>'),
+    ],
+    [
+      'an error page served as 200',
+      'failed',
+      ['error-page'],
       page(
         '<h1>404</h1><p>The page you are looking for does not exist.</p>',
         '<title>Page not found</title>',
       ),
     ],
-    ['failed', page('<p>Checking your browser before you go on. Please solve the captcha.</p>')],
-    ['failed', page('')],
     [
+      'a captcha',
+      'failed',
+      ['captcha'],
+      page('<p>Checking your browser before you go on. Please solve the captcha.</p>'),
+    ],
+    [
+      'a parked domain',
+      'failed',
+      ['parked'],
+      page('<h1>slipway.example</h1><p>This domain is for sale. Buy this domain.</p>'),
+    ],
+    ['an empty page', 'failed', ['empty'], page('')],
+    [
+      'a paywall that says so',
       'partial',
+      ['paywall'],
       page(
         `<article>${prose(8)}</article><div class="paywall">Subscribe to continue reading. Already a subscriber?</div>`,
         '<script type="application/ld+json">{"@type":"NewsArticle","headline":"T","isAccessibleForFree":false}</script>',
       ),
     ],
     [
+      'a text that ends at a subscription notice',
       'partial',
+      ['paywall'],
+      page(`<article>${prose(3)}<p>To continue reading, start your free trial.</p></article>`),
+    ],
+    [
+      'a text far shorter than the page states',
+      'partial',
+      ['shorter-than-stated'],
       page(
         `<article>${prose(5)}</article>`,
         '<script type="application/ld+json">{"@type":"NewsArticle","headline":"T","wordCount":2400}</script>',
       ),
     ],
-  ])('says %s, with a reason where it is not whole', (verdict, html) => {
+    [
+      'an article that speaks of sign-ins, captchas and errors',
+      'whole',
+      [],
+      page(
+        `<article>${prose(8)}<p>Error 404 means that a page is not found; a captcha asks whether you are human, and cookie consent is asked for before you sign in or subscribe.</p></article>`,
+      ),
+    ],
+  ])('of %s says %s', (_what, verdict, signs, html) => {
     const { cameThrough } = at(html);
-    expect(cameThrough.verdict).toBe(verdict);
-    expect(cameThrough.reasons.length > 0).toBe(verdict !== 'whole');
+    expect(cameThrough).toMatchObject({ verdict, signs });
+    expect(cameThrough.reasons).toHaveLength(signs.length);
   });
 });

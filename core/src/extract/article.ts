@@ -1,38 +1,46 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
-import type { CameThrough } from '../model';
+import { TREE_SCHEMA, type CameThrough, type Fact, type HowMuch } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
 import { checkArrival } from './came-through';
-import { cleanInside, removeSurroundings, type Trust } from './clutter';
-import { findMainText, findPrelude } from './main-text';
-import { measure } from './measure';
-import { readMetadata } from './metadata';
+import { mainTree, partTree, wholeTree, withoutPictures, type Place } from './clean-tree';
+import { readMetadata, type Metadata } from './metadata';
+import { findNextPage } from './next-page';
 import {
   attribute,
   descendants,
-  elementsIn,
   findElement,
   isText,
+  PageTooLarge,
   parsePage,
+  spacedText,
   textOf,
   tidy,
   type PageDocument,
-  type PageElement,
 } from './page-tree';
-import { TREE_SCHEMA } from '../model';
-import { textIn, toTree } from './to-tree';
+import { textInState } from './state-text';
 
 /** A page as clean text with what the page states about itself. */
 export interface Article {
   title: string | null;
-  byline: string | null;
+  authors: string[];
   siteName: string | null;
+  /** ISO 8601, with its zone where the page states one. */
   publishedAt: string | null;
+  modifiedAt: string | null;
   language: string | null;
   excerpt: string | null;
   leadImageUrl: string | null;
   /** The page's own word for its address; the caller decides whether to believe it. */
   canonicalUrl: string | null;
+  licenceUrl: string | null;
+  facts: Fact[];
+  /** False when the page says that its text is not free to read. */
+  accessibleForFree: boolean;
+  /** The number of words that the page itself claims, if it does. */
+  statedWordCount: number | null;
+  /** Where an article that is cut into several pages goes on. */
+  nextPageUrl: string | null;
   /** Sanitised; `img` still has the publisher's absolute address as its `src`. */
   tree: Root;
   /** The tree's plain text (core/text), without the title. */
@@ -50,42 +58,110 @@ export const PAGE_LENGTH_LIMIT = 12_000_000;
  *
  * @param html the decoded page
  * @param url the address it came from, for relative addresses
+ * @param howMuch to keep of it: the text with its pictures, the words alone, all that the page shows, only what it
+ *   states of itself, or a part of a page that is all text
  * @throws PageTooLarge for a page over 12 million characters or 400,000 nodes
  */
-export function extractArticle(html: string, url: string): Article {
+export function extractArticle(html: string, url: string, howMuch: HowMuch = 'words-and-pictures'): Article {
+  if (html.length > PAGE_LENGTH_LIMIT)
+    throw new PageTooLarge('The page is too long to be taken apart safely.');
   const document = parsePage(html);
-  const base = baseOf(document, url);
-  const metadata = readMetadata(document, base);
+  const place = { address: url, base: baseOf(document, url) };
+  const metadata = readMetadata(document, place.base);
   const evidence = pageEvidence(document);
-  let tree = cleanTree(document, base, metadata.title, 'by all evidence');
-  // A page whose class names mislead comes to nothing; then only what can never be text is left out.
-  if (wordsIn(tree) < FEWEST_WORDS && countWords(evidence.visibleText, null) > 3 * FEWEST_WORDS) {
-    const looser = cleanTree(parsePage(html), base, metadata.title, 'by the surest evidence');
-    if (wordsIn(looser) > 2 * wordsIn(tree)) tree = looser;
-  }
-  // A page that script builds may carry its text beside its markup.
-  const stated = metadata.articleBody === null ? null : statedTree(metadata.articleBody, base);
-  if (stated && wordsIn(stated) > 3 * wordsIn(tree)) tree = stated;
-  const { text } = plainText(tree);
-  const language = languageOf(text, metadata.language);
-  const wordCount = countWords(text, language);
-  const pictureCount = countPictures(tree);
+  const nextPageUrl =
+    howMuch === 'words-and-pictures' || howMuch === 'words-only'
+      ? findNextPage([...descendants(document)], url)
+      : null;
+  const tree = treeOf(howMuch, html, document, place, metadata, evidence.visibleText);
+  const measures = measured(tree, metadata.language);
   return {
     title: metadata.title,
-    byline: metadata.byline,
+    authors: metadata.authors,
     siteName: metadata.siteName,
     publishedAt: metadata.publishedAt,
-    language,
-    excerpt: metadata.description ?? firstWords(text),
+    modifiedAt: metadata.modifiedAt,
+    excerpt: metadata.description ?? firstWords(measures.text),
     leadImageUrl: metadata.leadImageUrl,
     canonicalUrl: metadata.canonicalUrl,
+    licenceUrl: metadata.licenceUrl,
+    facts: metadata.facts,
+    accessibleForFree: metadata.accessibleForFree,
+    statedWordCount: metadata.statedWordCount,
+    nextPageUrl,
+    ...measures,
+    cameThrough:
+      howMuch === 'address-only'
+        ? { verdict: 'whole', reasons: [], signs: [] }
+        : checkArrival({ ...evidence, ...measures, metadata }),
+  };
+}
+
+/** A tree with the measure of its text. */
+export function measured(
+  tree: Root,
+  declaredLanguage: string | null,
+): Pick<Article, 'tree' | 'text' | 'language' | 'wordCount' | 'minutes' | 'pictureCount'> {
+  const { text } = plainText(tree);
+  const language = languageOf(text, declaredLanguage);
+  const pictureCount = countPictures(tree);
+  return {
     tree,
     text,
-    wordCount,
+    language,
+    wordCount: countWords(text, language),
     minutes: readingMinutes(text, language, pictureCount),
     pictureCount,
-    cameThrough: checkArrival({ ...evidence, wordCount, pictureCount, metadata }),
   };
+}
+
+function treeOf(
+  howMuch: HowMuch,
+  html: string,
+  document: PageDocument,
+  place: Place,
+  metadata: Metadata,
+  visibleText: string,
+): Root {
+  switch (howMuch) {
+    case 'address-only':
+      return { type: 'root', children: [] };
+    case 'whole-page':
+      return wholeTree(document, place);
+    case 'selected-part':
+      return partTree(html, place);
+    case 'words-only':
+      return withoutPictures(textTree(html, document, place, metadata, visibleText));
+    case 'words-and-pictures':
+    case 'picture':
+      return textTree(html, document, place, metadata, visibleText);
+  }
+}
+
+function textTree(
+  html: string,
+  document: PageDocument,
+  place: Place,
+  metadata: Metadata,
+  visibleText: string,
+): Root {
+  let tree = mainTree(document, place, metadata.title, 'by all evidence');
+  let words = wordsIn(tree);
+  const take = (other: Root | null, times: number) => {
+    const others = other ? wordsIn(other) : 0;
+    if (!other || others <= times * words) return;
+    tree = other;
+    words = others;
+  };
+  // A page whose class names mislead comes to nothing; then only what can never be text is left out.
+  if (words < FEWEST_WORDS && countWords(visibleText, null) > 3 * FEWEST_WORDS)
+    take(mainTree(parsePage(html), place, metadata.title, 'by the surest evidence'), 2);
+  // A page that script builds may carry its text beside its markup.
+  const stated = metadata.articleBody;
+  if (stated !== null) take(partTree(stated, place), 3);
+  const state = words < FEWEST_WORDS ? textInState(parsePage(html)) : null;
+  if (state !== null) take(partTree(state, place), 3);
+  return tree;
 }
 
 /** A text shorter than this is looked for a second time. */
@@ -93,34 +169,6 @@ const FEWEST_WORDS = 40;
 
 function wordsIn(tree: Root): number {
   return countWords(plainText(tree).text, null);
-}
-
-function cleanTree(document: PageDocument, base: string, title: string | null, trust: Trust): Root {
-  const body = findElement(document, (e) => e.tagName === 'body');
-  if (!body) return { type: 'root', children: [] };
-  openNoscriptText(body);
-  restoreNoscriptPictures(body);
-  removeSurroundings(body, trust);
-  const main = findMainText(body);
-  if (trust === 'by all evidence') cleanInside(main);
-  const tree = toTree([...findPrelude(main), main], base);
-  dropRepeatedTitle(tree, title);
-  return sanitize(tree, TREE_SCHEMA) as Root;
-}
-
-/** The text that a page states in its data: as markup where it is that, else a paragraph for each of its lines. */
-function statedTree(articleBody: string, base: string): Root | null {
-  const isMarkup = /<(?:p|div|br|h[1-6]|ul)\b/i.test(articleBody);
-  const markup = isMarkup
-    ? articleBody
-    : articleBody
-        .split(/\n+/)
-        .map((line) => `<p>${line.replace(/&(?!#?\w+;)/g, '&amp;').replace(/</g, '&lt;')}</p>`)
-        .join('');
-  const body = findElement(parsePage(`<body>${markup}`), (e) => e.tagName === 'body');
-  if (!body) return null;
-  removeSurroundings(body, 'by the surest evidence');
-  return sanitize(toTree([body], base), TREE_SCHEMA) as Root;
 }
 
 function baseOf(document: PageDocument, url: string): string {
@@ -151,65 +199,8 @@ function pageEvidence(document: PageDocument) {
   return {
     scriptLength,
     hasPasswordField,
-    visibleText: tidy(`${textOf(document)} ${noscript.join(' ')}`).slice(0, 200_000),
+    visibleText: tidy(`${spacedText(document)} ${noscript.join(' ')}`).slice(0, 200_000),
   };
-}
-
-/** Some pages keep their whole text for readers without script: where it is more than the rest, it is the text. */
-function openNoscriptText(body: PageElement): void {
-  const shown = measure(body).get(body)?.prose ?? 0;
-  for (const noscript of [...descendants(body)].filter((e) => e.tagName === 'noscript')) {
-    const prose = elementsIn(noscript).reduce(
-      (sum, child) => sum + (measure(child).get(child)?.prose ?? 0),
-      0,
-    );
-    if (prose > 300 && prose > shown) {
-      noscript.tagName = 'div';
-      noscript.nodeName = 'div';
-    }
-  }
-}
-
-/** `<img placeholder><noscript><img real></noscript>`: the real one takes the place of the placeholder. */
-function restoreNoscriptPictures(body: PageElement): void {
-  for (const noscript of [...descendants(body)].filter((e) => e.tagName === 'noscript')) {
-    const image = findElement(noscript, (e) => e.tagName === 'img');
-    const parent = noscript.parentNode;
-    if (!image || !parent) continue;
-    const at = parent.childNodes.indexOf(noscript);
-    const twin = parent.childNodes
-      .slice(0, at)
-      .reverse()
-      .find((node) => 'tagName' in node);
-    const replaced =
-      twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
-    image.parentNode = parent;
-    parent.childNodes.splice(replaced, 1, image);
-  }
-}
-
-/** The page's headline at the head of its text is the title once more. */
-function dropRepeatedTitle(tree: Root, title: string | null): void {
-  const plain = (value: string) =>
-    value
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, ' ')
-      .trim();
-  const index = tree.children
-    .slice(0, 4)
-    .findIndex(
-      (node) =>
-        node.type === 'element' &&
-        /^h[12]$/.test(node.tagName) &&
-        (node.tagName === 'h1' || plain(textIn(node)) === plain(title ?? '')),
-    );
-  if (index === -1) return;
-  const node = tree.children[index];
-  if (
-    node?.type === 'element' &&
-    (title === null || plain(textIn(node)) === plain(title) || plain(title).includes(plain(textIn(node))))
-  )
-    tree.children.splice(index, 1);
 }
 
 function countPictures(tree: Root): number {
@@ -228,4 +219,30 @@ function firstWords(text: string): string | null {
   const flat = paragraph.replace(/\s+/g, ' ').trim();
   if (flat === '') return null;
   return flat.length <= 280 ? flat : `${flat.slice(0, 279).replace(/\s+\S*$/, '')}…`;
+}
+
+/** A text that comes with no page around it and no markup: a document that was laid out, or letters. */
+export function articleOfTree(tree: Root, title: string | null, authors: readonly string[] = []): Article {
+  const clean = sanitize(tree, TREE_SCHEMA) as Root;
+  const measures = measured(clean, null);
+  return {
+    title,
+    authors: [...authors],
+    siteName: null,
+    publishedAt: null,
+    modifiedAt: null,
+    excerpt: firstWords(measures.text),
+    leadImageUrl: null,
+    canonicalUrl: null,
+    licenceUrl: null,
+    facts: [],
+    accessibleForFree: true,
+    statedWordCount: null,
+    nextPageUrl: null,
+    ...measures,
+    cameThrough:
+      measures.wordCount === 0 && measures.pictureCount === 0
+        ? { verdict: 'failed', reasons: ['There is no text in the document.'], signs: ['empty'] }
+        : { verdict: 'whole', reasons: [], signs: [] },
+  };
 }

@@ -1,5 +1,17 @@
 import { measure } from './measure';
-import { attribute, elementsIn, isElement, label, remove, textOf, tidy, type PageElement } from './page-tree';
+import {
+  attribute,
+  elementsIn,
+  isElement,
+  label,
+  labelApart,
+  remove,
+  textOf,
+  tidy,
+  type PageElement,
+  startOfText,
+  type PageNode,
+} from './page-tree';
 
 /** Never part of a text. */
 const NEVER = new Set(
@@ -26,11 +38,11 @@ const AROUND = word(
     'related|recommended|recommendations|recirc|more-from|read-more|readmore|readnext|read-next|also|popular|trending|most-read|latest|teasers|teaser|' +
     'newsletter|signup|sign-up|subscribe|subscription|subscriber|mailing|paywall|regwall|offer|donate|donation|' +
     'cookie|cookies|consent|gdpr|cmp|' +
-    'nav|navbar|navigation|menu|breadcrumb|breadcrumbs|pagination|pager|pagenav|toolbar|tools|masthead|' +
+    'nav|navbar|navigation|menu|breadcrumb|breadcrumbs|crumb|crumbs|pagination|pager|pagenav|toolbar|tools|masthead|' +
     'sidebar|side|aside|rail|right-?bar|left-?bar|right-?rail|left-?rail|right-?col|left-?col|right-?column|left-?column|col-right|col-left|column-right|widget|widgets|footer|colophon|header-bar|topbar|site-header|site-footer|' +
     'popup|modal|overlay|toast|skip|skiplink|sr-only|visually-hidden|screen-reader-text|noprint|no-print|' +
     'author-bio|author-card|author-box|authorbox|about-author|bio|byline|dateline|' +
-    'tags|taglist|tag-list|categories|jump|print|rating|ratings|vote|votes|poll|quiz|player',
+    'tags|taglist|tag-list|categories|toc|table-of-contents|editsection|mw-editsection|ambox|hatnote|permalink-icon|headerlink|jump|print|rating|ratings|vote|votes|votecell|vote-count|votecount|poll|quiz|player',
 );
 /** What has prose of its own that is not the page's: readers', or other articles'. */
 const BESIDE = word(
@@ -76,6 +88,10 @@ export function removeSurroundings(root: PageElement, trust: Trust): void {
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(root);
   const sweep = (element: PageElement) => {
+    /** What was kept last, and the prose of what was kept before that. */
+    let before: PageElement | undefined;
+    let above = 0;
+    const gone = new Set<PageNode>();
     for (const child of elementsIn(element)) {
       const own = proseOf(child);
       // Readers' comments, and tickers at the side, often outweigh the article; they are only taken for the text when
@@ -84,17 +100,42 @@ export function removeSurroundings(root: PageElement, trust: Trust): void {
       const textIsElsewhere =
         all - own >= Math.max(ENOUGH_ELSEWHERE, 0.15 * own) || bodies.some((body) => !contains(child, body));
       const holdsTheText = own > 0.4 * all && !(beside && textIsElsewhere);
-      if (trust === 'by all evidence' ? isSurrounding(child, holdsTheText, own) : isNeverText(child))
-        remove(child);
-      else sweep(child);
+      if (trust === 'by all evidence' ? isSurrounding(child, holdsTheText, own) : isNeverText(child)) {
+        const isComments = trust === 'by all evidence' && COMMENTS.test(names(child));
+        if (before && isComments && saysRules(before, proseOf(before), 0.4 * all, above)) gone.add(before);
+        gone.add(child);
+      } else {
+        above += before ? proseOf(before) : 0;
+        before = child;
+        sweep(child);
+      }
     }
+    // All at once: taking thousands of siblings out one by one would take the square of their number.
+    if (gone.size > 0) element.childNodes = element.childNodes.filter((node) => !gone.has(node));
   };
   sweep(root);
 }
 
+/**
+ * The box right above readers' comments, when it is small, says what may be written in them.
+ *
+ * @param above prose of what stands before the box, in the same parent
+ */
+function saysRules(box: PageElement, prose: number, most: number, above: number): boolean {
+  if (box.tagName !== 'div' || prose >= Math.min(most, 0.5 * above)) return false;
+  const length = startOfText(box, LONGEST_RULES).length;
+  return length > 0 && length < LONGEST_RULES && linkLength(box) < 0.3 * length;
+}
+
+const LONGEST_RULES = 600;
+
 /** Class and id without what only says in which state an element is, such as `has-sidebar`. */
 function names(element: PageElement): string {
-  return label(element).replace(/(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+/g, ' ');
+  const [plain, apart] = [label(element), labelApart(element)];
+  return (plain === apart ? plain : `${plain} ${apart}`).replace(
+    /(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+/g,
+    ' ',
+  );
 }
 
 function contains(outer: PageElement, inner: PageElement): boolean {
@@ -134,7 +175,7 @@ function isSurrounding(element: PageElement, holdsTheText: boolean, prose: numbe
   if (tagName === 'body' || tagName === 'article' || tagName === 'main') return false;
   const named = names(element);
   if (named && (COMMENTS.test(named) || ALWAYS_AROUND.test(named)) && !BODY_TAGS.test(tagName)) return true;
-  if (named && AROUND.test(named) && !(MAYBE_TEXT.test(named) && prose > 300)) {
+  if (named && AROUND.test(named) && !(MAYBE_TEXT.test(label(element)) && prose > 300)) {
     return (
       !/^(?:h[1-6]|p|blockquote|figure|figcaption|table|img|em|strong|b|i|sup|sub)$/.test(tagName) ||
       AROUND_LINE.test(named)
@@ -153,10 +194,11 @@ const ALWAYS_AROUND =
 
 /** A class that condemns even a single paragraph. */
 const AROUND_LINE = word(
-  'ad|ads|advert|advertisement|promo|sponsored|share|related|newsletter|subscribe|cookie|sr-only|visually-hidden|read-more|readmore|byline|dateline|noprint|tags|breadcrumb|breadcrumbs',
+  'ad|ads|advert|advertisement|promo|sponsored|share|related|newsletter|subscribe|cookie|sr-only|visually-hidden|read-more|readmore|byline|dateline|noprint|tags|breadcrumb|breadcrumbs|toc|editsection|mw-editsection|ambox|hatnote',
 );
 
-function isHidden(element: PageElement): boolean {
+/** True for what a page holds but does not show. */
+export function isHidden(element: PageElement): boolean {
   if (attribute(element, 'hidden') !== undefined) return true;
   if (HIDDEN_STYLE.test(attribute(element, 'style') ?? '')) return true;
   return (
@@ -201,11 +243,26 @@ export function cleanInside(main: PageElement): void {
         continue;
       }
       const { prose, visible } = measures.get(child) ?? { prose: 0, visible: 0 };
+      if (holdsNotes(child)) continue;
       if (prose <= 0.3 * all && (isLinkBox(child, prose, visible) || isTeaserRow(child))) remove(child);
       else sweep(child);
     }
   };
   sweep(main);
+}
+
+/** Footnotes are full of links, and belong to the text. */
+function holdsNotes(element: PageElement): boolean {
+  if (element.tagName !== 'ol' && element.tagName !== 'section' && element.tagName !== 'div') return false;
+  const notes =
+    element.tagName === 'ol' ? element : elementsIn(element).find((each) => each.tagName === 'ol');
+  const entries = notes ? elementsIn(notes) : [];
+  return (
+    entries.length > 0 &&
+    entries.every((each) =>
+      /^(?:user-content-)?(?:cite|fn|foot|note|ref|endnote|_ftn|in-)/i.test(attribute(each, 'id') ?? ''),
+    )
+  );
 }
 
 const BOXES = /^(?:div|section|ul|ol|dl|aside|table|article|center)$/;

@@ -2,7 +2,7 @@
 
 /** Labels and invitations that end up between paragraphs. Matched against a whole short block. */
 const CLUTTER =
-  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page| on .{0,40})?|read (?:more|next|also|other)\b.{0,120}|related(?: articles| stories| links| topics)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
+  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page)?(?: on:? .{0,120})?|follow this topic|more commentary|read (?:more|next|also|other)\b.{0,120}|related(?: articles| stories| links| topics)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
 
 /** True for a short block that is a label of the page and not a sentence of the text. */
 export function isLineOfClutter(text: string): boolean {
@@ -22,8 +22,46 @@ const STAMP =
 /** True for a byline, a date or a button row, as they stand between headline and text. */
 export function isPreambleLine(text: string): boolean {
   const flat = text.replace(/\s+/g, ' ');
-  if (flat.length > 120 || /[.!?]["”’]?$/.test(flat.replace(/\b[ap]\.m\.$/i, ''))) return false;
-  return BYLINE.test(flat) || STAMP.test(flat) || (DATE.test(flat) && flat.length < 80);
+  if (flat.length > 150 || /[.!?]["”’]?$/.test(flat.replace(/\b[ap]\.m\.$/i, ''))) return false;
+  return (
+    (flat.length <= 120 && (BYLINE.test(flat) || STAMP.test(flat))) ||
+    CRUMBS.test(flat) ||
+    (flat.length < 80 && (DATE.test(flat) || MOMENT.test(flat) || LABEL.test(flat)))
+  );
+}
+
+/** A year and a time of day, in whatever language the month is. */
+const MOMENT = /\b(?:19|20)\d\d\b.*\b\d{1,2}[:.]\d{2}\b|\b\d{1,2}:\d{2}\b.*\b(?:19|20)\d\d\b/;
+/** The way from the front page to here. */
+const CRUMBS = /^[^.!?]{2,40}\s(?:»|›|>|\/\/|\||→)\s*[^.!?]{2,120}$/;
+/** A label whose value was a button. */
+const LABEL = /^[^.!?,;]{2,30}:$/;
+
+/** A shout, a count or a pointer at the end of a text, and no sentence: "FOLLOW THIS TOPIC", "861 Kudos", "More »". */
+export function isTailLine(text: string): boolean {
+  const flat = text.replace(/\s+/g, ' ').trim();
+  if (flat.length > 60 || /[.!?…。！？؟]["”’»)]*$/.test(flat)) return false;
+  return (
+    /^[\p{Lu}\s\d'’&-]{6,}$/u.test(flat) || /[›»→:]$/.test(flat) || /^(?:\d+\s+\p{L}+\s*){1,3}$/u.test(flat)
+  );
+}
+
+const COMMENTS =
+  /^(?:\d+\s+)?(?:(?:reader|your|user|all|latest)\s+)?(?:comments?|responses|replies|commentaires?|réactions|kommentare?|comentarios?|comentários|commenti|reacties|komentarze|коментари|комментари[ий]|коментарі|hozzászólások|yorumlar|コメント|评论|評論|댓글|تعليقات|التعليقات)\s*:?\s*(?:\(?\d+\)?)?$/iu;
+
+/** True for a short line that announces what readers wrote. */
+export function announcesComments(text: string): boolean {
+  return text.length < 50 && COMMENTS.test(text.trim());
+}
+
+/** True for a line that says when something was written. */
+export function saysWhen(text: string): boolean {
+  return (
+    text.length < 200 &&
+    (DATE.test(text) ||
+      MOMENT.test(text) ||
+      /\b\d+ (?:minutes?|hours?|days?|months?|years?) ago\b/i.test(text))
+  );
 }
 
 const OTHERS =

@@ -1,5 +1,6 @@
 import { isNamedAsBody, linkLength } from './clutter';
 import { measure } from './measure';
+import { isLineOfClutter, isPreambleLine } from './lines';
 import { attribute, descendants, elementsIn, label, textOf, tidy, type PageElement } from './page-tree';
 
 /**
@@ -79,7 +80,7 @@ export function findPrelude(main: PageElement): PageElement[] {
     if (!parent || !('tagName' in parent) || parent.tagName === 'html') return [];
     const before = elementsIn(parent).slice(0, elementsIn(parent).indexOf(at));
     const headline = before.findLastIndex((each) => each.tagName === 'h1' || holds(each, 'h1'));
-    prelude.unshift(...before.slice(headline + 1).filter(isPrelude));
+    prelude.unshift(...before.slice(headline + 1).flatMap(preludeIn));
     const inside = headline === -1 ? undefined : before[headline];
     if (inside && inside.tagName !== 'h1')
       prelude.unshift(
@@ -87,11 +88,11 @@ export function findPrelude(main: PageElement): PageElement[] {
           .filter(
             (each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each)),
           )
-          .filter(isPrelude),
+          .flatMap(preludeIn),
       );
     if (headline !== -1) {
       // A picture above the headline, in the same box, is the lead picture too.
-      prelude.unshift(...before.slice(0, headline).filter((each) => isPrelude(each) && isPicture(each)));
+      prelude.unshift(...before.slice(0, headline).filter(isPicture));
       return prelude;
     }
     if (/^(?:body|main)$/.test(parent.tagName)) return prelude.filter(isPicture).slice(0, 1);
@@ -111,15 +112,41 @@ function isPicture(element: PageElement): boolean {
   );
 }
 
-function isPrelude(element: PageElement): boolean {
-  if (isPicture(element)) return true;
+/** The parts of an element between headline and text that belong to the text: pictures and standfirsts, no labels. */
+function preludeIn(element: PageElement): PageElement[] {
+  if (/^(?:figure|img|picture)$/.test(element.tagName)) return [element];
+  if (isPicture(element)) {
+    // The box of a picture and its caption stays whole; of a banner with its labels only the picture is wanted.
+    const isOwnBox = NAMED_AS_PICTURE.test(label(element)) && linkLength(element) === 0;
+    return isOwnBox ? [element] : elementsIn(element).flatMap(preludeIn);
+  }
   const text = tidy(textOf(element));
-  return (
-    /^(?:p|h2|div|section)$/.test(element.tagName) &&
-    text.length > 50 &&
-    text.length < 600 &&
-    linkLength(element) < 0.2 * text.length
+  if (text.length <= LEAST_STANDFIRST) return [];
+  const holdsBlocks = elementsIn(element).some((each) =>
+    /^(?:p|h[2-4]|div|section|ul|ol|header)$/.test(each.tagName),
   );
+  if (/^(?:div|section|header)$/.test(element.tagName) && holdsBlocks)
+    return elementsIn(element).flatMap(preludeIn);
+  return /^(?:p|h[2-4]|div|section)$/.test(element.tagName) &&
+    text.length < 600 &&
+    linkLength(element) < 0.2 * text.length &&
+    saysSomething(text)
+    ? [element]
+    : [];
+}
+
+const NAMED_AS_PICTURE = /image|img|photo|picture|foto|figure|media|caption|hero|visual|lead/;
+const LEAST_STANDFIRST = 50;
+/** In a sentence most words begin small; in rows of labels and names they do not. Common practice. */
+const LEAST_SMALL = 0.5;
+
+function saysSomething(text: string): boolean {
+  if (isPreambleLine(text) || isLineOfClutter(text)) return false;
+  const words = text.match(/\p{L}[\p{L}\p{M}'’-]*/gu) ?? [];
+  const cased = words.filter((word) => word.toLowerCase() !== word.toUpperCase());
+  if (cased.length < 0.5 * words.length) return /[。！？؟،.]/u.test(text);
+  const small = cased.filter((word) => /^\p{Ll}/u.test(word)).length;
+  return small >= LEAST_SMALL * cased.length && cased.length >= 8;
 }
 
 const NAMED_AS_TEXT =

@@ -97,6 +97,13 @@ export function textOf(node: PageNode): string {
   return 'childNodes' in node ? node.childNodes.map(textOf).join('') : '';
 }
 
+/** The text below a node with a space between the texts of its elements: what stands in two boxes runs together otherwise. */
+export function spacedText(node: PageNode): string {
+  if (isText(node)) return node.value;
+  if (isElement(node) && WITHOUT_TEXT.has(node.tagName)) return '';
+  return 'childNodes' in node ? node.childNodes.map(spacedText).join(' ') : '';
+}
+
 /**
  * The beginning of the text below a node, tidied. Asking for no more than is needed keeps the work of looking at many
  * nested elements in proportion to the page.
@@ -117,9 +124,11 @@ export function startOfText(node: PageNode, most: number): string {
   return tidy(text);
 }
 
+const UNTIDY = /[\t\n\f\r\u200b\ufeff]| {2}/;
+
 /** Text with its white space collapsed as a browser does outside `<pre>`. */
 export function tidy(text: string): string {
-  return text.replace(/[\t\n\f\r \u200b\ufeff]+/g, ' ').trim();
+  return (UNTIDY.test(text) ? text.replace(/[\t\n\f\r \u200b\ufeff]+/g, ' ') : text).trim();
 }
 
 export function remove(node: PageElement): void {
@@ -128,5 +137,21 @@ export function remove(node: PageElement): void {
 
 /** Class and id of an element as one lower-cased string, for evidence. */
 export function label(element: PageElement): string {
-  return `${attribute(element, 'class') ?? ''} ${attribute(element, 'id') ?? ''}`.trim().toLowerCase();
+  return written(element).toLowerCase();
+}
+
+/** The same with words apart that are written together by their capitals: `commentText` is `comment-text`. */
+export function labelApart(element: PageElement): string {
+  return written(element)
+    .replace(/([a-z])([A-Z])/g, '$1-$2')
+    .toLowerCase();
+}
+
+function written(element: PageElement): string {
+  let classes = '';
+  let id = '';
+  for (const { name, value } of element.attrs)
+    if (name === 'class') classes = value;
+    else if (name === 'id') id = value;
+  return `${classes} ${id}`.trim();
 }

@@ -37,12 +37,25 @@ export function readImage(image: PageElement, base: string): PageImage | null {
   const width = pixels(attribute(image, 'width'));
   const height = pixels(attribute(image, 'height'));
   if ((width !== null && width <= 3) || (height !== null && height <= 3)) return null;
-  const url = absolute(pickSource(image), base);
+  const url = absolute(pickSource(image), base) ?? rasterInPlace(attribute(image, 'src'));
   if (!url) return null;
   const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
   if (/\b(?:emoji|smiley|avatar|icon|logo|badge|tracking|pixel)\b/.test(label(image)) && (width ?? 0) < 100)
     return null;
   return { url, alt, width, height };
+}
+
+/** Longer than a placeholder, and not so long that it would weigh more than the text. */
+const IN_PLACE = { least: 400, most: 400_000 };
+
+/** A small raster picture that stands in the page itself (RFC 2397), as saved pages have them. */
+function rasterInPlace(source: string | undefined): string | null {
+  const address = source?.replace(/\s+/g, '') ?? '';
+  return address.length >= IN_PLACE.least &&
+    address.length <= IN_PLACE.most &&
+    /^data:image\/(?:png|jpeg|gif|webp);base64,[A-Za-z0-9+/]+=*$/.test(address)
+    ? address
+    : null;
 }
 
 function pickSource(image: PageElement): string | undefined {

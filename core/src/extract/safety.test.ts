@@ -23,8 +23,9 @@ function expectHarmless(html: string) {
   for (const { tagName, properties } of everyElement(tree)) {
     expect(ALLOWED).toContain(tagName);
     for (const [name, value] of Object.entries(properties)) {
-      expect(name).not.toMatch(/^on|style|srcDoc|id$/i);
-      if (name === 'href' || name === 'src') expect(String(value)).toMatch(/^https?:\/\//);
+      expect(name).not.toMatch(/^on|style|srcDoc/i);
+      if (name === 'id') expect(String(value)).toMatch(/^in-\d+$/);
+      else if (name === 'href' || name === 'src') expect(String(value)).toMatch(/^(?:https?:\/\/|#in-\d+$)/);
     }
   }
 }

@@ -1,5 +1,7 @@
 import type { Element, ElementContent, Root } from 'hast';
-import { announcesOthers, isLineOfClutter, isPreambleLine } from './lines';
+import { cardFigure } from './cards';
+import { formula } from './formula';
+import { fragmentOf, markTargets, TARGET } from './inside-links';
 import { absolute } from './metadata';
 import {
   attribute,
@@ -11,16 +13,39 @@ import {
   type PageElement,
   type PageNode,
 } from './page-tree';
+import { collapse, element, figureOf } from './phrases';
 import { readImage } from './pictures';
+import { HEADINGS, holdsPicture, textIn, tidyBlocks, tidyPictures } from './tidy-blocks';
 
 /**
  * Writes the chosen part of a page anew as a clean tree: only elements and attributes from the lists below
  * are ever made, so nothing that runs, loads or submits can be in it. The tree keeps the shape that
- * core/text relies on: text stands only in leaf blocks, collapsed, without blank edges.
+ * core/text relies on: text stands only in leaf blocks, collapsed, without blank edges. Links inside the text still
+ * have provisional ids; see inside-links.
+ *
+ * @param base what relative addresses are resolved against
+ * @param address of the page
+ * @param kept of an article what is its text; of a part that was chosen by hand, or of a whole page, all
  */
-export function toTree(parts: PageElement[], base: string): Root {
-  const blocks = tidyBlocks(parts.flatMap((part) => partBlocks(part, { base, depth: 0 })));
-  return { type: 'root', children: blocks };
+export function toTree(
+  parts: PageElement[],
+  base: string,
+  address: string,
+  kept: 'the text of it' | 'as given' | 'all of it' = 'the text of it',
+): Root {
+  const targets = markTargets(parts, isKept, address);
+  const blocks = parts.flatMap((part) => partBlocks(part, { base, address, targets, depth: 0 }));
+  return { type: 'root', children: kept === 'the text of it' ? tidyBlocks(blocks) : tidyPictures(blocks) };
+}
+
+/** True for an element that comes through as an element of its own, so that a link can lead to it. */
+function isKept(node: PageElement): boolean {
+  return (
+    Object.hasOwn(PHRASING, node.tagName) ||
+    HEADINGS.has(node.tagName) ||
+    CONTAINERS.has(node.tagName) ||
+    node.tagName === 'p'
+  );
 }
 
 /** A part that is a block of its own stays one; any other stands only for what is in it. */
@@ -33,6 +58,8 @@ function partBlocks(part: PageElement, context: Context): Element[] {
 
 interface Context {
   base: string;
+  address: string;
+  targets: ReadonlyMap<string, string>;
   depth: number;
 }
 
@@ -40,20 +67,11 @@ interface Context {
 const NESTING_LIMIT = 24;
 
 const CONTAINERS = new Set('blockquote ul ol dl li dd dt figure figcaption details summary'.split(' '));
-const HEADINGS = new Set('h1 h2 h3 h4 h5 h6'.split(' '));
 const PHRASING: Readonly<Record<string, string>> = {
   a: 'a', abbr: 'abbr', b: 'strong', strong: 'strong', i: 'em', em: 'em', cite: 'cite', code: 'code', kbd: 'kbd', samp: 'samp',
   var: 'var', q: 'q', s: 's', del: 'del', strike: 's', ins: 'ins', mark: 'mark', small: 'small', sub: 'sub', sup: 'sup', time: 'time',
   dfn: 'dfn', u: 'u', ruby: 'ruby', rt: 'rt', rp: 'rp', bdi: 'bdi', bdo: 'bdo', tt: 'code',
 }; // prettier-ignore
-
-function element(
-  tagName: string,
-  children: ElementContent[],
-  properties: Element['properties'] = {},
-): Element {
-  return { type: 'element', tagName, properties, children };
-}
 
 /** The blocks that a page element comes to; runs of phrasing between blocks become paragraphs. */
 function blocksOf(parent: PageElement, context: Context): Element[] {
@@ -95,15 +113,17 @@ function paragraphsFrom(run: ElementContent[]): Element[] {
   const paragraphs: ElementContent[][] = [[]];
   run.forEach((node, index) => {
     const isBreak = (each: ElementContent | undefined) => each?.type === 'element' && each.tagName === 'br';
-    const before = run
-      .slice(0, index)
-      .reverse()
-      .find((each) => !(each.type === 'text' && each.value.trim() === ''));
-    if (isBreak(node) && isBreak(before)) {
+    let at = index - 1;
+    while (isBreak(node) && at >= 0 && isBlank(run[at])) at--;
+    if (isBreak(node) && isBreak(run[at])) {
       if ((paragraphs.at(-1)?.length ?? 0) > 0) paragraphs.push([]);
     } else paragraphs.at(-1)?.push(node);
   });
   return paragraphs.map((children) => phrasingBlock('p', children)).filter((block) => block !== null);
+}
+
+function isBlank(node: ElementContent | undefined): boolean {
+  return node?.type === 'text' && node.value.trim() === '';
 }
 
 /** A block that holds only phrasing, collapsed; null when nothing is left of it. */
@@ -113,6 +133,15 @@ function phrasingBlock(tagName: string, children: ElementContent[]): Element | n
 }
 
 function blockFrom(node: PageElement, context: Context): Element[] {
+  const card = cardFigure(node);
+  if (card) return [card];
+  const blocks = blocksFrom(node, context);
+  const target = attribute(node, TARGET);
+  if (target !== undefined && blocks[0]) blocks[0].properties.id ??= target;
+  return blocks;
+}
+
+function blocksFrom(node: PageElement, context: Context): Element[] {
   const { tagName } = node;
   const inner = { ...context, depth: context.depth + 1 };
   if (tagName === 'pre' || (tagName === 'div' && /\bhighlight\b/.test(label(node)) && !textOf(node).trim()))
@@ -134,7 +163,7 @@ function heading(node: PageElement, context: Context): Element[] {
   );
   if (!block) return [];
   // A heading that only holds a picture is a picture.
-  return textIn(block) === '' ? [element('figure', block.children)] : [block];
+  return textIn(block) === '' ? [figureOf(block.children)] : [block];
 }
 
 function codeBlock(node: PageElement): Element[] {
@@ -184,7 +213,11 @@ function container(node: PageElement, context: Context): Element[] {
   }
   let blocks = blocksOf(node, context);
   if (tagName === 'ul' || tagName === 'ol')
-    blocks = blocks.map((block) => (block.tagName === 'li' ? block : element('li', [block])));
+    blocks = blocks.map((block) =>
+      block.tagName === 'li' ? block : element('li', block.tagName === 'p' ? block.children : [block]),
+    );
+  // An entry directly inside another has lost its list: only what is in it is kept.
+  if (/^(?:li|d[dt])$/.test(tagName)) blocks = blocks.flatMap(withoutEntry);
   if (blocks.length === 0) return [];
   const only = blocks[0];
   // `<li><p>text</p></li>` is a leaf like `<li>text</li>`.
@@ -192,6 +225,16 @@ function container(node: PageElement, context: Context): Element[] {
     return [element(tagName, only.children)];
   const start = tagName === 'ol' ? Number(attribute(node, 'start')) : NaN;
   return [element(tagName, blocks, Number.isInteger(start) && start !== 1 ? { start } : {})];
+}
+
+function withoutEntry(block: Element): Element[] {
+  if (!/^(?:li|d[dt])$/.test(block.tagName)) return [block];
+  const inner = block.children.filter((child): child is Element => child.type === 'element');
+  return inner.some(
+    (child) => child.tagName === 'p' || CONTAINERS.has(child.tagName) || HEADINGS.has(child.tagName),
+  )
+    ? inner
+    : [{ ...block, tagName: 'p' }];
 }
 
 function figure(node: PageElement, context: Context): Element[] {
@@ -202,7 +245,7 @@ function figure(node: PageElement, context: Context): Element[] {
       ? block.children
       : [block],
   );
-  const kept = parts.filter((part): part is Element => part.type === 'element');
+  const kept = parts.filter((part): part is Element => part.type === 'element' && part.tagName !== 'br');
   if (kept.length === 0) return [];
   // A figure around text alone (a pull-quote, a table) is only a wrapper; its caption is then a paragraph.
   return hasPicture
@@ -253,7 +296,8 @@ function table(node: PageElement, context: Context): Element[] {
       ),
     )
     .filter((row) => textIn(row).trim() !== '' || holdsPicture(row));
-  if (made.length === 0) return [];
+  // One row says nothing that needs a table, nor do rows of which only one had anything in it.
+  if (made.length < 2) return cells.flat().flatMap((cell) => blocksOf(cell, context));
   const captionBlock =
     caption &&
     phrasingBlock(
@@ -282,7 +326,7 @@ function phrasing(node: PageNode, context: Context): ElementContent[] {
   const kept = Object.hasOwn(PHRASING, tagName) ? PHRASING[tagName] : undefined;
   if (!kept) return isBlock(node) && children.length > 0 ? [element('br', []), ...children] : children;
   if (kept === 'a') return link(node, children, context);
-  const properties: Element['properties'] = {};
+  const properties = targetOf(node);
   const title = attribute(node, 'title');
   if (kept === 'abbr' && title) properties.title = title.slice(0, 300);
   if (kept === 'time' && attribute(node, 'datetime'))
@@ -295,9 +339,19 @@ function phrasing(node: PageNode, context: Context): ElementContent[] {
 function link(node: PageElement, children: ElementContent[], context: Context): ElementContent[] {
   const address = attribute(node, 'href');
   const href = absolute(address, context.base);
-  // Links inside the page lead nowhere in a copy until footnotes are carried over; the words stay.
-  if (!href || address?.startsWith('#') || children.length === 0) return children;
-  return [element('a', children, { href })];
+  if (children.length === 0) return [];
+  const fragment = fragmentOf(address, context.address);
+  const target = fragment && context.targets.get(fragment);
+  if (target) return [element('a', children, { href: `#${target}`, ...targetOf(node) })];
+  // A link that leads to its own page and to nothing that came through is only its words.
+  return !href || fragment || address?.startsWith('#')
+    ? children
+    : [element('a', children, { href, ...targetOf(node) })];
+}
+
+function targetOf(node: PageElement): Element['properties'] {
+  const target = attribute(node, TARGET);
+  return target === undefined ? {} : { id: target };
 }
 
 function image(node: PageElement, context: Context): ElementContent[] {
@@ -307,155 +361,4 @@ function image(node: PageElement, context: Context): ElementContent[] {
   if (found.width) properties.width = found.width;
   if (found.height) properties.height = found.height;
   return [element('img', [], properties)];
-}
-
-/** A formula as its TeX source where the page carries it, else as its text. */
-function formula(node: PageElement): ElementContent[] {
-  let source: string | undefined;
-  const visit = (each: PageNode) => {
-    if (!isElement(each)) return;
-    if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? ''))
-      source ??= tidy(textOf(each));
-    each.childNodes.forEach(visit);
-  };
-  visit(node);
-  const value = source ?? attribute(node, 'alttext') ?? tidy(textOf(node));
-  return value ? [element('code', [{ type: 'text', value }])] : [];
-}
-
-/** Collapses white space over a run of phrasing as a browser does, trims its edges, and drops what is empty. */
-function collapse(children: ElementContent[]): ElementContent[] {
-  let spaceBefore = true;
-  let last: { value: string } | null = null;
-  const visit = (nodes: ElementContent[]): ElementContent[] =>
-    nodes.flatMap((node): ElementContent[] => {
-      if (node.type === 'text') {
-        let value = node.value.replace(/[\t\n\f\r \u200b\ufeff]+/g, ' ');
-        if (spaceBefore) value = value.replace(/^ /, '');
-        if (value === '') return [];
-        spaceBefore = value.endsWith(' ');
-        const kept = { type: 'text' as const, value };
-        last = kept;
-        return [kept];
-      }
-      if (node.type !== 'element') return [];
-      if (node.tagName === 'br') {
-        trimEnd(last);
-        spaceBefore = true;
-        return [node];
-      }
-      if (node.tagName === 'img') {
-        spaceBefore = false;
-        last = null;
-        return [node];
-      }
-      const inner = visit(node.children);
-      return inner.length > 0 || /^t[dh]$/.test(node.tagName) ? [{ ...node, children: inner }] : [];
-    });
-  const made = trimBreaks(visit(children));
-  trimEnd(last);
-  return dropEmptyText(made);
-}
-
-function trimEnd(text: { value: string } | null): void {
-  if (text) text.value = text.value.replace(/ $/, '');
-}
-
-function trimBreaks(nodes: ElementContent[]): ElementContent[] {
-  const isBreak = (node: ElementContent | undefined) => node?.type === 'element' && node.tagName === 'br';
-  let from = 0;
-  let to = nodes.length;
-  while (from < to && isBreak(nodes[from])) from++;
-  while (to > from && isBreak(nodes[to - 1])) to--;
-  return nodes.slice(from, to);
-}
-
-function dropEmptyText(nodes: ElementContent[]): ElementContent[] {
-  return nodes.flatMap((node): ElementContent[] => {
-    if (node.type === 'text') return node.value === '' ? [] : [node];
-    if (node.type !== 'element') return [];
-    if (node.tagName === 'br' || node.tagName === 'img') return [node];
-    const children = dropEmptyText(node.children);
-    return children.length > 0 ? [{ ...node, children }] : [];
-  });
-}
-
-/** Last pass over the blocks of a text: pictures into figures; what leads up to it and trails off behind it out. */
-function tidyBlocks(blocks: Element[]): Element[] {
-  const kept = blocks.map(tidyBlock).filter((block) => block !== null);
-  const out = withoutTail(withoutPreamble(kept));
-  // A heading with nothing under it announced something that was taken out.
-  return out.filter((block, index) => {
-    if (!HEADINGS.has(block.tagName)) return true;
-    const next = out[index + 1];
-    return (
-      next !== undefined &&
-      !(HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1]))
-    );
-  });
-}
-
-/** Paragraphs this long are where a text has begun. */
-const PARAGRAPH = 90;
-
-/** Takes away bylines, dates and buttons that stand before the first paragraph. */
-function withoutPreamble(blocks: Element[]): Element[] {
-  const first = blocks.findIndex((block) => textIn(block).length >= PARAGRAPH);
-  return first === -1
-    ? blocks
-    : blocks.filter(
-        (block, index) => index >= first || !isPreambleLine(textIn(block).trim()) || holdsPicture(block),
-      );
-}
-
-/** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
-const TAIL_FROM = 0.75;
-
-/** Cuts off what follows a heading that announces other articles, when the text itself is over. */
-function withoutTail(blocks: Element[]): Element[] {
-  const lengths = blocks.map((block) => textIn(block).length);
-  const total = lengths.reduce((sum, length) => sum + length, 0);
-  let before = 0;
-  for (const [index, block] of blocks.entries()) {
-    const text = textIn(block).trim();
-    const announces = (HEADINGS.has(block.tagName) || text.length < 50) && announcesOthers(text);
-    if (announces && before > TAIL_FROM * total) return blocks.slice(0, index);
-    before += lengths[index] ?? 0;
-  }
-  return blocks;
-}
-
-function tidyBlock(block: Element): Element | null {
-  const text = textIn(block).trim();
-  if (block.tagName === 'hr') return block;
-  if (text === '') {
-    if (!holdsPicture(block)) return null;
-    return block.tagName === 'p' ? element('figure', block.children) : block;
-  }
-  if (block.tagName !== 'pre' && isLineOfClutter(text)) return null;
-  if ((block.tagName === 'ul' || block.tagName === 'ol') && isLinkList(block, text)) return null;
-  return block;
-}
-
-/** A list whose every entry is one link, and little more: a menu or "related" list that had no telling name. */
-function isLinkList(list: Element, text: string): boolean {
-  const linked = linkedText(list);
-  return list.children.length >= 3 && linked > 0.9 * text.length && text.length / list.children.length < 30;
-}
-
-function linkedText(node: Element): number {
-  return node.children.reduce(
-    (sum, child) =>
-      sum + (child.type !== 'element' ? 0 : child.tagName === 'a' ? textIn(child).length : linkedText(child)),
-    0,
-  );
-}
-
-export function textIn(node: ElementContent): string {
-  if (node.type === 'text') return node.value;
-  return node.type === 'element' ? node.children.map(textIn).join('') : '';
-}
-
-function holdsPicture(node: ElementContent): boolean {
-  return node.type === 'element' && (node.tagName === 'img' || node.children.some(holdsPicture));
 }

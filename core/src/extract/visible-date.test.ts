@@ -9,6 +9,14 @@ describe('a date in a line', () => {
     ['3. März 2024, 12:00 Uhr', 'de', '2024-03-03'],
     ['28 de octubre de 2012', 'es', '2012-10-28'],
     ['2026年11月25日', 'ja', '2026-11-25'],
+    ['2015. augusztus 20., 11:16', 'hu', '2015-08-20'],
+    ['15 sierpnia 2015', 'pl', '2015-08-15'],
+    ['15 август 2015 13:28', 'bg', '2015-08-15'],
+    ['الأحد، 04 آب/اغسطس 2013، آخر تحديث 02:21', 'ar', '2013-08-04'],
+    ['11 novembre 2026', 'it', '2026-11-11'],
+    ['den 3 maj 2026', 'sv', '2026-05-03'],
+    ['3 Eylül 2026', 'tr', '2026-09-03'],
+    ['3 September 2026', 'xx-none', '2026-09-03'],
     ['11/25/2026', 'en-US', '2026-11-25'],
     ['25/11/2026', 'en-GB', '2026-11-25'],
     ['04.11.2026', 'de', '2026-11-04'],
@@ -41,7 +49,7 @@ describe('what only readers are shown', () => {
     ['<div class="byline">10:41 AM</div>', null, null],
   ])('%s', (head, byline, date) => {
     const article = extractArticle(page(head), 'https://x.example/');
-    expect([article.byline, article.publishedAt]).toEqual([byline, date]);
+    expect([article.authors[0] ?? null, article.publishedAt]).toEqual([byline, date]);
     expect(article.title).toBe('The ferry is late');
     expect(article.text).toMatch(/^It was late on Monday/);
   });

@@ -17,26 +17,51 @@ const NEAR_HEADLINE = 60;
  * it, or in a line near the headline.
  *
  * @param elements all of the page, in document order
- * @param language BCP 47 tag as declared, or null
+ * @param language BCP 47 tag, or null
+ * @param title where the page has no `h1`, the line that says this is its headline
  * @returns `YYYY-MM-DD`, or null
  */
-export function findVisibleDate(elements: readonly PageElement[], language: string | null): string | null {
+export function findVisibleDate(
+  elements: readonly PageElement[],
+  language: string | null,
+  title: string | null,
+): string | null {
   const named = elements.filter((element) => DATED.test(label(element))).slice(0, MOST_NAMED);
-  const headline = elements.findIndex((element) => element.tagName === 'h1');
-  const near = headline === -1 ? [] : elements.slice(Math.max(0, headline - 8), headline + NEAR_HEADLINE);
+  const near = headlinesAt(elements, title).flatMap((at) =>
+    elements.slice(Math.max(0, at - 8), at + NEAR_HEADLINE),
+  );
+  // Boxes in boxes say the same: each line is read once.
+  const seen = new Set<string>();
   for (const element of [...named, ...near]) {
-    if (isOthers(element)) continue;
     const text = tidy(attribute(element, 'title') ?? startOfText(element, LONGEST_LINE));
-    const date =
-      text.length <= LONGEST_LINE && YEAR.test(text)
-        ? dateIn(text, language)
-        : YEAR.test(text.slice(0, LONGEST_LINE)) && DATED.test(label(element))
-          ? dateIn(text.slice(0, LONGEST_LINE), language)
-          : null;
+    if (!YEAR.test(text) || seen.has(text) || isOthers(element)) continue;
+    seen.add(text);
+    // A long text is only looked into when its element is named for a date.
+    const line = text.slice(0, LONGEST_LINE);
+    const mayTell = text.length <= LONGEST_LINE || DATED.test(label(element));
+    const date = mayTell && YEAR.test(line) ? dateIn(line, language) : null;
     if (date) return date;
   }
   return null;
 }
+
+/** Where the headline stands: at the `h1` or else another line that says the title, else at the first `h1`. */
+function headlinesAt(elements: readonly PageElement[], title: string | null): number[] {
+  const says = (tags: RegExp) =>
+    title === null
+      ? []
+      : elements
+          .flatMap((element, index) =>
+            tags.test(element.tagName) && startOfText(element, title.length) === title ? [index] : [],
+          )
+          .slice(0, MOST_HEADLINES);
+  const headlines = says(/^h1$/);
+  if (headlines.length > 0) return headlines;
+  const first = elements.findIndex((element) => element.tagName === 'h1');
+  return first === -1 ? says(/^(?:h[2-6]|div|span|strong|b|p|td|font|a)$/) : [first];
+}
+
+const MOST_HEADLINES = 4;
 
 /** A date in a page's address, as many sites write it: `/2012/10/27/`. */
 export function dateInAddress(address: string): string | null {
@@ -80,6 +105,8 @@ export function dateIn(text: string, language: string | null): string | null {
     // Months come first in American English only, and never when they would be over 12.
     return isAmerican && first <= 12 ? iso(year, first, second) : iso(year, second, first);
   }
+  const spelled = spelledDate(text, base);
+  if (spelled) return spelled;
   for (const reader of [READERS[base], READERS.en].filter((each) => each !== undefined))
     for (const { start } of reader.parse(text, REFERENCE)) {
       if (!start.isCertain('year') || !start.isCertain('month') || !start.isCertain('day')) continue;
@@ -87,6 +114,68 @@ export function dateIn(text: string, language: string | null): string | null {
       if (year !== null && month !== null && day !== null) return iso(year, month, day);
     }
   return null;
+}
+
+/**
+ * A day with its month spelled out in any language: "20. augusztus 2015", "2015. augusztus 20.", "04 أغسطس 2013". The
+ * names of the months are those of Unicode CLDR, by Intl.
+ */
+function spelledDate(text: string, language: string): string | null {
+  const plain = simplified(text);
+  const found =
+    /(?:^|\D)(\d{1,2})(?:st|nd|rd|th|º|er)?[.,]?\s+(?:de\s+|of\s+)?([\p{L}\p{M}/]{3,20})[.,]?\s+(?:de\s+)?((?:19|20)\d\d)(?!\d)/u.exec(
+      plain,
+    );
+  const yearFirst = /((?:19|20)\d\d)[.,]?\s+([\p{L}\p{M}/]{3,20})[.,]?\s+(\d{1,2})(?!\d)/u.exec(plain);
+  for (const [match, year, day] of [
+    [found, 3, 1],
+    [yearFirst, 1, 3],
+  ] as const) {
+    const month = match && monthOf(match[2] ?? '', language);
+    if (month) return iso(Number(match[year]), month, Number(match[day]));
+  }
+  return null;
+}
+
+const MONTHS = new Map<string, Map<string, number>>();
+
+function monthOf(name: string, language: string): number | null {
+  let months = MONTHS.get(language);
+  if (!months) {
+    months = new Map();
+    // In some languages the month has another form beside a day than alone; Arabic has two sets of names.
+    for (const locale of language === 'ar' ? ['ar', 'ar-LB'] : [language])
+      for (const options of [
+        { month: 'long' },
+        { month: 'short' },
+        { month: 'long', day: 'numeric' },
+      ] as const)
+        monthNames(locale, options).forEach((name, month) => months?.set(simplified(name), month + 1));
+    MONTHS.set(language, months);
+  }
+  for (const part of name.split('/')) {
+    const month = months.get(part) ?? months.get(part.replace(/\.$/, ''));
+    if (month) return month;
+  }
+  return null;
+}
+
+function monthNames(locale: string, options: Intl.DateTimeFormatOptions): string[] {
+  try {
+    const format = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' });
+    return Array.from({ length: 12 }, (_, month) => {
+      const parts = format.formatToParts(new Date(Date.UTC(2024, month, 15)));
+      return parts.find(({ type }) => type === 'month')?.value.replace(/\.$/, '') ?? '';
+    });
+  } catch {
+    // Intl says by throwing that the page declares something that is no language.
+    return [];
+  }
+}
+
+/** Lower case, without the marks that writers of Arabic leave out. */
+function simplified(text: string): string {
+  return text.toLowerCase().replace(/[أإآ]/g, 'ا');
 }
 
 function iso(year: number, month: number, day: number): string | null {

@@ -52,6 +52,60 @@ export const PullResponse = z.object({
   more: z.boolean(),
 });
 
+/** Where is looked: in what others wrote, in what the reader wrote, or in both. */
+export const Scope = z.enum(['all', 'articles', 'writing']);
+export type Scope = z.infer<typeof Scope>;
+
+/** What a reader looks for. */
+export const Question = z.object({
+  /** The query as it is written; see core/search. */
+  written: z.string().max(1000),
+  scope: Scope,
+  /** It is still being typed: its last word may be the beginning of one. */
+  typing: z.boolean(),
+  /** The reader's zone: minutes to add to UTC for their clock. */
+  zoneMinutes: z.number().int().min(-840).max(840),
+});
+export type Question = z.infer<typeof Question>;
+
+/** A part of a text with what was looked for in it. */
+export const Passage = z.object({
+  text: z.string(),
+  /** Offset of its first character in the plain text. */
+  start: z.number().int().nonnegative(),
+  /** What is marked, by offsets in `text`. */
+  marks: z.array(z.object({ start: z.number().int(), end: z.number().int() })),
+});
+export type Passage = z.infer<typeof Passage>;
+
+export const Answer = z.object({
+  /**
+   * Whether the items have all that was asked for; all, with a word read as another that is spelled nearly so, as
+   * nothing had it; or, failing that too, some of it.
+   */
+  by: z.enum(['all', 'near', 'some']),
+  /** Best first; all of them. */
+  ids: z.array(Id),
+  /** What of the query could not be understood, in words for the reader. */
+  faults: z.array(z.string()),
+  /** The tags of what was found, each with how many have it. */
+  tags: z.array(z.object({ tag: z.string(), count: z.number().int() })),
+  /** How many items have a text that is not at hand, so that of them only titles, tags and notes were looked at. */
+  withoutText: z.number().int(),
+});
+export type Answer = z.infer<typeof Answer>;
+
+/** POST /api/find: the whole library is looked through; for the items from `from` on the passages are given too. */
+export const FindRequest = Question.extend({
+  from: z.number().int().min(0),
+  passages: z.number().int().min(0).max(50),
+});
+export const FindResponse = z.object({
+  answer: Answer,
+  passages: z.record(Id, Passage.nullable()),
+});
+export type FindResponse = z.infer<typeof FindResponse>;
+
 export const CopyParams = z.object({ id: Id });
 export const PictureParams = z.object({ file: z.string().regex(/^[0-9a-f]{64}\.webp$/) });
 export const Health = z.object({ status: z.literal('ok'), jobsOpen: z.number().int() });

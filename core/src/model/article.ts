@@ -1,6 +1,6 @@
 import type { Root } from 'hast';
 import { z } from 'zod';
-import { Id, Instant } from './ids';
+import { ContentHash, Id, Instant } from './ids';
 
 const TextNode = z.object({ type: z.literal('text'), value: z.string() });
 const PropertyValue = z.union([z.string(), z.number(), z.boolean(), z.array(z.string())]);
@@ -37,6 +37,8 @@ export const Copy = z.object({
   madeAt: Instant,
   title: z.string().nullable(),
   language: z.string().nullable(),
+  /** Of the tree; copies from before it was thought of have none. */
+  hash: ContentHash.nullable().default(null),
   tree: ArticleTree,
 });
 export type Copy = z.infer<typeof Copy>;

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { TextAnchor } from './anchor';
+import { Fact, MOST_FACTS } from './fact';
+import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, NEVER, Stamp } from './ids';
 import { Spans } from './spans';
+import { TagName } from './tag';
 
 /** `inbox → queue → finished`, with `kept` and `let-go` beside them. */
 export const Stage = z.enum(['inbox', 'queue', 'finished', 'kept', 'let-go']);
@@ -18,6 +21,26 @@ const stampedSince = <Value extends z.ZodType>(value: Value, otherwise: z.output
 export const Tally = z.object({ times: z.number().int().nonnegative(), lastOn: Day.nullable() });
 export type Tally = z.infer<typeof Tally>;
 export const NO_TALLY: Tally = { times: 0, lastOn: null };
+
+/**
+ * Blocks of one copy that the reader took out, as places among the blocks of its tree; the copy itself stays as it
+ * is. `signs` tells the blocks again in other copies from the same site. None taken out says that the reader decided
+ * to leave the copy alone.
+ */
+export const Tidying = z.object({
+  copyId: Id,
+  out: z.array(z.number().int().nonnegative()).max(500),
+  signs: z.array(z.string().max(200)).max(500),
+});
+export type Tidying = z.infer<typeof Tidying>;
+
+/** Tidyings of so many copies of an item are kept. */
+export const MOST_TIDYINGS = 20;
+
+export const LONGEST_NOTE = 20_000;
+
+/** The reader's own writing, in Markdown. */
+export const Note = z.string().max(LONGEST_NOTE);
 
 /**
  * What the reader decides about an item, and how often it was put before them. Each field is a register of its
@@ -39,6 +62,12 @@ export const Choices = z.object({
   shown: stampedSince(Tally, NO_TALLY),
   /** How often the reader passed it over when it was. */
   passedOver: stampedSince(Tally, NO_TALLY),
+  /** What a save of it keeps; counts from the next time that it is fetched. */
+  howMuch: stampedSince(HowMuch, 'words-and-pictures'),
+  /** What the reader took out of its copies. */
+  tidied: stampedSince(z.array(Tidying).max(MOST_TIDYINGS), []),
+  /** The reader's own words about it; empty for none. */
+  note: stampedSince(Note, ''),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;
@@ -56,17 +85,39 @@ export type Progress = z.infer<typeof Progress>;
 
 export const Verdict = z.enum(['whole', 'partial', 'failed']);
 
-/** Our verdict on whether the text really arrived, with reasons in words a reader understands. */
-export const CameThrough = z.object({ verdict: Verdict, reasons: z.array(z.string().max(300)).max(10) });
+/** What tells that a text did not arrive, or not whole. */
+export const ArrivalSign = z.enum([
+  'sign-in',
+  'captcha',
+  'consent',
+  'error-page',
+  'parked',
+  'script-built',
+  'empty',
+  'paywall',
+  'shorter-than-stated',
+  'pages-missing',
+]);
+export type ArrivalSign = z.infer<typeof ArrivalSign>;
+
+/** Our verdict on whether the text really arrived, with the signs seen, and the reasons in words a reader understands. */
+export const CameThrough = z.object({
+  verdict: Verdict,
+  reasons: z.array(z.string().max(300)).max(10),
+  signs: z.array(ArrivalSign).max(10).default([]),
+});
 export type CameThrough = z.infer<typeof CameThrough>;
 
 /** What the page says of itself, and the measure of its text. */
-export const PageFacts = z.object({
+const PageFactsNow = z.object({
   title: z.string().max(1000).nullable(),
-  byline: z.string().max(500).nullable(),
+  authors: z.array(z.string().max(200)).max(40),
   siteName: z.string().max(300).nullable(),
   /** ISO 8601, with its zone where the page states one. */
   publishedAt: z.string().max(40).nullable(),
+  modifiedAt: z.string().max(40).nullable().default(null),
+  licenceUrl: z.string().max(2000).nullable().default(null),
+  facts: z.array(Fact).max(MOST_FACTS).default([]),
   /** BCP 47 tag. */
   language: z.string().max(35).nullable(),
   excerpt: z.string().max(600).nullable(),
@@ -75,10 +126,45 @@ export const PageFacts = z.object({
   minutes: z.number().nonnegative(),
   pictureCount: z.number().int().nonnegative(),
   thumbnail: ContentHash.nullable(),
-  copyId: Id,
+  /** The copy to be read; null when only the address is kept. */
+  copyId: Id.nullable(),
   cameThrough: CameThrough,
 });
+
+/** Records from before authors were a list have them in one line. */
+export const PageFacts = z.preprocess((page) => {
+  const old = z.looseObject({ byline: z.string().nullable() }).safeParse(page);
+  return old.success && !('authors' in old.data)
+    ? { ...old.data, authors: old.data.byline === null ? [] : [old.data.byline] }
+    : page;
+}, PageFactsNow);
 export type PageFacts = z.infer<typeof PageFacts>;
+
+/** A copy as a list shows it. */
+export const CopyNote = z.object({
+  id: Id,
+  madeAt: Instant,
+  /** Of its text; two copies of one hash say the same. */
+  hash: ContentHash,
+  wordCount: z.number().int().nonnegative(),
+  /** How it came: by our fetching the page, or by the reader's hand. */
+  origin: z.enum(['fetched', 'given']),
+});
+export type CopyNote = z.infer<typeof CopyNote>;
+
+export const MOST_COPIES = 30;
+
+/** An item has at most so many tags, those taken off counted. */
+const MOST_TAGS = 200;
+
+/**
+ * The item's tags by key (see tagKey), each a register of its own, so that tags given on two devices both stay. A tag
+ * that was taken off is null.
+ */
+export const Tags = z
+  .record(z.string().max(200), stamped(TagName.nullable()))
+  .refine((tags) => Object.keys(tags).length <= MOST_TAGS, `An item has at most ${MOST_TAGS} tags.`);
+export type Tags = z.infer<typeof Tags>;
 
 export const CaptureState = z.enum(['waiting', 'fetching', 'arrived', 'failed']);
 
@@ -97,6 +183,10 @@ export const Capture = z.object({
   sameAs: Id.nullable(),
   /** The page's facts; null until a copy has arrived. */
   page: PageFacts.nullable(),
+  /** All copies of the item, the newest first. */
+  copies: z.array(CopyNote).max(MOST_COPIES).default([]),
+  /** When the page was first seen to be gone; null while it is there. */
+  goneSince: Instant.nullable().default(null),
 });
 export type Capture = z.infer<typeof Capture>;
 
@@ -107,7 +197,15 @@ export const Item = z.object({
   address: z.string().min(1).max(8192),
   savedAt: Instant,
   choices: Choices,
+  tags: Tags.default({}),
   progress: Progress,
   capture: Capture,
 });
 export type Item = z.infer<typeof Item>;
+
+/** The tags that an item has, as the reader wrote them, in alphabetical order. */
+export function tagsOf(item: Item): string[] {
+  return Object.values(item.tags)
+    .flatMap(({ value }) => (value === null ? [] : [value]))
+    .sort((a, b) => a.localeCompare(b));
+}

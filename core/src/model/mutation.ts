@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { Activity } from './activity';
 import { TextAnchor } from './anchor';
 import { Day, Fraction, Id, Instant, Stamp } from './ids';
-import { Stage, Tally } from './item';
+import { GivenText, HowMuch } from './how-much';
+import { MOST_TIDYINGS, Note, Stage, Tally, Tidying } from './item';
 import { Spans } from './spans';
+import { TagName, tagKey } from './tag';
 
 const base = { id: Id, itemId: Id, stamp: Stamp };
 
@@ -13,6 +15,8 @@ const SaveMutation = z.object({
   type: z.literal('save'),
   address: z.string().trim().min(1).max(8192),
   savedAt: Instant,
+  /** Words and pictures when nothing is said. */
+  howMuch: HowMuch.optional(),
 });
 
 /** The reader decided something, or something was put before them; only the fields named change. */
@@ -29,8 +33,23 @@ const ChooseMutation = z.object({
       comeBackOn: Day.nullable(),
       shown: Tally,
       passedOver: Tally,
+      howMuch: HowMuch,
+      tidied: z.array(Tidying).max(MOST_TIDYINGS),
+      note: Note,
     })
     .partial(),
+});
+
+/** Tags were put on or, as null, taken off, by key. */
+const TagMutation = z.object({
+  ...base,
+  type: z.literal('tag'),
+  set: z
+    .record(z.string().max(200), TagName.nullable())
+    .refine(
+      (set) => Object.entries(set).every(([key, name]) => name === null || tagKey(name) === key),
+      'A tag stands under its own key.',
+    ),
 });
 
 /** The reader moved on in the text. */
@@ -46,6 +65,9 @@ const ProgressMutation = z.object({
 /** The reader asks for the page to be fetched again. */
 const RefetchMutation = z.object({ ...base, type: z.literal('refetch') });
 
+/** The reader gives the item's text by hand, where the page itself did not come through or only a part is wanted. */
+const ProvideMutation = z.object({ ...base, type: z.literal('provide'), given: GivenText });
+
 /** A sitting began, or has grown. */
 const ActivityMutation = z.object({ ...base, type: z.literal('activity'), activity: Activity });
 
@@ -53,8 +75,10 @@ const ActivityMutation = z.object({ ...base, type: z.literal('activity'), activi
 export const Mutation = z.discriminatedUnion('type', [
   SaveMutation,
   ChooseMutation,
+  TagMutation,
   ProgressMutation,
   RefetchMutation,
+  ProvideMutation,
   ActivityMutation,
 ]);
 export type Mutation = z.infer<typeof Mutation>;

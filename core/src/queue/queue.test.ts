@@ -55,9 +55,12 @@ const item = (
       ...base.capture,
       page: {
         title: 'T',
-        byline: null,
+        authors: [],
         siteName: null,
         publishedAt: null,
+        modifiedAt: null,
+        licenceUrl: null,
+        facts: [],
         language: 'en',
         excerpt: null,
         wordCount: 1,
@@ -65,7 +68,7 @@ const item = (
         pictureCount: 0,
         thumbnail: null,
         copyId: id,
-        cameThrough: { verdict: 'whole', reasons: [] },
+        cameThrough: { verdict: 'whole', reasons: [], signs: [] },
       },
     },
   };

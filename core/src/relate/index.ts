@@ -1,1 +1,2 @@
 export * from './related-index';
+export * from './suggest-tags';

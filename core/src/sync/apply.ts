@@ -1,5 +1,13 @@
 import { canonicalAddress } from '../address';
-import { NEVER, NO_TALLY, type ChoiceChanges, type Choices, type Item, type ItemMutation } from '../model';
+import {
+  NEVER,
+  NO_TALLY,
+  type ChoiceChanges,
+  type Choices,
+  type Item,
+  type ItemMutation,
+  type Tags,
+} from '../model';
 import { mergeItems } from './merge';
 
 /** A new item as a device makes it, before the server has seen it. */
@@ -18,7 +26,11 @@ export function newItem(save: Extract<ItemMutation, { type: 'save' }>): Item {
       comeBackOn: untouched(null),
       shown: untouched(NO_TALLY),
       passedOver: untouched(NO_TALLY),
+      howMuch: { value: save.howMuch ?? 'words-and-pictures', at: save.stamp },
+      tidied: untouched([]),
+      note: untouched(''),
     },
+    tags: {},
     progress: { furthest: 0, position: null, heard: [] },
     capture: {
       revision: 0,
@@ -29,6 +41,8 @@ export function newItem(save: Extract<ItemMutation, { type: 'save' }>): Item {
       addressKey: canonicalAddress(save.address),
       sameAs: null,
       page: null,
+      copies: [],
+      goneSince: null,
     },
   };
 }
@@ -49,6 +63,10 @@ export function applyMutation(item: Item | undefined, mutation: ItemMutation): I
   switch (mutation.type) {
     case 'choose':
       return mergeItems(item, { ...item, choices: withChanges(item.choices, mutation.set, mutation.stamp) });
+    case 'tag': {
+      const set = Object.entries(mutation.set).map(([key, value]) => [key, { value, at: mutation.stamp }]);
+      return mergeItems(item, { ...item, tags: Object.fromEntries(set) as Tags });
+    }
     case 'progress':
       return mergeItems(item, {
         ...item,
@@ -59,11 +77,14 @@ export function applyMutation(item: Item | undefined, mutation: ItemMutation): I
         },
       });
     case 'refetch':
-      return {
-        ...item,
-        capture: { ...item.capture, state: 'waiting', says: 'Waiting to be fetched again.', nextTryAt: null },
-      };
+      return waiting(item, 'Waiting to be fetched again.');
+    case 'provide':
+      return waiting(item, 'The text that you gave is being made ready.');
   }
+}
+
+function waiting(item: Item, says: string): Item {
+  return { ...item, capture: { ...item.capture, state: 'waiting', says, nextTryAt: null } };
 }
 
 function withChanges(choices: Choices, set: ChoiceChanges, stamp: string): Choices {

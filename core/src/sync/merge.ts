@@ -1,9 +1,17 @@
-import { joinSpans, type Activity, type Choices, type Item, type Progress } from '../model';
+import {
+  joinSpans,
+  LONGEST_NOTE,
+  type Activity,
+  type Choices,
+  type Item,
+  type Progress,
+  type Tags,
+} from '../model';
 
 /**
  * Joins two states of one item. Commutative, associative and idempotent, so that devices may send and
  * receive in any order and as often as they like, and end up alike:
- * each choice by its latest stamp, furthest progress by the larger, position by its latest stamp, what was heard
+ * each choice and each tag by its latest stamp, furthest progress by the larger, position by its latest stamp, what was heard
  * on either, what the server knows by the higher revision.
  */
 export function mergeItems(a: Item, b: Item): Item {
@@ -13,6 +21,7 @@ export function mergeItems(a: Item, b: Item): Item {
     address: first.address,
     savedAt: first.savedAt,
     choices: mergeChoices(a.choices, b.choices),
+    tags: mergeTags(a.tags, b.tags),
     progress: mergeProgress(a.progress, b.progress),
     capture: a.capture.revision >= b.capture.revision ? a.capture : b.capture,
   };
@@ -28,6 +37,35 @@ function mergeChoices(a: Choices, b: Choices): Choices {
     comeBackOn: latest(a.comeBackOn, b.comeBackOn),
     shown: latest(a.shown, b.shown),
     passedOver: latest(a.passedOver, b.passedOver),
+    howMuch: latest(a.howMuch, b.howMuch),
+    tidied: latest(a.tidied, b.tidied),
+    note: latest(a.note, b.note),
+  };
+}
+
+function mergeTags(a: Tags, b: Tags): Tags {
+  const joined = { ...a };
+  for (const [key, register] of Object.entries(b))
+    joined[key] = Object.hasOwn(a, key) ? latest(a[key] ?? register, register) : register;
+  return joined;
+}
+
+/**
+ * An item with the reader's marks of another that it stands for from now on: its tags, where the two do not differ about
+ * one, and its note behind the note there is.
+ *
+ * @param stamp of this change
+ */
+export function withMarksOf(standing: Item, other: Item, stamp: string): Item {
+  const [before, added] = [standing.choices.note.value, other.choices.note.value];
+  const note = [before, added].filter(Boolean).join('\n\n').slice(0, LONGEST_NOTE);
+  return {
+    ...standing,
+    tags: { ...other.tags, ...standing.tags },
+    choices:
+      added === '' || added === before
+        ? standing.choices
+        : { ...standing.choices, note: { value: note, at: stamp } },
   };
 }
 

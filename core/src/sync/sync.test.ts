@@ -1,7 +1,19 @@
 import fc from 'fast-check';
 import type { Item, ItemMutation, Stage } from '../model';
-import { Activity, Item as ItemSchema, joinSpans, spanOf, Spans, spansWithin, Stamp } from '../model';
-import { applyMutation, createClock, mergeActivities, mergeItems, newItem } from '.';
+import {
+  Activity,
+  Item as ItemSchema,
+  joinSpans,
+  Mutation,
+  spanOf,
+  Spans,
+  spansWithin,
+  Stamp,
+  tagKey,
+  TagName,
+  tagsOf,
+} from '../model';
+import { applyMutation, createClock, mergeActivities, mergeItems, newItem, withMarksOf } from '.';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
@@ -42,6 +54,19 @@ const mutation: fc.Arbitrary<ItemMutation> = fc.oneof(
     stamp: at,
     set: { queueRank },
   })),
+  fc
+    .record({
+      at: stamp,
+      tag: fc.constantFrom('Sea', 'boats/Repair', 'constructor', 'hasOwnProperty'),
+      isOn: fc.boolean(),
+    })
+    .map(({ at, tag, isOn }) => ({
+      type: 'tag' as const,
+      id: uuid(4),
+      itemId: ITEM,
+      stamp: at,
+      set: { [tagKey(tag)]: isOn ? tag : null },
+    })),
   fc
     .record({
       at: stamp,
@@ -223,5 +248,64 @@ describe('records from before a field was thought of', () => {
     const { heard: _heard, ...olderProgress } = progress;
     const older = { ...rest, choices: olderChoices, progress: olderProgress };
     expect(ItemSchema.parse(older)).toEqual(newItem(save()));
+  });
+});
+
+describe('tags', () => {
+  const tagged = (at: string, set: Record<string, string | null>): ItemMutation => ({
+    type: 'tag',
+    id: uuid(5),
+    itemId: ITEM,
+    stamp: `000000002-0000-${at}`,
+    set,
+  });
+
+  it('given on two devices both stay, and one taken off on a third goes', () => {
+    const start = play([tagged('0', { sea: 'Sea', law: 'law' })]);
+    const one = applyMutation(start, tagged('a', { wood: 'wood' }));
+    const other = applyMutation(start, tagged('b', { 'boats/repair': 'boats/repair' }));
+    const third = applyMutation(start, tagged('c', { law: null }));
+    if (!one || !other || !third) throw new Error('not applied');
+    expect(tagsOf(mergeItems(mergeItems(one, other), third))).toEqual(['boats/repair', 'Sea', 'wood']);
+  });
+
+  it('and the note go along when another item turns out to stand for this one', () => {
+    const noted = (words: string): ItemMutation => ({
+      type: 'choose',
+      id: uuid(6),
+      itemId: ITEM,
+      stamp: '000000002-0000-n',
+      set: { note: words },
+    });
+    const first = play([tagged('a', { sea: 'Sea', law: null }), noted('Mine.')]);
+    const second = play([tagged('b', { law: 'law', wood: 'wood' }), noted('Ask.')]);
+    const joined = withMarksOf(first, second, '000000003-0000-s');
+    expect(tagsOf(joined)).toEqual(['Sea', 'wood']);
+    expect(joined.choices.note).toEqual({ value: 'Mine.\n\nAsk.', at: '000000003-0000-s' });
+    expect(withMarksOf(joined, play([]), '000000004-0000-s')).toEqual(joined);
+  });
+
+  it.each([
+    [' Garden / soil/ ', 'Garden/soil'],
+    ['#tides', 'tides'],
+    ['old,  boats', 'old boats'],
+    ['e\u0301te\u0301', '\u00e9t\u00e9'],
+  ])('“%s” is written “%s”', (written, tidy) => {
+    expect(TagName.parse(written)).toBe(tidy);
+    expect(TagName.parse(tidy)).toBe(tidy);
+  });
+
+  it.each(['', ' / ', '#', 'x'.repeat(101)])('“%s” is none', (written) => {
+    expect(TagName.safeParse(written).success).toBe(false);
+  });
+
+  it('stand under their own key, or the change is refused', () => {
+    expect(Mutation.safeParse(tagged('a', { sea: 'Sea' })).success).toBe(true);
+    expect(Mutation.safeParse(tagged('a', { lake: 'Sea' })).success).toBe(false);
+  });
+
+  it('of records from before there were tags are none', () => {
+    const { tags: _tags, ...before } = newItem(save());
+    expect(tagsOf(ItemSchema.parse(before))).toEqual([]);
   });
 });

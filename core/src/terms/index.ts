@@ -1,1 +1,3 @@
 export * from './profile';
+export * from './stems';
+export * from './stop-words';

@@ -27,6 +27,14 @@ const FUNCTION_WORDS: Readonly<Record<string, string>> = {
   tr: 've bir bu için ile olarak daha çok gibi olan kadar sonra en değil',
 };
 
+/** So much of a text is enough to tell its language by. */
+const ENOUGH = 8000;
+const FUNCTION_WORD_SETS = Object.entries(FUNCTION_WORDS).map(
+  ([language, list]) => [language, new Set(list.split(' '))] as const,
+);
+/** Letters beyond Latin: without any, no script has to be counted. */
+const BEYOND_LATIN = /[\u0370-\uffff]{3}/;
+
 /**
  * The language of a text: the declared one when the text agrees or is too short to tell, else what the text
  * itself shows by its script and its function words.
@@ -35,7 +43,7 @@ const FUNCTION_WORDS: Readonly<Record<string, string>> = {
  * @returns a BCP 47 tag, or null when neither page nor text tells
  */
 export function languageOf(text: string, declared: string | null): string | null {
-  const seen = languageSeen(text.slice(0, 20_000));
+  const seen = languageSeen(text.slice(0, ENOUGH));
   const tag = wellFormed(declared);
   if (seen === null) return tag;
   if (tag === null) return seen;
@@ -52,7 +60,7 @@ const ARABIC = new Set(['fa', 'ur', 'ps', 'ar', 'ckb', 'ug']);
 function languageSeen(text: string): string | null {
   const letters = text.match(/\p{L}/gu)?.length ?? 0;
   if (letters < 40) return null;
-  for (const [language, pattern] of SCRIPTS) {
+  for (const [language, pattern] of BEYOND_LATIN.test(text) ? SCRIPTS : []) {
     const share = (text.match(pattern)?.length ?? 0) / letters;
     // A Japanese text may be mostly Han, so a tenth of kana is enough to tell it from Chinese.
     if (share > (language === 'ja' ? 0.1 : 0.4)) return language;
@@ -62,8 +70,7 @@ function languageSeen(text: string): string | null {
   let best: string | null = null;
   let bestShare = 0.12;
   let second = 0;
-  for (const [language, list] of Object.entries(FUNCTION_WORDS)) {
-    const set = new Set(list.split(' '));
+  for (const [language, set] of FUNCTION_WORD_SETS) {
     const share = words.filter((word) => set.has(word)).length / words.length;
     if (share > bestShare) {
       second = bestShare;

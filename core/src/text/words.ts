@@ -1,6 +1,8 @@
 /** Scripts written without spaces between words. */
 const UNSPACED =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+/** All of those scripts stand behind Thai in Unicode; most texts have nothing from there. */
+const FROM_THAI_ON = /[\u0e00-\u1fff\u2e80-\uffff]/;
 const TOKEN_WITH_A_WORD = /[\p{L}\p{N}]/u;
 
 /**
@@ -11,9 +13,10 @@ const TOKEN_WITH_A_WORD = /[\p{L}\p{N}]/u;
  */
 export function wordStarts(text: string, language: string | null): number[] {
   const starts: number[] = [];
+  const mayBeUnspaced = FROM_THAI_ON.test(text);
   for (const token of text.matchAll(/\S+/gu)) {
     if (!TOKEN_WITH_A_WORD.test(token[0])) continue;
-    if (!UNSPACED.test(token[0])) {
+    if (!mayBeUnspaced || !UNSPACED.test(token[0])) {
       starts.push(token.index);
       continue;
     }

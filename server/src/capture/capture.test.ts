@@ -3,7 +3,6 @@ import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { extractArticle } from '@dorvel/core/extract';
 import { createClock } from '@dorvel/core/sync';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
@@ -14,6 +13,7 @@ import { openDatabase, type Database } from '../db/open';
 import { takeMutation } from '../routes/push';
 import { capture, type CaptureTools } from './capture';
 import { folderStore, type FileStore } from './files';
+import { articleFrom } from './inputs';
 
 let folder: string;
 let database: Database;
@@ -79,7 +79,7 @@ async function savedPage() {
 
 const tools = (files: FileStore): CaptureTools => ({
   extractor: {
-    extract: (html, url) => Promise.resolve({ ok: true, article: extractArticle(html, url) }),
+    extract: articleFrom,
     close: () => Promise.resolve(),
   },
   files,

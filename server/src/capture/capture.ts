@@ -1,19 +1,26 @@
+import { createHash } from 'node:crypto';
 import { canonicalAddress } from '@dorvel/core/address';
-import type { Article } from '@dorvel/core/extract';
-import type { Capture, Copy, Item, PageFacts } from '@dorvel/core/model';
-import { applyMutation, type HybridClock } from '@dorvel/core/sync';
+import { fateOfCopy, saysGone } from '@dorvel/core/copies';
+import { articleOfTree, type Article } from '@dorvel/core/extract';
+import {
+  MOST_COPIES,
+  type Capture,
+  type Copy,
+  type CopyNote,
+  type Item,
+  type PageFacts,
+} from '@dorvel/core/model';
+import { applyMutation, withMarksOf, type HybridClock } from '@dorvel/core/sync';
 import { saveAgain } from '@dorvel/core/queue';
 import { v7 as uuidv7 } from 'uuid';
 import type { Job } from '../db/jobs';
 import type { Library, LibraryWriter } from '../db/library';
-import { decodePage } from './decode';
 import type { Extractor } from './extractor';
-import { fetchGuarded, type FetchRules } from './fetcher';
+import type { FetchRules } from './fetcher';
 import type { FileStore } from './files';
+import { obtain, obtainGiven } from './obtain';
 import { keepPictures, type KeptPictures } from './pictures';
 import { sameSite } from './same-site';
-
-const PAGE_BYTES_LIMIT = 10_000_000;
 
 export interface CaptureTools {
   extractor: Extractor;
@@ -26,38 +33,73 @@ export interface CaptureTools {
 }
 
 /**
- * Does one capture: fetch, take apart, keep the pictures, store the copy; and leaves the item in a state that
- * says in words what became of it. Every end of it, failure too, is one transaction.
+ * Does one capture: fetch (or take what the reader gave), take apart, keep the pictures, store the copy; and leaves
+ * the item in a state that says in words what became of it. Every end of it, failure too, is one transaction.
  */
 export async function capture(job: Job, library: Library, tools: CaptureTools): Promise<void> {
   const item = await begin(job, library);
   if (!item) return;
-  const fetched = await fetchGuarded(item.address, {
-    ...tools.rules,
-    accept: 'text/html,application/xhtml+xml,text/plain;q=0.8,*/*;q=0.5',
-    maxBytes: PAGE_BYTES_LIMIT,
-  });
-  if (!fetched.ok) {
-    if (fetched.temporary) await tryLater(job, library, tools, fetched.says, fetched.retryAfterMs);
-    else await giveUp(job, library, tools, fetched.says);
+  const howMuch = item.choices.howMuch.value;
+  const obtained = job.given
+    ? await obtainGiven(job.given, item.address, howMuch, tools.extractor)
+    : await obtain(item.address, howMuch, { ...tools, onPage: (page) => sayPage(job, library, page) });
+  if (!obtained.ok) {
+    if (obtained.temporary) await tryLater(job, library, tools, obtained.says, obtained.retryAfterMs);
+    else await giveUp(job, library, tools, obtained.says, obtained.gone);
     return;
   }
-  const decoded = decodePage(fetched.body, fetched.contentType);
-  if (!decoded.ok) return giveUp(job, library, tools, decoded.says);
-  const extracted = await tools.extractor.extract(decoded.html, fetched.url);
-  if (!extracted.ok) return giveUp(job, library, tools, extracted.says);
-  const { article } = extracted;
+  const { attached, reached } = obtained;
+  const article = howMuch === 'picture' ? onlyPicture(obtained.article) : obtained.article;
   let pictures: KeptPictures;
   try {
-    pictures = await keepPictures(article.tree, article.leadImageUrl, tools.files, tools.rules);
+    pictures = await keepPictures(article.tree, article.leadImageUrl, tools.files, tools.rules, attached);
   } catch (error) {
     if (!isDiskFull(error)) throw error;
     return tryLater(job, library, tools, 'The server’s disk is full.', null);
   }
-  await store(job, library, tools, {
+  const arrived: Arrived = {
     article,
     pictures,
-    addressKey: stableKey(item.address, fetched.url, article.canonicalUrl),
+    hash: createHash('sha256').update(JSON.stringify(article.tree)).digest('hex'),
+    origin: job.given ? 'given' : 'fetched',
+    addressKey: job.given
+      ? canonicalAddress(item.address)
+      : stableKey(item.address, reached, article.canonicalUrl),
+    leadsElsewhere: !job.given && leadsToFrontDoor(item.address, reached),
+  };
+  await store(job, library, tools, arrived);
+}
+
+/** Of a page whose picture alone is wanted: the one that it shows first. */
+function onlyPicture(article: Article): Article {
+  if (article.wordCount === 0 || !article.leadImageUrl) return article;
+  const src = article.leadImageUrl;
+  const image = { type: 'element' as const, tagName: 'img', properties: { src, alt: '' }, children: [] };
+  return {
+    ...articleOfTree(
+      {
+        type: 'root',
+        children: [{ type: 'element', tagName: 'figure', properties: {}, children: [image] }],
+      },
+      article.title,
+      article.authors,
+    ),
+    siteName: article.siteName,
+    leadImageUrl: src,
+  };
+}
+
+/** A page that was taken down often sends its visitors to the site's front page. */
+function leadsToFrontDoor(address: string, reached: string): boolean {
+  const isFrontDoor = (each: string) =>
+    URL.canParse(each) && new URL(each).pathname === '/' && new URL(each).search === '';
+  return isFrontDoor(reached) && !isFrontDoor(address);
+}
+
+async function sayPage(job: Job, library: Library, page: number): Promise<void> {
+  await library.change(async (write) => {
+    const item = await write.item(job.itemId);
+    if (item) await putCapture(write, item, { says: `Fetching page ${page} of the article…` });
   });
 }
 
@@ -102,15 +144,25 @@ function putCapture(write: LibraryWriter, item: Item, changes: Partial<Capture>)
   return write.put({ ...item, capture: { ...item.capture, ...changes, revision: write.sequence } });
 }
 
-async function giveUp(job: Job, library: Library, tools: CaptureTools, says: string): Promise<void> {
+async function giveUp(
+  job: Job,
+  library: Library,
+  tools: CaptureTools,
+  says: string,
+  gone = false,
+): Promise<void> {
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
-    if (item)
+    if (item) {
+      const hasCopy = item.capture.page !== null && item.capture.page.copyId !== null;
       await putCapture(write, item, {
-        state: 'failed',
-        says: `${says} The address is kept.`,
+        // An item whose page is gone is still there to be read.
+        state: hasCopy || item.choices.howMuch.value === 'address-only' ? 'arrived' : 'failed',
+        says: hasCopy ? `${says} Your copy stays.` : `${says} The address is kept.`,
         nextTryAt: null,
+        goneSince: gone ? (item.capture.goneSince ?? tools.now()) : item.capture.goneSince,
       });
+    }
     await write.endJob(job.id, 'failed', tools.now());
   });
 }
@@ -144,39 +196,99 @@ async function tryLater(
 interface Arrived {
   article: Article;
   pictures: KeptPictures;
+  /** SHA-256 of the tree. */
+  hash: string;
+  origin: CopyNote['origin'];
   addressKey: string;
+  /** The address now leads to the front page of its site. */
+  leadsElsewhere: boolean;
 }
 
 async function store(job: Job, library: Library, tools: CaptureTools, arrived: Arrived): Promise<void> {
-  const { article, pictures, addressKey } = arrived;
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
     if (!item) return write.endJob(job.id, 'done', tools.now());
-    const standing = await write.itemAt(addressKey, item.id);
+    const standing = await write.itemAt(arrived.addressKey, item.id);
     if (standing && standing.savedAt <= item.savedAt) {
       await standFor(write, standing, item, tools);
       return write.endJob(job.id, 'done', tools.now());
     }
-    const copy: Copy = {
-      id: uuidv7(),
-      itemId: item.id,
-      madeAt: tools.now(),
-      title: article.title,
-      language: article.language,
-      tree: article.tree,
-    };
-    await write.putPictures(pictures.made);
-    await write.putCopy(copy);
-    const page = factsOf(article, pictures, copy.id);
-    await putCapture(write, item, {
-      state: 'arrived',
-      says: arrivalInWords(page, pictures.missing),
-      nextTryAt: null,
-      addressKey,
-      page,
-    });
+    await putCapture(write, item, await withCopy(write, item, arrived, tools.now()));
     await write.endJob(job.id, 'done', tools.now());
   });
+}
+
+/** The item's capture with what has arrived: as the copy to be read, beside it, or not at all. */
+async function withCopy(
+  write: LibraryWriter,
+  item: Item,
+  arrived: Arrived,
+  now: number,
+): Promise<Partial<Capture>> {
+  const { article, pictures, hash, origin, addressKey } = arrived;
+  const { capture: known } = item;
+  const settled = { state: 'arrived', nextTryAt: null } as const;
+  if (item.choices.howMuch.value === 'address-only' && origin === 'fetched') {
+    const page = known.page ?? factsOf(article, pictures, null);
+    await write.putPictures(pictures.made);
+    return { ...settled, says: 'Only the address is kept.', addressKey, page };
+  }
+  const fate =
+    arrived.leadsElsewhere && known.page?.copyId ? 'dropped' : fateOfCopy(known, { ...article, hash });
+  if (fate === 'dropped') {
+    const gone = arrived.leadsElsewhere || saysGone(article.cameThrough.signs);
+    const reason = arrived.leadsElsewhere
+      ? 'The address now leads to the front page of its site.'
+      : article.cameThrough.reasons.join(' ');
+    return {
+      ...settled,
+      says: `Fetched again, but the text did not come through. ${reason} Your copy stays.`,
+      goneSince: gone ? (known.goneSince ?? now) : known.goneSince,
+    };
+  }
+  if (fate === 'unchanged')
+    return { ...settled, says: 'Fetched again: the text has not changed.', goneSince: null };
+  const copy: Copy = {
+    id: uuidv7(),
+    itemId: item.id,
+    madeAt: now,
+    title: article.title,
+    language: article.language,
+    hash,
+    tree: article.tree,
+  };
+  await write.putPictures(pictures.made);
+  await write.putCopy(copy);
+  const note: CopyNote = { id: copy.id, madeAt: now, hash, wordCount: article.wordCount, origin };
+  const copies = [note, ...known.copies].slice(0, MOST_COPIES);
+  const page = factsOf(article, pictures, copy.id);
+  if (fate === 'beside')
+    return {
+      ...settled,
+      says: `Fetched again, but only a part came through. ${article.cameThrough.reasons.join(' ')} You go on reading the copy from before.`,
+      copies,
+    };
+  return {
+    ...settled,
+    says: arrivalInWords(page, pictures.missing),
+    addressKey,
+    page: origin === 'given' ? withKnownFacts(page, known.page) : page,
+    copies,
+    goneSince: origin === 'given' ? known.goneSince : null,
+  };
+}
+
+/** A pasted text says nothing of its author or date: what the page stated stands. */
+function withKnownFacts(page: PageFacts, known: PageFacts | null): PageFacts {
+  if (!known) return page;
+  return {
+    ...page,
+    title: known.title ?? page.title,
+    authors: page.authors.length > 0 ? page.authors : known.authors,
+    siteName: page.siteName ?? known.siteName,
+    publishedAt: page.publishedAt ?? known.publishedAt,
+    facts: page.facts.length > 0 ? page.facts : known.facts,
+  };
 }
 
 /** The page was in the library already, under another address: the item saved first goes on for both. */
@@ -199,15 +311,18 @@ async function standFor(
     stamp: tools.clock.next(),
     set: saveAgain(standing, await write.inQueue(), tools.now()),
   });
-  if (raised) await write.put(raised);
+  if (raised) await write.put(withMarksOf(raised, item, tools.clock.next()));
 }
 
-function factsOf(article: Article, pictures: KeptPictures, copyId: string): PageFacts {
+function factsOf(article: Article, pictures: KeptPictures, copyId: string | null): PageFacts {
   return {
     title: article.title,
-    byline: article.byline,
+    authors: article.authors,
     siteName: article.siteName,
     publishedAt: article.publishedAt,
+    modifiedAt: article.modifiedAt,
+    licenceUrl: article.licenceUrl,
+    facts: article.facts,
     language: article.language,
     excerpt: article.excerpt,
     wordCount: article.wordCount,

@@ -1,7 +1,8 @@
 import sniffEncoding from 'html-encoding-sniffer';
 import { decode } from 'whatwg-encoding';
 
-export type Decoded = { ok: true; html: string } | { ok: false; says: string };
+/** `text` as it was sent; `html` the same, with plain text in paragraphs. */
+export type Decoded = { ok: true; text: string; html: string } | { ok: false; says: string };
 
 /**
  * A page's bytes as HTML. Encoding from BOM, header or meta (WHATWG Encoding; HTML 13.2.3.2). Plain text is
@@ -23,7 +24,16 @@ export function decodePage(body: Buffer, contentType: string): Decoded {
   });
   const text = decode(body, encoding);
   if (text.trim() === '') return { ok: false, says: 'The page is empty.' };
-  return { ok: true, html: kind === 'text/plain' || kind === 'text/markdown' ? asParagraphs(text) : text };
+  return { ok: true, text, html: kind === 'text/plain' ? asParagraphs(text) : text };
+}
+
+/** Markdown by its type (RFC 7763), or plain text by the name of its file. */
+export function isMarkdown(kind: string, url: string): boolean {
+  return (
+    kind === 'text/markdown' ||
+    kind === 'text/x-markdown' ||
+    (kind === 'text/plain' && /\.(?:md|markdown)(?:$|[?#])/i.test(url))
+  );
 }
 
 const SIGNATURES: readonly [starts: string, what: string][] = [

@@ -1,6 +1,6 @@
-import { extractArticle, type Article } from '@dorvel/core/extract';
+import { articleFrom, type Input, type Taken } from './inputs';
 
 /** Runs in a thread of the pool, so that a heavy page never blocks a request. */
-export default function extract(page: { html: string; url: string }): Article {
-  return extractArticle(page.html, page.url);
+export default function extract(input: Input): Promise<Taken> {
+  return articleFrom(input);
 }

@@ -1,11 +1,9 @@
-import type { Article } from '@dorvel/core/extract';
 import { Piscina } from 'piscina';
+import type { Input, Taken } from './inputs';
 
-type ExtractOutcome = { ok: true; article: Article } | { ok: false; says: string };
-
-/** Turns pages into clean text, somewhere that is not the request's thread. */
+/** Turns what was fetched or given into clean text, somewhere that is not the request's thread. */
 export interface Extractor {
-  extract(html: string, url: string): Promise<ExtractOutcome>;
+  extract(input: Input): Promise<Taken>;
   close(): Promise<void>;
 }
 
@@ -22,24 +20,14 @@ export function poolExtractor(workerFile: string): Extractor {
     resourceLimits: { maxOldGenerationSizeMb: 512, stackSizeMb: 8 },
   });
   return {
-    async extract(html, url) {
+    async extract(input) {
       try {
-        const article = (await pool.run(
-          { html, url },
-          { signal: AbortSignal.timeout(TIME_LIMIT_MS) },
-        )) as Article;
-        return { ok: true, article };
+        return (await pool.run(input, { signal: AbortSignal.timeout(TIME_LIMIT_MS) })) as Taken;
       } catch (error) {
         const name = error instanceof Error ? error.name : '';
-        if (name === 'AbortError' || name === 'TimeoutError')
-          return { ok: false, says: 'The page could not be taken apart within 30 seconds.' };
-        return {
-          ok: false,
-          says:
-            error instanceof Error && name === 'PageTooLarge'
-              ? error.message
-              : 'The page could not be taken apart.',
-        };
+        return name === 'AbortError' || name === 'TimeoutError'
+          ? { ok: false, says: 'The page could not be taken apart within 30 seconds.' }
+          : { ok: false, says: 'The page could not be taken apart.' };
       }
     },
     close: () => pool.destroy(),

@@ -14,8 +14,11 @@ export interface FetchRules {
 
 export type Fetched =
   | { ok: true; url: string; contentType: string; body: Buffer }
-  /** `temporary` is worth another try, after `retryAfterMs` where the server asked for that. */
-  | { ok: false; temporary: boolean; says: string; retryAfterMs: number | null };
+  /**
+   * `temporary` is worth another try, after `retryAfterMs` where the server asked for that; `gone` when the site says
+   * that the page is not there.
+   */
+  | { ok: false; temporary: boolean; says: string; retryAfterMs: number | null; gone?: true };
 
 const REDIRECT_LIMIT = 8;
 const RETRY_AFTER_LIMIT_MS = 24 * 60 * 60 * 1000;
@@ -146,7 +149,14 @@ function refusal(status: number, retryAfter: string | undefined): Fetched {
       retryAfterMs(retryAfter),
     );
   }
-  if (status === 404 || status === 410) return final(`The page answered ${status}: it is not there.`);
+  if (status === 404 || status === 410)
+    return {
+      ok: false,
+      temporary: false,
+      says: `The page answered ${status}: it is not there.`,
+      retryAfterMs: null,
+      gone: true,
+    };
   if (status === 401 || status === 403) return final(`The page answered ${status}: it does not let us in.`);
   return final(`The page answered ${status}.`);
 }

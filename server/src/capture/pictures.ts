@@ -2,6 +2,7 @@ import type { Element, Root } from 'hast';
 import sharp from 'sharp';
 import { fetchGuarded, type FetchRules } from './fetcher';
 import type { FileStore } from './files';
+import type { Attached } from './mime';
 
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
 const WIDTH_LIMIT = 1280;
@@ -26,13 +27,16 @@ export interface KeptPictures {
  * origin. A picture that does not come through keeps its place and its description, without a source.
  *
  * @param tree changed in place
+ * @param attached pictures that came along with the text
  */
 export async function keepPictures(
   tree: Root,
   leadImageUrl: string | null,
   files: FileStore,
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>,
+  attached: readonly Attached[] = [],
 ): Promise<KeptPictures> {
+  const alongside = new Map(attached.map(({ address, body }) => [address, body]));
   const images = imagesIn(tree);
   const urls = [...new Set([...(leadImageUrl ? [leadImageUrl] : []), ...images.map(sourceOf)])].slice(
     0,
@@ -43,13 +47,9 @@ export async function keepPictures(
   let next = 0;
   const work = async () => {
     for (let url = urls[next++]; url !== undefined; url = urls[next++]) {
-      const original = await fetchGuarded(url, {
-        ...rules,
-        accept: 'image/webp,image/png,image/jpeg,image/*;q=0.8',
-        maxBytes: FILE_LIMIT,
-      });
-      const picture = original.ok
-        ? await rewrite(original.body, files, url === leadImageUrl || url === urls[0])
+      const original = alongside.get(url) ?? inPlace(url) ?? (await fetched(url, rules));
+      const picture = original
+        ? await rewrite(Buffer.from(original), files, url === leadImageUrl || url === urls[0])
         : null;
       if (!picture) continue;
       kept.set(url, picture);
@@ -73,6 +73,21 @@ export async function keepPictures(
   }
   const lead = kept.get(leadImageUrl ?? '') ?? kept.get(urls[0] ?? '');
   return { made, thumbnail: lead?.thumbnail ?? null, missing };
+}
+
+async function fetched(url: string, rules: Omit<FetchRules, 'accept' | 'maxBytes'>): Promise<Buffer | null> {
+  const answer = await fetchGuarded(url, {
+    ...rules,
+    accept: 'image/webp,image/png,image/jpeg,image/*;q=0.8',
+    maxBytes: FILE_LIMIT,
+  });
+  return answer.ok ? answer.body : null;
+}
+
+/** A picture that stands in the page itself (RFC 2397). */
+function inPlace(url: string): Buffer | null {
+  const data = /^data:image\/\w+;base64,(.+)$/s.exec(url)?.[1];
+  return data === undefined ? null : Buffer.from(data, 'base64');
 }
 
 interface Picture {

@@ -1,3 +1,4 @@
+import { GivenText } from '@dorvel/core/model';
 import { and, asc, count, eq, inArray, lte, min } from 'drizzle-orm';
 import type { Database } from './open';
 import { jobs } from './schema';
@@ -6,6 +7,8 @@ export interface Job {
   id: string;
   accountId: string;
   itemId: string;
+  /** What the reader gave by hand, to be taken instead of the page. */
+  given: GivenText | null;
   /** How often it has been started, this time included. */
   attempts: number;
 }
@@ -30,7 +33,13 @@ export function jobRepository(database: Database, now: () => number) {
       if (limit <= 0) return [];
       return database.write(async (tx) => {
         const due = await tx
-          .select({ id: jobs.id, accountId: jobs.accountId, itemId: jobs.itemId, attempts: jobs.attempts })
+          .select({
+            id: jobs.id,
+            accountId: jobs.accountId,
+            itemId: jobs.itemId,
+            given: jobs.given,
+            attempts: jobs.attempts,
+          })
           .from(jobs)
           .where(and(eq(jobs.state, 'waiting'), lte(jobs.runAt, now())))
           .orderBy(asc(jobs.runAt), asc(jobs.id))
@@ -42,7 +51,7 @@ export function jobRepository(database: Database, now: () => number) {
             .set({ state: 'running', attempts: job.attempts, updatedAt: now() })
             .where(eq(jobs.id, job.id));
         }
-        return due;
+        return due.map((job) => ({ ...job, given: job.given === null ? null : GivenText.parse(job.given) }));
       });
     },
 

@@ -132,6 +132,7 @@ describe('a library', () => {
         madeAt: now,
         title: null,
         language: null,
+        hash: null,
         tree: { type: 'root', children: [] },
       });
       await write.putPictures([{ hash: 'a'.repeat(64), bytes: 1 }]);

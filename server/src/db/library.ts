@@ -1,7 +1,8 @@
-import { Activity, Copy, Item } from '@dorvel/core/model';
+import { Activity, Copy, Item, type GivenText } from '@dorvel/core/model';
 import { mergeActivities } from '@dorvel/core/sync';
 import { and, asc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import { putFindable } from './findable';
 import type { Database, Transaction } from './open';
 import { accounts, activities, copies, items, jobs, pictures } from './schema';
 
@@ -105,6 +106,8 @@ async function libraryWriter(tx: Transaction, accountId: string) {
     .returning({ sequence: accounts.sequence });
   if (!account) throw new Error('no such account');
   const { sequence } = account;
+  /** Copies stored in this change, by item. */
+  const freshCopies = new Map<string, Copy>();
   const mine = eq(items.accountId, accountId);
   const parse = (row: { record: unknown } | undefined) => row && Item.parse(row.record);
   return {
@@ -159,6 +162,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .insert(items)
         .values(row)
         .onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
+      await putFindable(tx, accountId, item, freshCopies.get(item.id));
     },
 
     /** Keeps a sitting; of two states of one, the longer. */
@@ -176,6 +180,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
     },
 
     async putCopy(copy: Copy): Promise<void> {
+      freshCopies.set(copy.itemId, copy);
       await tx
         .insert(copies)
         .values({ accountId, id: copy.id, itemId: copy.itemId, madeAt: copy.madeAt, record: copy });
@@ -189,10 +194,14 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .onConflictDoNothing();
     },
 
-    /** Puts a capture into the row of jobs, unless one is open for the item already. */
-    async enqueueCapture(itemId: string, now: number): Promise<void> {
+    /**
+     * Puts a capture into the row of jobs, unless one waits for the item already.
+     *
+     * @param given a text to take instead of the page; a capture that is under way does not stand in its way
+     */
+    async enqueueCapture(itemId: string, now: number, given: GivenText | null = null): Promise<void> {
       const open = await tx
-        .select({ id: jobs.id })
+        .select({ id: jobs.id, state: jobs.state })
         .from(jobs)
         .where(
           and(
@@ -201,18 +210,19 @@ async function libraryWriter(tx: Transaction, accountId: string) {
             inArray(jobs.state, ['waiting', 'running']),
           ),
         );
-      const [first] = open;
-      if (first)
+      const waiting = open.find(({ state }) => state === 'waiting');
+      if (waiting)
         await tx
           .update(jobs)
-          .set({ runAt: now, attempts: 0 })
-          .where(and(eq(jobs.id, first.id), eq(jobs.state, 'waiting')));
-      else
+          .set({ runAt: now, attempts: 0, ...(given ? { given } : {}) })
+          .where(eq(jobs.id, waiting.id));
+      else if (open.length === 0 || given)
         await tx.insert(jobs).values({
           id: uuidv7(),
           accountId,
           itemId,
           state: 'waiting',
+          given,
           runAt: now,
           createdAt: now,
           updatedAt: now,
@@ -220,7 +230,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
     },
 
     async endJob(id: string, state: 'done' | 'failed', now: number): Promise<void> {
-      await tx.update(jobs).set({ state, updatedAt: now }).where(eq(jobs.id, id));
+      await tx.update(jobs).set({ state, given: null, updatedAt: now }).where(eq(jobs.id, id));
     },
 
     async postponeJob(id: string, runAt: number, now: number): Promise<void> {

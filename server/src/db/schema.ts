@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const accounts = sqliteTable('accounts', {
   id: text().primaryKey(),
@@ -81,6 +81,21 @@ export const activities = sqliteTable(
   ],
 );
 
+/** Which row of its account's full-text table stands for which item; see findable.ts. */
+export const findables = sqliteTable(
+  'findables',
+  {
+    row: integer().primaryKey({ autoIncrement: true }),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    itemId: text('item_id').notNull(),
+    /** Of what its words were made: they are made anew when it becomes another. */
+    key: text().notNull(),
+  },
+  (table) => [uniqueIndex('findables_by_item').on(table.accountId, table.itemId)],
+);
+
 /** Which account may see which picture; the files are named by content and shared. */
 export const pictures = sqliteTable(
   'pictures',
@@ -103,6 +118,8 @@ export const jobs = sqliteTable(
       .references(() => accounts.id, { onDelete: 'cascade' }),
     itemId: text('item_id').notNull(),
     state: text({ enum: ['waiting', 'running', 'done', 'failed'] }).notNull(),
+    /** A text that the reader gave by hand, to be taken instead of the page; null once the job is done. */
+    given: text({ mode: 'json' }),
     attempts: integer().notNull().default(0),
     runAt: integer('run_at').notNull(),
     createdAt: integer('created_at').notNull(),

@@ -50,6 +50,10 @@ export async function takeMutation(
     changed.capture = { ...changed.capture, revision: write.sequence };
     await write.enqueueCapture(changed.id, tools.now());
   }
+  if (mutation.type === 'provide') {
+    changed.capture = { ...changed.capture, revision: write.sequence };
+    await write.enqueueCapture(changed.id, tools.now(), mutation.given);
+  }
   await write.put(changed);
   return { outcome: 'applied', mutationId };
 }
@@ -73,7 +77,8 @@ async function save(
   const first = await write.itemAt(canonicalAddress(reading.address), item.id);
   if (!first) {
     await write.put(item);
-    await write.enqueueCapture(item.id, tools.now());
+    // A part of a page is given by hand, in a change of its own.
+    if (mutation.howMuch !== 'selected-part') await write.enqueueCapture(item.id, tools.now());
     return { outcome: 'applied', mutationId };
   }
   // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.

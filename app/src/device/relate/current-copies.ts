@@ -11,7 +11,7 @@ export function currentCopies(items: readonly Item[], here: readonly string[]): 
   const current = new Map<string, string>();
   for (const item of items) {
     const copyId = item.capture.page?.copyId;
-    if (copyId === undefined || !kept.has(copyId)) continue;
+    if (!copyId || !kept.has(copyId)) continue;
     if (item.choices.stage.value === 'let-go' || item.capture.sameAs !== null) continue;
     current.set(item.id, copyId);
   }

@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { gistOf } from '@dorvel/core/gist';
 import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
 import { termProfile } from '@dorvel/core/terms';
 import { plainText } from '@dorvel/core/text';
@@ -70,6 +71,10 @@ function ask<Answer>(accountId: string, question: (index: RelatedIndex) => Answe
 }
 
 const relating: Relating = {
+  async gist(accountId, copyId) {
+    const copy = await open(accountId).store.copies.get(copyId);
+    return copy ? gistOf(plainText(copy.tree), copy.language) : [];
+  },
   related: (accountId, itemId, most) => ask(accountId, (index) => index.related(itemId, most)),
   closeness: (accountId, candidates, others) =>
     ask(accountId, (index) =>

@@ -1,3 +1,4 @@
+import type { GistSentence } from '@dorvel/core/gist';
 import type { Related } from '@dorvel/core/relate';
 
 /** How near an item is to some others, taken together. */
@@ -14,4 +15,6 @@ export interface Relating {
   related(accountId: string, itemId: string, most: number): Promise<Related[]>;
   /** How close each candidate is to the others; candidates without a text here are left out. */
   closeness(accountId: string, candidates: string[], others: string[]): Promise<Closeness[]>;
+  /** The sentences that carry a copy's text; none when it is not here. */
+  gist(accountId: string, copyId: string): Promise<GistSentence[]>;
 }

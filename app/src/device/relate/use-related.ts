@@ -1,3 +1,4 @@
+import type { GistSentence } from '@dorvel/core/gist';
 import type { Related } from '@dorvel/core/relate';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
@@ -54,4 +55,10 @@ export function useCloseness(
   const question =
     candidates.length === 0 || others.length === 0 ? null : `${candidates.join(' ')} | ${others.join(' ')}`;
   return useAnswer(question, [], (ask, accountId) => ask.closeness(accountId, [...candidates], [...others]));
+}
+
+/** The sentences that carry a text; undefined while they are worked out. @param here whether the text is on this device */
+export function useGist(copyId: string | null, here: boolean): GistSentence[] | undefined {
+  const question = copyId === null || !here ? null : `gist ${copyId}`;
+  return useAnswer(question, [], (ask, accountId) => ask.gist(accountId, copyId ?? ''));
 }

@@ -1,6 +1,7 @@
-import { readAddress } from '@dorvel/core/address';
+import { readAddress, readAddresses } from '@dorvel/core/address';
+import type { GivenText } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/changes';
 import { alreadySavedWords } from '@/features/library/item-words';
@@ -9,6 +10,10 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
+import { GivenTextField } from './given-text';
+import { HowMuchChoice, OF_A_PAGE } from './how-much-choice';
+import { SaveMany } from './save-many';
+import { useSavingSettings } from './saving-settings-store';
 
 /** Paste or type an address; one press, and it is in the Inbox. */
 export function AddSheet() {
@@ -17,6 +22,13 @@ export function AddSheet() {
   const router = useRouter();
   const [input, setInput] = useState('');
   const [fault, setFault] = useState<string | null>(null);
+  const usual = useSavingSettings((state) => state.howMuch);
+  const [howMuch, setHowMuch] = useState(usual);
+  const [given, setGiven] = useState<GivenText | null>(null);
+  const wantsPart = howMuch === 'selected-part';
+  const many = useMemo(() => readAddresses(input), [input]);
+
+  const isMany = many.addresses.length + many.faults.length > 1;
 
   const save = async () => {
     const reading = readAddress(input);
@@ -24,7 +36,11 @@ export function AddSheet() {
       setFault(reading.says);
       return;
     }
-    const outcome = await saveAddress(reading);
+    if (wantsPart && !given) {
+      setFault('Paste the part that is to be kept, or choose how much else.');
+      return;
+    }
+    const outcome = await saveAddress(reading, howMuch, wantsPart && given ? given : undefined);
     close();
     if (outcome.kind === 'already-saved') {
       show({ text: alreadySavedWords(outcome.item) });
@@ -49,12 +65,23 @@ export function AddSheet() {
           fault={fault}
           inputMode="url"
           autoFocus
-          onSubmitEditing={() => void save()}
+          onSubmitEditing={() => {
+            if (!isMany) void save();
+          }}
         />
-        <Text className="font-ui text-small text-soft">
-          It is in the Inbox at once; its text follows when there is a connection.
-        </Text>
-        <Button label="Save" kind="main" onPress={() => void save()} />
+        <HowMuchChoice value={howMuch} onChange={setHowMuch} of={isMany ? OF_A_PAGE : undefined} />
+        {isMany ? (
+          <SaveMany reading={many} howMuch={wantsPart ? usual : howMuch} onDone={close} />
+        ) : (
+          <>
+            {wantsPart && <GivenTextField onGiven={setGiven} />}
+            <Text className="font-ui text-small text-soft">
+              It is in the Inbox at once; its text follows when there is a connection. A text with several
+              addresses in it saves them all.
+            </Text>
+            <Button label="Save" kind="main" onPress={() => void save()} />
+          </>
+        )}
       </View>
     </Sheet>
   );

@@ -1,5 +1,5 @@
 import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
-import type { Item } from '@dorvel/core/model';
+import { tagsOf, type Item } from '@dorvel/core/model';
 import { Link } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type ReactNode } from 'react';
@@ -19,6 +19,8 @@ interface ItemRowProps {
   room: number;
   /** Why it is here, in words, instead of when it was saved. */
   reason?: string;
+  /** The passage of its text in which it was found. */
+  passage?: ReactNode;
   /** What to do with it, instead of the button for everything. */
   action?: ReactNode;
   onMore?(item: Item): void;
@@ -26,9 +28,10 @@ interface ItemRowProps {
 
 /** An item in a list: what it is, where from, how long, how far. */
 export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
-  const { item, href, open, here, room, reason, action, onMore } = props;
+  const { item, href, open, here, room, reason, passage, action, onMore } = props;
   const { capture, progress } = item;
   const words = lengthInWords(item);
+  const tags = tagsOf(item);
   const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
   return (
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
@@ -38,11 +41,13 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
           <Text className="pt-[3px] font-ui text-small text-soft">
             {sourceOf(item)}
             {reason === undefined ? ` · ${savedWords(item)}` : ''}
+            {tags.length > 0 ? ` · ${tags.join(', ')}` : ''}
             {capture.page && !here ? ' · not on this device' : ''}
           </Text>
           {reason === undefined ? null : (
             <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>
           )}
+          {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
           {capture.page && hasText ? (
             <View className="flex-row items-center justify-between pt-[4px]">
               <Strand

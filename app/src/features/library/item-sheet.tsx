@@ -1,12 +1,17 @@
-import type { Item, Stage } from '@dorvel/core/model';
+import { LONGEST_NOTE, tagsOf, type Item, type Stage } from '@dorvel/core/model';
 import { addDays, lengthInWords, readingState } from '@dorvel/core/queue';
 import { Linking, Text, View } from 'react-native';
 import { useState } from 'react';
 import { choose, fetchAgain } from '@/device/changes';
 import { dayOf } from '@/device/day';
 import { useItem } from '@/device/library';
+import { GiveTextSheet } from '@/features/add/give-text-sheet';
+import { HowMuchChoice, OF_A_PAGE } from '@/features/add/how-much-choice';
+import { ItemTags } from '@/features/tags/item-tags';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
+import { useNotices } from '@/ui/notices';
+import { SectionHeading } from '@/ui/section-heading';
 import { Sheet } from '@/ui/sheet';
 import { dayInWords, savedWords, sourceOf, titleOf } from './item-words';
 import { useMoves } from './moves';
@@ -16,15 +21,20 @@ interface ItemSheetProps {
   onClose(): void;
   /** Called after the item has gone to another stage. */
   onMoved?(stage: Stage): void;
+  /** What can be done with the text itself, where it is open. */
+  text?: { onCopies(): void; onTidy(): void };
 }
 
+/** What of it takes more than a press. */
+type Doing = 'renaming' | 'promising' | 'choosing' | 'giving' | 'tagging' | 'noting';
+
 /** What can be done with an item, from a list or from the reader. */
-export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
+export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const item = useItem(itemId);
   const { move, toTop } = useMoves();
-  const [renaming, setRenaming] = useState(false);
-  const [promising, setPromising] = useState(false);
+  const [doing, setDoing] = useState<Doing | null>(null);
   if (!item) return null;
+  if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
   const stage = item.choices.stage.value;
   const go = (to: Stage) => {
     onClose();
@@ -37,10 +47,16 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
         {sourceOf(item)} · {savedWords(item)} · {lengthInWords(item)}
       </Text>
       <Text className="pb-[14px] font-ui text-small text-soft">{item.capture.says}</Text>
-      {renaming ? (
-        <Rename item={item} onDone={() => setRenaming(false)} />
-      ) : promising ? (
+      {doing === 'renaming' ? (
+        <Rename item={item} onDone={() => setDoing(null)} />
+      ) : doing === 'promising' ? (
         <ComeBack item={item} onDone={onClose} />
+      ) : doing === 'choosing' ? (
+        <KeepOtherwise item={item} onDone={onClose} />
+      ) : doing === 'tagging' ? (
+        <ItemTags item={item} />
+      ) : doing === 'noting' ? (
+        <WriteNote item={item} onDone={() => setDoing(null)} />
       ) : (
         <View className="gap-[10px]">
           {stage !== 'queue' && (
@@ -61,15 +77,31 @@ export function ItemSheet({ itemId, onClose, onMoved }: ItemSheetProps) {
           )}
           {readingState(item) !== 'finished' && <Button label="Finished" onPress={() => go('finished')} />}
           {stage !== 'kept' && <Button label="Keep for reference" onPress={() => go('kept')} />}
-          <Button label={comeBackLabel(item)} onPress={() => setPromising(true)} />
-          <Button label="Change the title" onPress={() => setRenaming(true)} />
-          <Button
-            label="Fetch the page again"
-            onPress={() => {
-              onClose();
-              void fetchAgain(item.id);
-            }}
-          />
+          <Button label={comeBackLabel(item)} onPress={() => setDoing('promising')} />
+          <View className="flex-row flex-wrap gap-[10px]">
+            <Half label={tagsLabel(item)} onPress={() => setDoing('tagging')} />
+            <Half
+              label={item.choices.note.value === '' ? 'Write a note' : 'Your note'}
+              onPress={() => setDoing('noting')}
+            />
+          </View>
+          <SectionHeading>The text</SectionHeading>
+          <View className="flex-row flex-wrap gap-[10px]">
+            {text && <Half label="Tidy the text" onPress={text.onTidy} />}
+            {text && item.capture.copies.length > 0 && (
+              <Half label={`Copies (${item.capture.copies.length})`} onPress={text.onCopies} />
+            )}
+            <Half label="Change the title" onPress={() => setDoing('renaming')} />
+            <Half label="How much is kept" onPress={() => setDoing('choosing')} />
+            <Half label="Give its text by hand" onPress={() => setDoing('giving')} />
+            <Half
+              label="Fetch the page again"
+              onPress={() => {
+                onClose();
+                void fetchAgain(item.id);
+              }}
+            />
+          </View>
           <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
           {stage !== 'let-go' && <Button label="Let go" kind="loss" onPress={() => go('let-go')} />}
         </View>
@@ -115,6 +147,63 @@ function ComeBack({ item, onDone }: { item: Item; onDone(): void }) {
       {item.choices.comeBackOn.value !== null && (
         <Button label="Not by date any more" onPress={() => promise(null)} />
       )}
+    </View>
+  );
+}
+
+/** One of two buttons side by side. */
+function Half(props: { label: string; onPress(): void }) {
+  return (
+    <View className="min-w-[150px] flex-1 basis-[45%]">
+      <Button {...props} />
+    </View>
+  );
+}
+
+/** Another choice of how much is kept takes effect by fetching the page again; the copies there are stay. */
+function KeepOtherwise({ item, onDone }: { item: Item; onDone(): void }) {
+  const [howMuch, setHowMuch] = useState(item.choices.howMuch.value);
+  return (
+    <View className="gap-[14px]">
+      <HowMuchChoice value={howMuch} onChange={setHowMuch} of={OF_A_PAGE} />
+      <Text className="font-ui text-small text-soft">
+        The page is fetched again for it. The copies that there are stay.
+      </Text>
+      <Button
+        label="Keep this much"
+        kind="main"
+        onPress={() => {
+          onDone();
+          void choose(item.id, { howMuch }).then(() => fetchAgain(item.id));
+        }}
+      />
+    </View>
+  );
+}
+
+function tagsLabel(item: Item): string {
+  const count = tagsOf(item).length;
+  return count === 0 ? 'Tags…' : `Tags (${count})…`;
+}
+
+function WriteNote({ item, onDone }: { item: Item; onDone(): void }) {
+  const before = item.choices.note.value;
+  const [written, write] = useState(before);
+  const show = useNotices((state) => state.show);
+  const save = () => {
+    onDone();
+    const note = written.trim().slice(0, LONGEST_NOTE);
+    if (note === before) return;
+    void choose(item.id, { note });
+    show({
+      text: note === '' ? 'The note is gone.' : 'Noted.',
+      action: { label: 'Undo', press: () => void choose(item.id, { note: before }) },
+    });
+  };
+  return (
+    <View className="gap-[12px]">
+      <Field label="Your note" value={written} onChangeText={write} autoFocus multiline />
+      <Button label="Keep the note" kind="main" onPress={save} />
     </View>
   );
 }

@@ -33,6 +33,11 @@ export function dayInWords(day: string): string {
   return format(instant, isThisYear(instant) ? 'EEEE, d MMMM' : 'd MMMM yyyy');
 }
 
+/** The same with the time of day: two copies may well be of one day. "today at 7:05" */
+export function momentWords(instant: number, now: number = Date.now()): string {
+  return `${dayWords(instant, now)} at ${format(instant, 'H:mm')}`;
+}
+
 /** "today", "yesterday", "on Tuesday", "on 3 November" */
 export function whenWords(instant: number, now: number = Date.now()): string {
   return dayWords(instant, now);

@@ -2,10 +2,14 @@ import type { Item } from '@dorvel/core/model';
 import { inHours, minutesLeft } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
-import { FlatList, Text, useWindowDimensions, View } from 'react-native';
+import { FlatList, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useItems, useKeptCopies } from '@/device/library';
 import { useSync } from '@/device/sync-loop';
+import { FindField, NarrowBy } from '@/features/find/find-bar';
+import { FoundList } from '@/features/find/found-list';
+import { useLibraryFind } from '@/features/find/use-library-find';
 import { useAddSheet } from '@/features/add/add-store';
+import { useTags } from '@/features/tags/use-tags';
 import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
@@ -26,33 +30,51 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const wide = useWide();
   const { width } = useWindowDimensions();
   const [sheetFor, setSheetFor] = useState<Item | null>(null);
-  const shown = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
+  const find = useLibraryFind(items, place === 'library');
+  const ofPlace = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
+  const shown = find.on ? find.found : ofPlace;
   useStepKeys(place, shown, openId);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
-      <ListHead place={place} shown={shown} kept={kept?.ids} />
-      {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
-      <FlatList
-        role={shown.length > 0 ? 'list' : 'presentation'}
-        aria-label={PLACE_NAMES[place]}
-        data={shown}
-        keyExtractor={(item) => item.id}
-        initialNumToRender={16}
-        contentOffset={{ x: 0, y: view.scrolled[place] ?? 0 }}
-        onScroll={(event) => (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)}
-        scrollEventThrottle={100}
-        renderItem={({ item }) => (
-          <ItemRow
-            item={item}
-            href={`/${place}/${item.id}`}
-            open={item.id === openId}
-            here={kept?.ids.has(item.capture.page?.copyId ?? '') ?? true}
-            room={room}
-            onMore={setSheetFor}
+      <ListHead place={place} shown={shown} kept={kept?.ids} find={place === 'library' ? find : null} />
+      {find.on ? (
+        <FoundList
+          items={shown}
+          passages={find.passages}
+          openId={openId}
+          here={kept?.ids}
+          room={room}
+          onMore={setSheetFor}
+          onFurther={find.further}
+        />
+      ) : (
+        <>
+          {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
+          <FlatList
+            role={shown.length > 0 ? 'list' : 'presentation'}
+            aria-label={PLACE_NAMES[place]}
+            data={shown}
+            keyExtractor={(item) => item.id}
+            initialNumToRender={16}
+            contentOffset={{ x: 0, y: view.scrolled[place] ?? 0 }}
+            onScroll={(event) =>
+              (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)
+            }
+            scrollEventThrottle={100}
+            renderItem={({ item }) => (
+              <ItemRow
+                item={item}
+                href={`/${place}/${item.id}`}
+                open={item.id === openId}
+                here={kept?.ids.has(item.capture.page?.copyId ?? '') ?? true}
+                room={room}
+                onMore={setSheetFor}
+              />
+            )}
           />
-        )}
-      />
+        </>
+      )}
       {sheetFor && <ItemSheet itemId={sheetFor.id} onClose={() => setSheetFor(null)} />}
     </View>
   );
@@ -62,32 +84,57 @@ function ListHead({
   place,
   shown,
   kept,
+  find,
 }: {
   place: ListPlace;
-  shown: Item[];
+  shown: readonly Item[];
   kept: ReadonlySet<string> | undefined;
+  /** Where things can be looked for: what was found. */
+  find: ReturnType<typeof useLibraryFind> | null;
 }) {
+  const router = useRouter();
+  const tags = useTags();
+  const commonest = useMemo(
+    () => [...tags].sort((a, b) => b.count - a.count).map(({ key, count }) => ({ tag: key, count })),
+    [tags],
+  );
   const aside = kept
     ? [summary(place, shown), place === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
     : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
       <PlaceHeader title={PLACE_NAMES[place]} aside={aside}>
-        {place === 'library' && <LibraryControls />}
+        {place === 'inbox' && shown.length > 0 && (
+          <View className="items-start pt-[10px]">
+            <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />
+          </View>
+        )}
+        {find && <FindField />}
+        {find && <NarrowBy tags={find.on ? find.tags : commonest} />}
+        {find && !find.on && <LibraryControls />}
+        {find?.on && (
+          <View role="status" aria-live="polite" className="gap-[2px]">
+            {find.says.map((line) => (
+              <Text key={line} className="font-ui text-small text-soft">
+                {line}
+              </Text>
+            ))}
+          </View>
+        )}
       </PlaceHeader>
     </View>
   );
 }
 
 /** Whether the texts of a list are on this device. */
-function whereabouts(shown: Item[], kept: ReadonlySet<string>): string {
+function whereabouts(shown: readonly Item[], kept: ReadonlySet<string>): string {
   const arrived = shown.filter((item) => item.capture.page !== null);
   if (arrived.length === 0) return '';
   const missing = arrived.filter((item) => !kept.has(item.capture.page?.copyId ?? '')).length;
   return missing === 0 ? 'on this device' : `${missing} still to come`;
 }
 
-function summary(place: ListPlace, shown: Item[]): string {
+function summary(place: ListPlace, shown: readonly Item[]): string {
   if (shown.length === 0) return '';
   if (place === 'inbox') return `${shown.length} to decide`;
   if (place === 'library') return shown.length === 1 ? '1 item' : `${shown.length} items`;
@@ -111,22 +158,14 @@ const ORDERS: readonly { value: SortOrder; label: string }[] = [
 function LibraryControls() {
   const { filter, order, show } = useLibraryView();
   return (
-    <View className="gap-[10px] pt-[10px]">
-      <Choice
-        oneLine
-        name="Stage"
-        options={FILTERS}
-        value={filter}
-        onChange={(value) => show({ filter: value })}
-      />
-      <Choice
-        oneLine
-        name="Order"
-        options={ORDERS}
-        value={order}
-        onChange={(value) => show({ order: value })}
-      />
-    </View>
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      contentContainerClassName="flex-row gap-[24px] pr-[20px]"
+    >
+      <Choice name="Stage" options={FILTERS} value={filter} onChange={(value) => show({ filter: value })} />
+      <Choice name="Order" options={ORDERS} value={order} onChange={(value) => show({ order: value })} />
+    </ScrollView>
   );
 }
 
@@ -148,7 +187,7 @@ function EmptyList({ place }: { place: ListPlace }) {
 }
 
 /** n and p step through the list. */
-function useStepKeys(place: ListPlace, shown: Item[], openId: string | null): void {
+function useStepKeys(place: ListPlace, shown: readonly Item[], openId: string | null): void {
   const router = useRouter();
   useKeys(
     useMemo(() => {

@@ -19,16 +19,27 @@ export function useMoves() {
   const show = useNotices((state) => state.show);
   const queue = items.filter((item) => inStage(item, 'queue'));
 
-  const undoable = async (item: Item, changes: ChoiceChanges, says: string) => {
+  const undoable = async (item: Item, changes: ChoiceChanges, says: string, undone?: () => void) => {
     // Only what is changed is put back: another choice made meanwhile stays.
     const before = Object.fromEntries(
       Object.keys(changes).map((field) => [field, item.choices[field as keyof ChoiceChanges].value]),
     );
     await choose(item.id, changes);
-    show({ text: says, action: { label: 'Undo', press: () => void choose(item.id, before) } });
+    show({
+      text: says,
+      action: {
+        label: 'Undo',
+        press: () => {
+          void choose(item.id, before);
+          undone?.();
+        },
+      },
+    });
   };
   return {
-    move: (item: Item, stage: Stage) => undoable(item, moveTo(stage, queue, Date.now()), SAYS[stage]),
+    /** @param undone told when the reader takes it back */
+    move: (item: Item, stage: Stage, undone?: () => void) =>
+      undoable(item, moveTo(stage, queue, Date.now()), SAYS[stage], undone),
     toTop: (item: Item) => undoable(item, { queueRank: rankOnTop(queue) }, 'Moved to the top of the Queue.'),
     /** Passes over what was brought up: it comes up less soon. */
     passOver: (item: Item, today: string) =>

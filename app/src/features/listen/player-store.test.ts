@@ -65,6 +65,7 @@ const copy: KeptCopy = {
   language: 'en',
   bytes: 0,
   pictures: [],
+  hash: null,
   tree: {
     type: 'root',
     children: [paragraph('One two. Three four.'), paragraph('Five six. Seven eight.')],

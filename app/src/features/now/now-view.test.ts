@@ -40,9 +40,12 @@ function item(wanted: Wanted = {}): Item {
   });
   saved.capture.page = {
     title: `Item ${made}`,
-    byline: null,
+    authors: [],
     siteName: null,
     publishedAt: null,
+    modifiedAt: null,
+    licenceUrl: null,
+    facts: [],
     language: wanted.language ?? 'en',
     excerpt: null,
     wordCount: 1750,
@@ -50,7 +53,7 @@ function item(wanted: Wanted = {}): Item {
     pictureCount: 0,
     thumbnail: null,
     copyId: id,
-    cameThrough: { verdict: 'whole', reasons: [] },
+    cameThrough: { verdict: 'whole', reasons: [], signs: [] },
   };
   const chosen = applyMutation(saved, {
     type: 'choose',

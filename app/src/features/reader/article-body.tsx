@@ -1,9 +1,16 @@
-import { TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
+import { cardWords, TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
 import { isRightToLeft, plainText } from '@dorvel/core/text';
 import type { Element, Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toJsxRuntime } from 'hast-util-to-jsx-runtime';
-import { memo, type ComponentProps, type ReactElement, type Ref } from 'react';
+import {
+  createElement,
+  memo,
+  type ComponentProps,
+  type MouseEvent,
+  type ReactElement,
+  type Ref,
+} from 'react';
 // React's own runtime: the clean text has no NativeWind classes in it.
 import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
 
@@ -16,12 +23,7 @@ interface ArticleBodyProps {
 
 /** The clean text as real elements. Each leaf block carries the offset of its first character as `data-start`. */
 export const ArticleBody = memo(function ArticleBody({ tree, language, style, ref }: ArticleBodyProps) {
-  const content = toJsxRuntime(withOffsets(tree), {
-    Fragment,
-    jsx,
-    jsxs,
-    components: { a: Link, img: Picture, pre: Code, table: TableFrame },
-  }) as ReactElement;
+  const content = asElements(withOffsets(tree));
   return (
     <div
       ref={ref}
@@ -34,6 +36,16 @@ export const ArticleBody = memo(function ArticleBody({ tree, language, style, re
     </div>
   );
 });
+
+/** A clean tree as React elements. */
+export function asElements(tree: Root): ReactElement {
+  return toJsxRuntime(tree, {
+    Fragment,
+    jsx,
+    jsxs,
+    components: { a: Link, img: Picture, math: Formula, pre: Code, table: TableFrame },
+  }) as ReactElement;
+}
 
 /** Marks the leaf blocks; sanitised once more, because what comes from a store is input too. */
 function withOffsets(tree: ArticleTree): Root {
@@ -58,21 +70,50 @@ function dropRepeatedDescriptions(node: Root | Element, text: string): void {
   }
 }
 
-function Code({ node: _node, ...rest }: ComponentProps<'pre'> & { node?: Element | undefined }) {
+function Code(props: ComponentProps<'pre'>) {
   // Lines longer than the page scroll in their frame, by keyboard too.
   // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-  return <pre {...rest} tabIndex={0} />;
+  return <pre {...props} tabIndex={0} />;
 }
 
-function Link({ children, node: _node, ...rest }: ComponentProps<'a'> & { node?: Element | undefined }) {
+type LinkProps = ComponentProps<'a'> & { 'data-card'?: string };
+
+function Link({ children, href, title, 'data-card': dataCard, ...rest }: LinkProps) {
+  if (dataCard !== undefined)
+    return (
+      <a {...rest} href={href} className="card" target="_blank" rel="noreferrer noopener">
+        {children}
+        <span className="card-words">{cardWords({ dataCard, title, href })}</span>
+      </a>
+    );
+  if (href?.startsWith('#'))
+    return (
+      <a {...rest} href={href} onClick={goInside}>
+        {children}
+      </a>
+    );
   return (
-    <a {...rest} target="_blank" rel="noreferrer noopener">
+    <a {...rest} href={href} title={title} target="_blank" rel="noreferrer noopener">
       {children}
     </a>
   );
 }
 
-function Picture({ node: _node, alt, src, ...rest }: ComponentProps<'img'> & { node?: Element | undefined }) {
+/** To a footnote and back, inside the scrolled text; the address of the screen stays. */
+function goInside(event: MouseEvent<HTMLAnchorElement>): void {
+  event.preventDefault();
+  const link = event.currentTarget;
+  const id = link.getAttribute('href')?.slice(1) ?? '';
+  const target = link.closest('.article')?.querySelector<HTMLElement>(`#${CSS.escape(id)}`);
+  const view = link.closest<HTMLElement>('.reader-scroll');
+  if (!target || !view) return;
+  view.dataset.aside = 'note';
+  target.scrollIntoView({ block: 'center' });
+  target.tabIndex = -1;
+  target.focus({ preventScroll: true });
+}
+
+function Picture({ alt, src, ...rest }: ComponentProps<'img'>) {
   if (!src)
     return (
       <span className="picture-missing">
@@ -82,12 +123,24 @@ function Picture({ node: _node, alt, src, ...rest }: ComponentProps<'img'> & { n
   return <img {...rest} src={src} alt={alt ?? ''} decoding="async" />;
 }
 
-function TableFrame({ node: _node, ...rest }: ComponentProps<'table'> & { node?: Element | undefined }) {
+function Formula(props: ComponentProps<'div'> & { display?: string }) {
+  const formula = createElement('math', props);
+  if (props.display !== 'block') return formula;
+  return (
+    // A formula wider than the page scrolls in its frame, by keyboard too.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <span className="formula-frame" role="group" aria-label="Formula" tabIndex={0}>
+      {formula}
+    </span>
+  );
+}
+
+function TableFrame(props: ComponentProps<'table'>) {
   return (
     // A table wider than the page scrolls in its frame, by keyboard too.
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
     <div className="table-frame" role="group" aria-label="Table" tabIndex={0}>
-      <table {...rest} />
+      <table {...props} />
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { isRightToLeft } from '@dorvel/core/text';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { Text, View } from 'react-native';
 import type { KeptCopy } from '@/device/store';
-import { publishedWords, savedWords, sourceOf, titleOf } from '@/features/library/item-words';
+import { publishedWords, savedWords, sourceOf, titleOf, whenWords } from '@/features/library/item-words';
 import { useMoves } from '@/features/library/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';
@@ -13,13 +13,21 @@ import { readingStyle, useReadingSettings } from '@/features/settings/reading-se
 import { Button } from '@/ui/button';
 import { ArticleBody } from './article-body';
 import { Rail } from './rail';
+import { StatedFacts } from './stated-facts';
+import { TidySuggestion } from './tidy-suggestion';
+import { useFoundPlace } from './use-found-place';
 import { useReadingPosition } from './use-reading-position';
 import { useVoiceInText } from './use-voice-in-text';
 
 interface ArticleViewProps {
   item: Item;
+  /** The copy as it is read, without what the reader took out. */
   copy: KeptCopy;
+  /** The copy with all its blocks. */
+  original: KeptCopy;
   place: Place;
+  /** Where in the text something was found, to be opened there. */
+  at: string | undefined;
   /** Filled with what tells where the eyes are, for the voice to begin there. */
   placeRef: RefObject<(() => number) | null>;
   /** Tells the head of the reader how many minutes are left. */
@@ -29,7 +37,16 @@ interface ArticleViewProps {
 }
 
 /** The text itself: front matter, article, what to do at the end, what is related, and the rail beside it. */
-export function ArticleView({ item, copy, place, placeRef, onMinutesLeft, onDecided }: ArticleViewProps) {
+export function ArticleView({
+  item,
+  copy,
+  original,
+  place,
+  at,
+  placeRef,
+  onMinutesLeft,
+  onDecided,
+}: ArticleViewProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const article = useRef<HTMLDivElement>(null);
   const settings = useReadingSettings();
@@ -45,6 +62,7 @@ export function ArticleView({ item, copy, place, placeRef, onMinutesLeft, onDeci
     },
   });
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, position.follow, position.rest);
+  useFoundPlace(scroller, article, at);
   useEffect(() => {
     placeRef.current = position.place;
     return () => void (placeRef.current = null);
@@ -70,6 +88,7 @@ export function ArticleView({ item, copy, place, placeRef, onMinutesLeft, onDeci
       >
         <View className="px-[22px] pb-[48px] pr-[46px] pt-[14px]">
           <FrontMatter item={item} copy={copy} style={style} />
+          <TidySuggestion item={item} copy={original} />
           <ArticleBody ref={article} tree={copy.tree} language={copy.language} style={style} />
           <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
             <Text className="font-ui text-base text-soft">
@@ -109,20 +128,42 @@ export function ArticleView({ item, copy, place, placeRef, onMinutesLeft, onDeci
 
 function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style: Record<string, string> }) {
   const { page } = item.capture;
+  const isEarlier = page !== null && page.copyId !== copy.id;
   const dates = [publishedWords(item), savedWords(item)].filter(Boolean).join(' · ');
   return (
     <div className="front-matter" style={style} dir={isRightToLeft(copy.language) ? 'rtl' : 'ltr'}>
       <h1 lang={copy.language ?? undefined}>{titleOf(item)}</h1>
       <p>
-        {page?.byline ? `${page.byline} · ` : ''}
+        {page && page.authors.length > 0 ? `${page.authors.join(', ')} · ` : ''}
         <a href={item.address} target="_blank" rel="noreferrer noopener">
           {sourceOf(item)}
         </a>
       </p>
       <p>
         {dates} · {inMinutes(page?.minutes ?? 0)}
+        {page?.licenceUrl && (
+          <>
+            {' · '}
+            <a href={page.licenceUrl} target="_blank" rel="license noreferrer noopener">
+              its licence
+            </a>
+          </>
+        )}
       </p>
-      {page && page.cameThrough.verdict !== 'whole' && <p className="warning">{item.capture.says}</p>}
+      {isEarlier && (
+        <p className="note">This is the copy made {whenWords(copy.madeAt)}; there is a later one.</p>
+      )}
+      {item.capture.goneSince !== null && (
+        <p className="warning">
+          The page is gone, seen {whenWords(item.capture.goneSince)}. This copy was made{' '}
+          {whenWords(copy.madeAt)}.
+        </p>
+      )}
+      {page && !isEarlier && page.cameThrough.verdict !== 'whole' && (
+        <p className="warning">{item.capture.says}</p>
+      )}
+      {item.choices.note.value !== '' && <p className="own-note">{item.choices.note.value}</p>}
+      {page && <StatedFacts facts={page.facts} />}
     </div>
   );
 }

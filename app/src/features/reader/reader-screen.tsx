@@ -8,13 +8,14 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Linking, Pressable, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
 import { ServerProblem, Unreachable } from '@/device/api';
-import { fetchAgain } from '@/device/changes';
-import { keepCopy, keepPicturesOf } from '@/device/downloads';
+import { choose, fetchAgain } from '@/device/changes';
+import { keepPicturesOf } from '@/device/downloads';
 import { useCopy, useItem } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
 import { useSync } from '@/device/sync-loop';
 import { ItemSheet } from '@/features/library/item-sheet';
 import { titleOf } from '@/features/library/item-words';
+import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { useMoves } from '@/features/library/moves';
 import { ReadingControls } from '@/features/settings/reading-controls';
 import { useListen } from '@/features/listen/use-listen';
@@ -25,16 +26,36 @@ import { useKeys } from '@/ui/keys';
 import { Sheet } from '@/ui/sheet';
 import { useWide } from '@/ui/wide';
 import { ArticleView } from './article-view';
+import { ChangeView } from './change-view';
+import { CopiesSheet } from './copies-sheet';
+import { TidyView } from './tidy-view';
+import { useFetchCopy } from './use-fetch-copy';
+import { useShownCopy } from './use-shown-copy';
+
+/** What of the item is on screen: its text, its blocks to be tidied, or what changed between two copies. */
+type Looking =
+  { at: 'text' } | { at: 'blocks' } | { at: 'changes'; between: readonly [from: string, to: string] };
+
+interface ReaderScreenProps {
+  place: Place;
+  itemId: string;
+  /** Where in the text something was found, to be opened there: see readPlaces. */
+  at?: string | undefined;
+}
 
 /** An item open for reading, in whatever state its text is. */
-export function ReaderScreen({ place, itemId }: { place: Place; itemId: string }) {
+export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
   const item = useItem(itemId);
-  const copy = useCopy(item?.capture.page?.copyId);
-  useMissingPictures(copy ?? null);
+  const [chosenId, chooseCopy] = useState<string | null>(null);
+  const original = useCopy(chosenId ?? item?.capture.page?.copyId);
+  const copy = useShownCopy(item, original);
+  const [looking, look] = useState<Looking>({ at: 'text' });
+  useMissingPictures(original ?? null);
   const router = useRouter();
   const { move } = useMoves();
   const [looksShown, showLooks] = useState(false);
   const [moreShown, showMore] = useState(false);
+  const [copiesShown, showCopies] = useState(false);
   const [left, setLeft] = useState('');
   const placeRef = useRef<(() => number) | null>(null);
   const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
@@ -65,12 +86,18 @@ export function ReaderScreen({ place, itemId }: { place: Place; itemId: string }
         onLooks={() => showLooks(true)}
         onMore={() => showMore(true)}
       />
-      {item && copy ? (
+      {item && looking.at === 'changes' ? (
+        <ChangeView item={item} between={looking.between} onClose={() => look({ at: 'text' })} />
+      ) : item && original && looking.at === 'blocks' ? (
+        <TidyView key={original.id} item={item} copy={original} onDone={() => look({ at: 'text' })} />
+      ) : item && copy && original ? (
         <ArticleView
-          key={copy.id}
+          key={`${copy.id} ${copy.tree.children.length}`}
+          original={original}
           item={item}
           copy={copy}
           place={place}
+          at={at}
           placeRef={placeRef}
           onMinutesLeft={setLeft}
           onDecided={back}
@@ -83,7 +110,42 @@ export function ReaderScreen({ place, itemId }: { place: Place; itemId: string }
           <ReadingControls />
         </Sheet>
       )}
-      {moreShown && item && <ItemSheet itemId={item.id} onClose={() => showMore(false)} onMoved={back} />}
+      {moreShown && item && (
+        <ItemSheet
+          itemId={item.id}
+          onClose={() => showMore(false)}
+          onMoved={back}
+          {...(copy
+            ? {
+                text: {
+                  onCopies: () => {
+                    showMore(false);
+                    showCopies(true);
+                  },
+                  onTidy: () => {
+                    showMore(false);
+                    look({ at: 'blocks' });
+                  },
+                },
+              }
+            : {})}
+        />
+      )}
+      {copiesShown && item && (
+        <CopiesSheet
+          item={item}
+          readingId={original?.id ?? null}
+          onClose={() => showCopies(false)}
+          onRead={(id) => {
+            showCopies(false);
+            chooseCopy(id);
+          }}
+          onCompare={(from, to) => {
+            showCopies(false);
+            look({ at: 'changes', between: [from, to] });
+          }}
+        />
+      )}
     </View>
   );
 }
@@ -135,7 +197,8 @@ function ReaderHead(props: {
 /** When there is nothing to read yet, or at all: says why, what was kept and what can be done. */
 function NoText({ item }: { item: Item | null }) {
   const online = useSync((state) => state.online);
-  const fetching = useFetchCopy(item, online);
+  const [giving, setGiving] = useState(false);
+  const fetching = useFetchCopy(item, item?.capture.page?.copyId ?? null, online);
   if (!item)
     return (
       <Message
@@ -148,7 +211,7 @@ function NoText({ item }: { item: Item | null }) {
       />
     );
   const title = titleOf(item);
-  if (item.capture.page) {
+  if (item.capture.page?.copyId) {
     return (
       <Message
         title={title}
@@ -166,29 +229,20 @@ function NoText({ item }: { item: Item | null }) {
       {item.capture.state === 'failed' && (
         <Button label="Fetch the page again" kind="main" onPress={() => void fetchAgain(item.id)} />
       )}
+      {item.choices.howMuch.value === 'address-only' && (
+        <Button
+          label="Keep its words and pictures too"
+          kind="main"
+          onPress={() =>
+            void choose(item.id, { howMuch: 'words-and-pictures' }).then(() => fetchAgain(item.id))
+          }
+        />
+      )}
+      <Button label="Give its text by hand" onPress={() => setGiving(true)} />
       <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
+      {giving && <GiveTextSheet item={item} onClose={() => setGiving(false)} />}
     </Message>
   );
-}
-
-/** Items outside Inbox and Queue are not brought here with all they have: the rest comes when they are opened. */
-function useFetchCopy(item: Item | null, online: boolean): string | null {
-  const store = useAccount((state) => state.store);
-  const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    const copyId = item?.capture.page?.copyId;
-    if (!item || !copyId || !store || !online) return;
-    keepCopy(store, item, copyId).then(
-      () => setProblem(null),
-      (error: unknown) =>
-        setProblem(
-          error instanceof ServerProblem || error instanceof Unreachable
-            ? error.message
-            : `The text could not be kept on this device: ${String(error)}`,
-        ),
-    );
-  }, [item, store, online]);
-  return problem;
 }
 
 /** A text that is here without its pictures gets them when it is opened with a connection. */

@@ -61,7 +61,7 @@ export function useReadingPosition(
 
   const restore = useCallback(() => {
     const view = scroller.current;
-    if (!view || !article.current || latest.current.carried) return;
+    if (!view || !article.current || latest.current.carried || view.dataset.aside) return;
     // At the very start the headline should be seen, not the first line under it.
     const line =
       offset.current === 0
@@ -111,6 +111,8 @@ export function useReadingPosition(
     let frame = 0;
     const scrolled = () => {
       if (!movedByReader.current || latest.current.carried) return;
+      // A look at a note, or at what was found, is no reading: the place stays where the reader left it.
+      if (view.dataset.aside) return;
       // Our own scrolling is no move of the reader's; nor is the browser's when the layout has changed under it,
       // which is put right as soon as the change has been seen. Measuring then would let the place drift.
       const { top, height } = ours.current;
@@ -121,7 +123,10 @@ export function useReadingPosition(
       dwell.current = setTimeout(record, DWELL_MS);
     };
     noteReading(wordsAbove(text.starts, start));
-    const moved = () => (movedByReader.current = true);
+    const moved = (event?: Event) => {
+      movedByReader.current = true;
+      if (event?.type !== 'pointerdown') delete view.dataset.aside;
+    };
     const keyed = (event: KeyboardEvent) => {
       if (/^(?:Arrow|Page|Home|End| )/.test(event.key)) moved();
     };
@@ -156,6 +161,7 @@ export function useReadingPosition(
   const goTo = useCallback(
     (to: number) => {
       movedByReader.current = true;
+      delete scroller.current?.dataset.aside;
       const { starts, plain } = text;
       offset.current =
         to >= 1 ? plain.text.length : to <= 0 ? 0 : (starts[Math.floor(to * starts.length)] ?? 0);
@@ -178,6 +184,7 @@ export function useReadingPosition(
   );
   const rest = useCallback(
     (to: number) => {
+      delete scroller.current?.dataset.aside;
       follow(to);
       recorded.current = to;
       // The reader has not moved by eye yet; until they do nothing is recorded.
@@ -185,7 +192,7 @@ export function useReadingPosition(
       latest.current.carried = false;
       restore();
     },
-    [follow, restore],
+    [follow, restore, scroller],
   );
   return { fraction, goTo, place, follow, rest };
 }

@@ -4,7 +4,10 @@ import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { DeviceSpace } from './device-space';
 import { AccountSettings } from './account-settings';
+import { HowMuchChoice, OF_A_PAGE } from '@/features/add/how-much-choice';
+import { useSavingSettings } from '@/features/add/saving-settings-store';
 import { Button } from '@/ui/button';
+import { SectionHeading } from '@/ui/section-heading';
 import { PlaceHeader } from '@/ui/place-header';
 
 const SAMPLE =
@@ -33,11 +36,23 @@ export function SettingsScreen() {
       <View className="items-start">
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
       </View>
+      <SavingControls />
       <DeviceSpace />
       <AccountSettings />
       <Text className="font-ui text-small text-soft">
         Dorvel is free software under the GNU General Public License, version 3 or later.
       </Text>
     </ScrollView>
+  );
+}
+
+function SavingControls() {
+  const { howMuch, keep } = useSavingSettings();
+  return (
+    <View className="gap-[10px]">
+      <SectionHeading>What a save keeps</SectionHeading>
+      <HowMuchChoice value={howMuch} onChange={keep} of={OF_A_PAGE} />
+      <Text className="font-ui text-small text-soft">Each save can ask for something else.</Text>
+    </View>
   );
 }

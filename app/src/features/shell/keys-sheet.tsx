@@ -4,6 +4,7 @@ import { Sheet } from '@/ui/sheet';
 const KEYS: readonly [key: string, does: string][] = [
   ['1 … 5', 'Now, Inbox, Queue, Library, You'],
   ['s', 'Save an address'],
+  ['/', 'Find, in the Library'],
   ['n / p', 'Open the next or the previous item of the list'],
   ['Space', 'One screen on, in the article'],
   ['l', 'Listen from here, pause, go on'],
@@ -11,6 +12,8 @@ const KEYS: readonly [key: string, does: string][] = [
   ['t', 'How the text looks'],
   ['e', 'Finished'],
   ['Escape', 'Back to the list'],
+  ['q k g x z', 'While sorting: queue, keep, tag, let go, later'],
+  ['u', 'Undo what was said last'],
   ['?', 'These keys'],
 ];
 

@@ -25,7 +25,7 @@ export function PlaceBar({ wide }: { wide: boolean }) {
         href="/inbox"
         label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'}
         icon={Inbox}
-        here={path.startsWith('/inbox')}
+        here={path.startsWith('/inbox') || path.startsWith('/sort')}
       />
       <Pressable role="button" aria-label="Save an address" onPress={open} className={SLOT}>
         <View className="h-[34px] w-[48px] items-center justify-center rounded-[17px] bg-accent">
@@ -34,7 +34,12 @@ export function PlaceBar({ wide }: { wide: boolean }) {
         <Text className="font-ui text-small text-ink">Save</Text>
       </Pressable>
       <Place href="/queue" label="Queue" icon={ListOrdered} here={path.startsWith('/queue')} />
-      <Place href="/library" label="Library" icon={BookOpen} here={path.startsWith('/library')} />
+      <Place
+        href="/library"
+        label="Library"
+        icon={BookOpen}
+        here={path.startsWith('/library') || path.startsWith('/tags')}
+      />
       {wide && (
         <Place
           href="/you"

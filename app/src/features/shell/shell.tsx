@@ -5,6 +5,7 @@ import { useSync } from '@/device/sync-loop';
 import { useAccount } from '@/device/account';
 import { PlayerBar } from '@/features/listen/player-bar';
 import { AddSheet } from '@/features/add/add-sheet';
+import { useShared } from '@/features/add/shared';
 import { useAddSheet } from '@/features/add/add-store';
 import { alreadySavedWords } from '@/features/library/item-words';
 import { useKeys } from '@/ui/keys';
@@ -27,6 +28,7 @@ export function Shell({ openId, children }: ShellProps) {
   const add = useAddSheet();
   const [keysShown, showKeys] = useState(false);
   useNewsFromServer();
+  useShared();
   useKeys(
     useMemo(
       () => ({
@@ -36,6 +38,7 @@ export function Shell({ openId, children }: ShellProps) {
         '4': () => router.push('/library'),
         '5': () => router.push('/you'),
         s: add.open,
+        u: undoLast,
         '?': () => showKeys(true),
       }),
       [router, add.open],
@@ -61,6 +64,14 @@ export function Shell({ openId, children }: ShellProps) {
       {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
     </View>
   );
+}
+
+/** Takes back what was done last, while the notice of it is shown. */
+function undoLast(): void {
+  const { notice, clear } = useNotices.getState();
+  if (notice?.action?.label !== 'Undo') return;
+  clear();
+  notice.action.press();
 }
 
 /** Tells what the server said: that a save was in the library already, or that a change could not be taken. */

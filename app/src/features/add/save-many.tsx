@@ -1,0 +1,93 @@
+import { canonicalAddress, type AddressesReading } from '@dorvel/core/address';
+import type { HowMuch } from '@dorvel/core/model';
+import { useRouter } from 'expo-router';
+import { useMemo, useRef, useState } from 'react';
+import { Text, View } from 'react-native';
+import { letGoOf, saveAddresses } from '@/device/changes';
+import { useItems } from '@/device/library';
+import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
+
+interface SaveManyProps {
+  reading: AddressesReading;
+  howMuch: HowMuch;
+  onDone(): void;
+}
+
+/** Addresses are shown as they are, at most so many; of the rest the number. */
+const SHOWN = 6;
+
+/** A text with several addresses in it: what will be saved, what is there already, what cannot be, and then all at once. */
+export function SaveMany({ reading: { addresses, faults }, howMuch, onDone }: SaveManyProps) {
+  const items = useItems();
+  const router = useRouter();
+  const show = useNotices((state) => state.show);
+  const [done, setDone] = useState<number | null>(null);
+  const isWanted = useRef(true);
+  const known = useMemo(() => {
+    const keys = new Set(items?.map((item) => item.capture.addressKey));
+    return addresses.filter((address) => keys.has(canonicalAddress(address))).length;
+  }, [items, addresses]);
+  const save = async () => {
+    setDone(0);
+    const made = await saveAddresses(addresses, howMuch, () => isWanted.current, setDone);
+    onDone();
+    show({
+      text: `${made.length} saved to Inbox.`,
+      action: {
+        label: 'Undo',
+        press: () => void letGoOf(made),
+      },
+    });
+    router.navigate('/inbox');
+  };
+  if (done !== null)
+    return (
+      <View role="status" className="gap-[12px]">
+        <Text className="font-ui text-base text-ink">
+          Saving {done} of {addresses.length}…
+        </Text>
+        <Button label="Stop here" onPress={() => (isWanted.current = false)} />
+      </View>
+    );
+  return (
+    <View className="gap-[12px]">
+      <Text role="status" className="font-ui text-base text-ink">
+        {countInWords(addresses.length, known)}
+      </Text>
+      <View role="list" aria-label="Addresses">
+        {addresses.slice(0, SHOWN).map((address) => (
+          <Text key={address} role="listitem" numberOfLines={1} className="font-ui text-small text-soft">
+            {address}
+          </Text>
+        ))}
+      </View>
+      {addresses.length > SHOWN && (
+        <Text className="font-ui text-small text-soft">and {addresses.length - SHOWN} more</Text>
+      )}
+      {faults.length > 0 && (
+        <View role="group" aria-label="Cannot be saved" className="gap-[4px]">
+          <Text className="font-ui text-small font-semibold text-brick">
+            {faults.length} cannot be saved:
+          </Text>
+          {faults.slice(0, SHOWN).map(({ written, says }) => (
+            <Text key={written} className="font-ui text-small text-brick">
+              {written}: {says}
+            </Text>
+          ))}
+        </View>
+      )}
+      <Button
+        label={`Save ${addresses.length}`}
+        kind="main"
+        disabled={addresses.length === 0}
+        onPress={() => void save()}
+      />
+    </View>
+  );
+}
+
+function countInWords(count: number, known: number): string {
+  const pages = count === 1 ? '1 address' : `${count} addresses`;
+  return known === 0 ? `${pages}.` : `${pages}, ${known} of them in your library already.`;
+}

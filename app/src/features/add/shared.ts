@@ -1,0 +1,56 @@
+import { readAddress } from '@dorvel/core/address';
+import { useEffect } from 'react';
+import { z } from 'zod';
+import { useAccount } from '@/device/account';
+import { choose, saveAddress } from '@/device/changes';
+import { readSetting, writeSetting } from '@/device/settings-storage';
+import { alreadySavedWords } from '@/features/library/item-words';
+import { useNotices } from '@/ui/notices';
+import { useSavingSettings } from './saving-settings-store';
+
+const Waiting = z.array(z.string());
+
+/** What a phone's share sheet hands over; which of them has the address differs from program to program. */
+interface Shared {
+  url?: string | undefined;
+  text?: string | undefined;
+  title?: string | undefined;
+}
+
+/**
+ * Keeps a shared address until it can be saved: nobody may have signed in yet.
+ *
+ * @returns whether there was an address in it
+ */
+export function keepShared({ url, text, title }: Shared): boolean {
+  for (const part of [url, text, title]) {
+    const reading = readAddress(part ?? '');
+    if (!reading.ok) continue;
+    writeSetting('shared', [...readSetting('shared', Waiting, []), reading.address]);
+    return true;
+  }
+  return false;
+}
+
+/** Saves what was shared, as soon as somebody has signed in. */
+export function useShared(): void {
+  const store = useAccount((state) => state.store);
+  const show = useNotices((state) => state.show);
+  useEffect(() => {
+    const waiting = readSetting('shared', Waiting, []);
+    if (!store || waiting.length === 0) return;
+    writeSetting('shared', []);
+    const saveAll = async () => {
+      for (const address of waiting) {
+        const outcome = await saveAddress({ ok: true, address }, useSavingSettings.getState().howMuch);
+        if (outcome.kind === 'already-saved') show({ text: alreadySavedWords(outcome.item) });
+        else
+          show({
+            text: 'Saved to Inbox.',
+            action: { label: 'Undo', press: () => void choose(outcome.itemId, { stage: 'let-go' }) },
+          });
+      }
+    };
+    void saveAll();
+  }, [store, show]);
+}

@@ -1,0 +1,98 @@
+import type { Scope } from '@dorvel/core/model';
+import Search from 'lucide-react-native/icons/search';
+import X from 'lucide-react-native/icons/x';
+import { useMemo, useRef } from 'react';
+import { useRouter } from 'expo-router';
+import { ScrollView, TextInput } from 'react-native';
+import { Chip } from '@/ui/chip';
+import { IconButton } from '@/ui/button';
+import { Icon } from '@/ui/icon';
+import { useKeys } from '@/ui/keys';
+import { hasFilter, tagFilter, useFindQuery } from './find-store';
+
+const SCOPES: readonly { scope: Scope; label: string }[] = [
+  { scope: 'articles', label: 'In articles' },
+  { scope: 'writing', label: 'In my words' },
+];
+
+const FILTERS: readonly { filter: string; label: string }[] = [
+  { filter: 'is:unread', label: 'Unread' },
+  { filter: 'minutes:<10', label: 'Under 10 min' },
+  { filter: 'saved:7d', label: 'Saved this week' },
+  { filter: 'is:noted', label: 'With a note' },
+];
+
+/** Tags offered to narrow by, at most. */
+const MOST_TAGS = 30;
+
+/** Where the reader says what they look for. */
+export function FindField() {
+  const { written, write, settle } = useFindQuery();
+  const field = useRef<TextInput>(null);
+  useKeys(useMemo(() => ({ '/': () => field.current?.focus() }), []));
+  return (
+    <div className="find-field">
+      <Icon of={Search} tone="soft" size={20} />
+      <TextInput
+        ref={field}
+        value={written}
+        onChangeText={write}
+        onSubmitEditing={settle}
+        onKeyPress={({ nativeEvent }) => {
+          if (nativeEvent.key === 'Escape') write('');
+        }}
+        aria-label="Find"
+        placeholder="A word or two that stuck"
+        inputMode="search"
+        autoCapitalize="none"
+        autoCorrect={false}
+        spellCheck={false}
+        className="min-h-[46px] min-w-0 flex-1 px-[10px] font-ui text-base text-ink placeholder:text-soft"
+      />
+      {written !== '' && (
+        <IconButton name="Find nothing in particular" onPress={() => write('')}>
+          <Icon of={X} tone="ink" size={18} />
+        </IconButton>
+      )}
+    </div>
+  );
+}
+
+/** What can be narrowed by, in one line: the query's own filters first, then tags of what was found, then the usual. */
+export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number }[] }) {
+  const { written, scope, toggle, lookIn } = useFindQuery();
+  const router = useRouter();
+  const finding = written.trim() !== '';
+  const offered = tags.slice(0, MOST_TAGS).map(({ tag, count }) => ({ tag, count, filter: tagFilter(tag) }));
+  return (
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      role="group"
+      aria-label="Narrow by"
+      contentContainerClassName="flex-row gap-[8px] py-[10px] pr-[20px]"
+    >
+      {offered.map(({ tag, count, filter }) => (
+        <Chip
+          key={tag}
+          label={`${tag} ${count}`}
+          name={`Tag ${tag}, ${count}`}
+          on={hasFilter(written, filter)}
+          onPress={() => toggle(filter)}
+        />
+      ))}
+      {FILTERS.map(({ filter, label }) => (
+        <Chip key={filter} label={label} on={hasFilter(written, filter)} onPress={() => toggle(filter)} />
+      ))}
+      {!finding && <Chip label="All tags" onPress={() => router.push('/tags')} />}
+      {(finding ? SCOPES : []).map((each) => (
+        <Chip
+          key={each.scope}
+          label={each.label}
+          on={scope === each.scope}
+          onPress={() => lookIn(scope === each.scope ? 'all' : each.scope)}
+        />
+      ))}
+    </ScrollView>
+  );
+}

@@ -1,0 +1,59 @@
+import type { Answer, Item, Passage } from '@dorvel/core/model';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useFind } from '@/device/find/use-find';
+import { useFindQuery } from './find-store';
+
+interface LibraryFind {
+  /** Whether something is looked for. */
+  on: boolean;
+  found: readonly Item[];
+  passages: Readonly<Record<string, Passage | null>>;
+  tags: Answer['tags'];
+  /** What came of it, in words. */
+  says: string[];
+  /** More of what was found comes into sight. */
+  further(): void;
+}
+
+const AT_FIRST = 12;
+
+/**
+ * What the Library is narrowed to by the reader's query.
+ *
+ * @param here whether the Library is on screen
+ */
+export function useLibraryFind(items: readonly Item[] | undefined, here: boolean): LibraryFind {
+  const { written, typing, scope } = useFindQuery();
+  // Letters appear at once; what is found for them comes when there is time.
+  const asked = useDeferredValue(here ? written : '');
+  const [wanted, setWanted] = useState(AT_FIRST);
+  const { shown, failed } = useFind(asked, scope, typing, wanted);
+  const found = useMemo(() => {
+    const byId = new Map(items?.map((item) => [item.id, item]));
+    return shown?.answer.ids.flatMap((id) => byId.get(id) ?? []) ?? [];
+  }, [items, shown]);
+  return {
+    on: here && written.trim() !== '',
+    found,
+    passages: shown?.passages ?? {},
+    tags: shown?.answer.tags ?? [],
+    says: failed
+      ? ['Something went wrong on this device while looking. Reload the page; nothing is lost.']
+      : shown
+        ? whatCameOfIt(shown.answer)
+        : ['Looking…'],
+    further: useCallback(() => setWanted((before) => before + AT_FIRST), []),
+  };
+}
+
+function whatCameOfIt({ by, ids, faults, withoutText }: Answer): string[] {
+  const says = [...faults];
+  if (ids.length === 0) says.push('Nothing of yours has that. Try fewer words, or another form of them.');
+  else if (by === 'near') says.push('Nothing has it as written. These have words spelled nearly so.');
+  else if (by === 'some') says.push('Nothing has all of it. These have some, most first.');
+  if (withoutText > 0)
+    says.push(
+      `${withoutText} ${withoutText === 1 ? 'text is' : 'texts are'} not on this device: of those only titles, tags and notes were looked at.`,
+    );
+  return says;
+}

@@ -1,0 +1,131 @@
+import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
+import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
+import { Link } from 'expo-router';
+import { useMemo } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { tag } from '@/device/changes';
+import { useItems, useKeptCopies } from '@/device/library';
+import { useGist, useRelated } from '@/device/relate/use-related';
+import { publishedWords, savedWords, sourceOf, titleOf } from '@/features/library/item-words';
+import { sharedInWords } from '@/features/related/shared-words';
+import { reasonFor, useSuggestedTags } from '@/features/tags/item-tags';
+import { Chip } from '@/ui/chip';
+import { Strand } from '@/ui/strand';
+
+const MOST_RELATED = 2;
+/** As under an article: what is farther shares words, not a subject. */
+const NEAR_ENOUGH = 0.17;
+
+/** What there is to decide by: what it is, how long, what it says, what of the reader's own it touches. */
+export function SortCard({ item }: { item: Item }) {
+  const { page } = item.capture;
+  const copyId = page?.copyId ?? null;
+  const kept = useKeptCopies();
+  const gist = useGist(copyId, copyId !== null && (kept?.ids.has(copyId) ?? false));
+  const dates = [publishedWords(item), savedWords(item)].filter(Boolean).join(' · ');
+  const words = lengthInWords(item);
+  return (
+    <View
+      role="article"
+      aria-label={titleOf(item)}
+      className="gap-[12px] rounded-[20px] border border-line bg-raised p-[20px]"
+    >
+      <Text role="heading" aria-level={2} className="font-read text-title font-semibold text-ink">
+        {titleOf(item)}
+      </Text>
+      <Text className="font-ui text-small text-soft">
+        {sourceOf(item)} · {dates}
+      </Text>
+      {page && page.cameThrough.verdict !== 'failed' && (
+        <View className="flex-row items-center gap-[12px]">
+          <Strand
+            minutes={page.minutes}
+            passed={item.progress.furthest}
+            heard={item.progress.heard}
+            looseEnd={item.progress.position ? goOnFrom(item) : null}
+            label={words}
+            room={220}
+          />
+          <Text aria-hidden className="font-ui text-small text-soft">
+            {words}
+          </Text>
+        </View>
+      )}
+      {page?.cameThrough.verdict !== 'whole' && (
+        <Text className="font-ui text-small text-brick">{item.capture.says}</Text>
+      )}
+      {gist && gist.length > 0 ? (
+        <View role="region" aria-label="Gist" className="gap-[8px]">
+          {gist.map(({ text, start }) => (
+            <p key={start} className="gist" lang={page?.language ?? undefined} dir="auto">
+              {text}
+            </p>
+          ))}
+        </View>
+      ) : (
+        page?.excerpt && <Text className="font-read text-row text-ink">{page.excerpt}</Text>
+      )}
+      <Touches item={item} />
+      <Suggested item={item} />
+      <Link href={`/inbox/${item.id}`} asChild>
+        <Pressable className="min-h-[44px] justify-center self-start">
+          <Text className="font-ui text-base font-semibold text-accent underline">Read it</Text>
+        </Pressable>
+      </Link>
+    </View>
+  );
+}
+
+/** What of the reader's own library it is near to, and why. */
+function Touches({ item }: { item: Item }) {
+  const items = useItems() ?? [];
+  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MOST_RELATED) ?? [];
+  const near = related.filter(({ nearness }) => nearness >= NEAR_ENOUGH);
+  if (near.length === 0) return null;
+  return (
+    <View role="region" aria-label="Related" className="gap-[6px] border-t border-line pt-[10px]">
+      {near.map(({ id, shared }) => {
+        const other = items.find((each) => each.id === id);
+        return other ? (
+          <Text key={id} className="font-ui text-small text-soft">
+            Near to <Text className="font-semibold text-ink">{titleOf(other)}</Text>: {sharedInWords(shared)}
+          </Text>
+        ) : null;
+      })}
+    </View>
+  );
+}
+
+/** Tags that things near to it have; a press puts one on. Those it has are shown first. */
+function Suggested({ item }: { item: Item }) {
+  const items = useItems() ?? [];
+  const keys = useMemo(() => new Set(tagsOf(item).map(tagKey)), [item]);
+  const suggested = useSuggestedTags(item, items, keys).slice(0, MOST_RELATED);
+  const own = tagsOf(item);
+  if (own.length === 0 && suggested.length === 0) return null;
+  return (
+    <View role="group" aria-label="Tags" className="gap-[8px]">
+      <View className="flex-row flex-wrap gap-[8px]">
+        {own.map((name) => (
+          <Chip
+            key={name}
+            label={`${name}  ×`}
+            name={`Take off ${name}`}
+            on
+            onPress={() => void tag(item.id, { [tagKey(name)]: null })}
+          />
+        ))}
+      </View>
+      {suggested.map(({ tag: name, because }) => (
+        <View key={name} className="flex-row items-center gap-[10px]">
+          <Chip
+            label={`+ ${name}`}
+            name={`Put on ${name}, suggested`}
+            onPress={() => void tag(item.id, { [tagKey(name)]: name })}
+          />
+          <Text className="flex-1 font-ui text-small text-accent">{reasonFor(because, items)}</Text>
+        </View>
+      ))}
+    </View>
+  );
+}

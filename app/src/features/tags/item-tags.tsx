@@ -1,0 +1,120 @@
+import { tagKey, TagName, tagsOf, type Item } from '@dorvel/core/model';
+import { suggestTags, type TagSuggestion } from '@dorvel/core/relate';
+import { useMemo, useState } from 'react';
+import { Text, View } from 'react-native';
+import { tag } from '@/device/changes';
+import { useItems } from '@/device/library';
+import { useRelated } from '@/device/relate/use-related';
+import { titleOf } from '@/features/library/item-words';
+import { Button } from '@/ui/button';
+import { Chip } from '@/ui/chip';
+import { Field } from '@/ui/field';
+import { useNotices } from '@/ui/notices';
+import { useTags } from './use-tags';
+
+const MOST_NEIGHBOURS = 8;
+const MOST_SUGGESTED = 4;
+const MOST_OFFERED = 8;
+
+/** The tags of an item: those it has, those that its neighbours suggest, and any other. */
+export function ItemTags({ item }: { item: Item }) {
+  const items = useItems() ?? [];
+  const all = useTags();
+  const [written, write] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const show = useNotices((state) => state.show);
+  const own = tagsOf(item);
+  const keys = useMemo(() => new Set(tagsOf(item).map(tagKey)), [item]);
+  const suggested = useSuggestedTags(item, items, keys);
+  const put = (name: string) => {
+    const parsed = TagName.safeParse(name);
+    if (!parsed.success) {
+      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+      return;
+    }
+    setFault(null);
+    write('');
+    // A tag that is known already keeps the spelling that the reader gave it first.
+    const known = all.find((each) => each.key === tagKey(parsed.data))?.name ?? parsed.data;
+    void tag(item.id, { [tagKey(known)]: known });
+  };
+  const take = (name: string) => {
+    void tag(item.id, { [tagKey(name)]: null });
+    show({
+      text: `“${name}” is off.`,
+      action: { label: 'Undo', press: () => void tag(item.id, { [tagKey(name)]: name }) },
+    });
+  };
+  const begun = tagKey(written);
+  const offered = all.filter(({ key }) => !keys.has(key) && (begun === '' || key.includes(begun)));
+  return (
+    <View className="gap-[14px]">
+      {own.length > 0 && (
+        <View role="group" aria-label="Its tags" className="flex-row flex-wrap gap-[8px]">
+          {own.map((name) => (
+            <Chip key={name} label={`${name}  ×`} name={`Take off ${name}`} on onPress={() => take(name)} />
+          ))}
+        </View>
+      )}
+      <Field
+        label="Tag"
+        value={written}
+        onChangeText={write}
+        onSubmitEditing={() => put(written)}
+        fault={fault}
+      />
+      <Text className="font-ui text-small text-soft">
+        A stroke nests: garden/soil is found under garden too.
+      </Text>
+      {begun !== '' && !keys.has(begun) && (
+        <Button label={`Put “${written.trim()}” on`} kind="main" onPress={() => put(written)} />
+      )}
+      {begun === '' && suggested.length > 0 && (
+        <View role="group" aria-label="Suggested" className="gap-[8px]">
+          {suggested.map(({ tag: name, because }) => (
+            <View key={name} className="flex-row items-center gap-[10px]">
+              <Chip label={name} name={`Put on ${name}, suggested`} onPress={() => put(name)} />
+              <Text className="flex-1 font-ui text-small text-accent">{reasonFor(because, items)}</Text>
+            </View>
+          ))}
+        </View>
+      )}
+      {offered.length > 0 && (
+        <View role="group" aria-label="Your tags" className="flex-row flex-wrap gap-[8px]">
+          {offered.slice(0, MOST_OFFERED).map(({ key, name, count }) => (
+            <Chip
+              key={key}
+              label={`${name} ${count}`}
+              name={`Put on ${name}, on ${count}`}
+              onPress={() => put(name)}
+            />
+          ))}
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** Tags that items near to this one have. */
+export function useSuggestedTags(
+  item: Item,
+  items: readonly Item[],
+  own: ReadonlySet<string>,
+): readonly TagSuggestion[] {
+  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MOST_NEIGHBOURS);
+  return useMemo(() => {
+    const byId = new Map(items.map((each) => [each.id, each]));
+    const of = (id: string) => {
+      const other = byId.get(id);
+      return other ? tagsOf(other) : [];
+    };
+    return suggestTags(related ?? [], of, own, MOST_SUGGESTED);
+  }, [related, items, own]);
+}
+
+/** "as “Larch or oak” and 2 more near to it" */
+export function reasonFor(because: readonly string[], items: readonly Item[]): string {
+  const first = items.find(({ id }) => id === because[0]);
+  const more = because.length - 1;
+  return `as ${first ? `“${titleOf(first)}”` : 'one near to it'}${more > 0 ? ` and ${more} more near to it` : ''}`;
+}

@@ -1,0 +1,3 @@
+export * from './compare';
+export * from './replace';
+export * from './tidy';

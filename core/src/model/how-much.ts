@@ -1,0 +1,40 @@
+import { z } from 'zod';
+
+/** What a save keeps. */
+export const HowMuch = z.enum([
+  'words-and-pictures',
+  'words-only',
+  'whole-page',
+  'address-only',
+  'selected-part',
+  'picture',
+]);
+export type HowMuch = z.infer<typeof HowMuch>;
+
+/** How it is said to the reader. */
+export const HOW_MUCH_WORDS: Readonly<Record<HowMuch, string>> = {
+  'words-and-pictures': 'Words and pictures',
+  'words-only': 'Words only',
+  'whole-page': 'Whole page',
+  'address-only': 'Address only',
+  'selected-part': 'Selected part',
+  picture: 'Picture',
+};
+
+/** About 3 MB, as much as one push may carry. */
+const LARGEST_GIVEN = 3_000_000;
+
+/** A text that the reader gives by hand: pasted, or a file of theirs. */
+export const GivenText = z.object({
+  type: z.enum([
+    'text/html',
+    'text/plain',
+    'text/markdown',
+    'multipart/related',
+    'message/rfc822',
+    'application/pdf',
+  ]),
+  body: z.string().min(1).max(LARGEST_GIVEN),
+  encoding: z.enum(['utf8', 'base64']),
+});
+export type GivenText = z.infer<typeof GivenText>;

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+
+/** A tag has at most so many characters, its parents counted. */
+const LONGEST_TAG = 100;
+
+/** A word of the reader's as they write it; `garden/soil` nests under `garden`. */
+export const TagName = z
+  .string()
+  .transform(tidyTag)
+  .pipe(
+    z
+      .string()
+      .min(1, 'A tag has at least one letter.')
+      .max(LONGEST_TAG, `A tag has at most ${LONGEST_TAG} characters.`),
+  );
+
+/** " Garden / soil/" → "Garden/soil": one space between words, none about a stroke, no empty parts, no `#`. */
+export function tidyTag(written: string): string {
+  return written
+    .normalize('NFC')
+    .replace(/^[\s#]+/, '')
+    .split('/')
+    .map((part) => part.replace(/[\s,]+/g, ' ').trim())
+    .filter(Boolean)
+    .join('/');
+}
+
+/** What two spellings of one tag have in common: `Garden/Soil` and `garden/soil` are one. */
+export function tagKey(name: string): string {
+  return tidyTag(name).toLowerCase();
+}
+
+/** True when `key` is `parent` or nests under it. Both are keys, see tagKey. */
+export function isTagWithin(key: string, parent: string): boolean {
+  return key === parent || key.startsWith(`${parent}/`);
+}

@@ -1,0 +1,121 @@
+import { isTagWithin, tagKey, tagsOf, type Item, type Stage } from '../model';
+import type { Filter } from './query';
+import { fold } from './words';
+
+/** What filters ask about: what there is to know of an item beside its words. Small, so that all of them fit in memory. */
+export interface ItemFacts {
+  id: string;
+  stage: Stage;
+  savedAt: number;
+  minutes: number | null;
+  furthest: number;
+  isFinished: boolean;
+  language: string | null;
+  /** Host and site name, folded. */
+  site: string;
+  authors: string;
+  /** Keys of its tags. */
+  tags: readonly string[];
+  noted: boolean;
+  verdict: 'whole' | 'partial' | 'failed' | null;
+  gone: boolean;
+}
+
+/** What there is to know of an item; null for one that another stands for. */
+export function factsOf(item: Item): ItemFacts | null {
+  const { choices, capture, progress } = item;
+  if (capture.sameAs !== null) return null;
+  const page = capture.page;
+  return {
+    id: item.id,
+    stage: choices.stage.value,
+    savedAt: choices.raisedAt.value,
+    minutes: page?.minutes ?? null,
+    furthest: progress.furthest,
+    isFinished: choices.finishedAt.value !== null,
+    language: page?.language?.toLowerCase() ?? null,
+    site: foldAll(`${hostOf(item.address)} ${page?.siteName ?? ''}`),
+    authors: foldAll(page?.authors.join(' ') ?? ''),
+    tags: tagsOf(item).map(tagKey),
+    noted: choices.note.value !== '',
+    verdict: capture.state === 'failed' && page === null ? 'failed' : (page?.cameThrough.verdict ?? null),
+    gone: capture.goneSince !== null,
+  };
+}
+
+export function hostOf(address: string): string {
+  return URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : '';
+}
+
+/** True when an item passes all filters. What was let go is found only where it is asked for. */
+export function passes(facts: ItemFacts, filters: readonly Filter[]): boolean {
+  if (facts.stage === 'let-go' && !filters.some((each) => each.kind === 'stage' && each.value === 'let-go'))
+    return false;
+  return filters.every((filter) => holds(facts, filter) !== filter.not);
+}
+
+function holds(facts: ItemFacts, filter: Filter): boolean {
+  switch (filter.kind) {
+    case 'tag':
+      return facts.tags.some((tag) => isTagWithin(tag, tagKey(filter.value)));
+    case 'site':
+      return facts.site.includes(foldAll(filter.value));
+    case 'by':
+      return facts.authors.includes(foldAll(filter.value));
+    case 'lang':
+      return facts.language === filter.value || facts.language?.split('-')[0] === filter.value;
+    case 'stage':
+      return facts.stage === filter.value || (filter.value === 'finished' && facts.isFinished);
+    case 'saved':
+      return (
+        (filter.from === null || facts.savedAt >= filter.from) &&
+        (filter.before === null || facts.savedAt < filter.before)
+      );
+    case 'minutes':
+      return facts.minutes !== null && facts.minutes >= filter.from && facts.minutes < filter.to;
+    case 'is':
+      return isSo(facts, filter.value);
+  }
+}
+
+function isSo(facts: ItemFacts, state: Extract<Filter, { kind: 'is' }>['value']): boolean {
+  switch (state) {
+    case 'finished':
+      return facts.isFinished;
+    case 'reading':
+      return facts.furthest > 0 && !facts.isFinished;
+    case 'unread':
+      return facts.furthest === 0 && !facts.isFinished;
+    case 'noted':
+      return facts.noted;
+    case 'tagged':
+      return facts.tags.length > 0;
+    case 'partial':
+    case 'failed':
+      return facts.verdict === state;
+    case 'gone':
+      return facts.gone;
+  }
+}
+
+/** Each word folded, with what stands between them as it is: dots and hyphens of a host stay. */
+function foldAll(text: string): string {
+  return text.replace(/[\p{L}\p{M}\p{N}]+/gu, fold);
+}
+
+/** How many items have each tag, parents counted with what nests under them; most used first. */
+export function tagCounts(found: readonly ItemFacts[]): { tag: string; count: number }[] {
+  const counts = new Map<string, number>();
+  for (const { tags } of found) {
+    const withParents = new Set(
+      tags.flatMap((tag) => {
+        const parts = tag.split('/');
+        return parts.map((_, at) => parts.slice(0, at + 1).join('/'));
+      }),
+    );
+    for (const tag of withParents) counts.set(tag, (counts.get(tag) ?? 0) + 1);
+  }
+  return [...counts]
+    .map(([tag, count]) => ({ tag, count }))
+    .sort((a, b) => b.count - a.count || (a.tag < b.tag ? -1 : 1));
+}

@@ -1,0 +1,237 @@
+import fc from 'fast-check';
+import { createSearchIndex, fieldTerms, find, nearestTerms, readQuery, tagCounts, type ItemFacts } from '.';
+import type { Scope } from '../model';
+import { distanceWithin } from './spelling';
+
+const NOW = Date.UTC(2026, 10, 24);
+const DAY = 86_400_000;
+
+interface Entry extends Partial<ItemFacts> {
+  title?: string;
+  body?: string;
+  note?: string;
+}
+
+function library(entries: Readonly<Record<string, Entry>>) {
+  const index = createSearchIndex();
+  const facts = new Map<string, ItemFacts>();
+  const put = (id: string, { title = '', body = '', note = '', ...known }: Entry) => {
+    const of: ItemFacts = {
+      id,
+      stage: 'queue',
+      savedAt: NOW,
+      minutes: 5,
+      furthest: 0,
+      isFinished: false,
+      language: 'en',
+      site: 'slipway.example the slipway',
+      authors: 'ann lee',
+      tags: [],
+      noted: note !== '',
+      verdict: 'whole',
+      gone: false,
+      ...known,
+    };
+    facts.set(id, of);
+    const item = { title, source: of.site, tags: of.tags.join(' '), note, language: of.language };
+    index.put(id, fieldTerms(item, body));
+  };
+  for (const [id, entry] of Object.entries(entries)) put(id, entry);
+  const ask = (
+    written: string,
+    { scope = 'all', typing = false }: { scope?: Scope; typing?: boolean } = {},
+  ) => find(readQuery(written, { now: NOW, zoneMinutes: 0, typing }), scope, index, facts, NOW);
+  const ids = async (written: string, how?: Parameters<typeof ask>[1]) =>
+    (await ask(written, how)).hits.map(({ id }) => id);
+  return { index, facts, put, ask, ids };
+}
+
+const ARTICLES = {
+  grass: { title: 'What the eelgrass knows', body: 'Brown water came after the dredging of the harbour.' },
+  boats: {
+    title: 'Larch or oak',
+    body: 'A hull of larch. Water runs brown from the oak.',
+    note: 'ask the yard',
+  },
+  german: { title: 'Die Fähre im Nebel', body: 'Die Fähren fahren durch den Nebel.', language: 'de' },
+  japanese: { title: '潮の音', body: '海の音を聞く。', language: 'ja' },
+};
+
+describe('finding', () => {
+  const { ids, ask } = library(ARTICLES);
+
+  it.each([
+    ['a word', 'eelgrass', ['grass']],
+    ['another form of it', 'dredged', ['grass']],
+    ['all of several words', 'water brown', ['boats', 'grass']],
+    ['a phrase as it stands', '"brown water"', ['grass']],
+    ['a phrase over a full stop', '"larch water"', ['boats']],
+    ['no word of a phrase alone', '"water brown harbour"', []],
+    ['what has not a word', 'water -larch', ['grass']],
+    ['what has not a phrase', 'water -"brown water"', ['boats']],
+    ['a beginning', 'dred*', ['grass']],
+    ['a word without its diacritics', 'fahre', ['german']],
+    ['a form by the stem of its own language', 'nebels', ['german']],
+    ['a part of a run without spaces', '海の音', ['japanese']],
+    ['one character, wherever it stands', '音', ['japanese']],
+    ['the site and the authors', 'slipway', ['grass', 'boats', 'german', 'japanese']],
+    ['the reader’s own words', 'yard', ['boats']],
+    ['nothing for a lone sign', '—', ['boats', 'german', 'grass', 'japanese']],
+    ['nothing that is not there', 'zeppelin', []],
+  ])('gives for %s (%s) %j', async (_, written, wanted) => {
+    expect((await ids(written)).sort()).toEqual([...wanted].sort());
+  });
+
+  it('keeps the reader’s words and other people’s apart', async () => {
+    expect(await ids('yard', { scope: 'articles' })).toEqual([]);
+    expect(await ids('yard', { scope: 'writing' })).toEqual(['boats']);
+    expect(await ids('larch', { scope: 'writing' })).toEqual([]);
+    expect(await ids('"ask the yard"', { scope: 'writing' })).toEqual(['boats']);
+  });
+
+  it('finds what is being typed, at every letter from the second on', async () => {
+    for (let length = 2; length <= 'dredging'.length; length++)
+      expect(await ids('dredging'.slice(0, length), { typing: true })).toContain('grass');
+  });
+
+  it('reads a word that nothing has as one that is spelled nearly so, and says it', async () => {
+    const found = await ask('eelgras dregding');
+    expect(found.by).toBe('near');
+    expect(found.hits.map(({ id }) => id)).toEqual(['grass']);
+  });
+
+  it('gives what has some of it when nothing has all, best first', async () => {
+    const found = await ask('larch oak dredging');
+    expect(found.by).toBe('some');
+    expect(found.hits.map(({ id }) => id)).toEqual(['boats', 'grass']);
+  });
+
+  it('finds a thing the moment that it is put in, and no more when it is taken out', async () => {
+    const { put, index, ids: now } = library(ARTICLES);
+    put('new', { title: 'A zeppelin over Skerrow' });
+    expect(await now('zeppelin')).toEqual(['new']);
+    put('new', { title: 'A kite over Skerrow' });
+    expect(await now('zeppelin')).toEqual([]);
+    expect(await now('kite')).toEqual(['new']);
+    index.remove('new');
+    expect(await now('kite')).toEqual([]);
+  });
+
+  it('sets a word of the title above one of the text, and of equals what was saved last', async () => {
+    const { ids: ranked } = library({
+      text: { title: 'On water', body: 'A tide is a tide.' },
+      title: { title: 'The tide', body: 'A way of water.' },
+      old: { title: 'On moons', body: 'One moon here.', savedAt: NOW - 400 * DAY },
+      new: { title: 'On moons', body: 'One moon here.', savedAt: NOW - DAY },
+    });
+    expect(await ranked('tide')).toEqual(['title', 'text']);
+    expect(await ranked('moon')).toEqual(['new', 'old']);
+  });
+});
+
+describe('filters', () => {
+  const { ids } = library({
+    a: { title: 'Tide', tags: ['tides/local', 'sea'], minutes: 4, savedAt: NOW - DAY, noted: true },
+    b: { title: 'Tide', stage: 'finished', isFinished: true, furthest: 1, minutes: 12, language: 'de-ch' },
+    c: { title: 'Tide', stage: 'let-go', tags: ['tides'] },
+    d: { title: 'Moon', furthest: 0.4, minutes: null, verdict: 'partial', authors: 'bo jensen', gone: true },
+    e: {
+      title: 'Boat',
+      stage: 'kept',
+      isFinished: true,
+      furthest: 1,
+      tags: ['tidesman'],
+      site: 'yard.example',
+    },
+  });
+
+  it.each([
+    ['tag:tides', ['a']],
+    ['tag:tides/local', ['a']],
+    ['tag:tide', []],
+    ['-tag:tides', ['b', 'd', 'e']],
+    ['tag:tides tag:sea', ['a']],
+    ['tide', ['a', 'b']],
+    ['tide stage:let-go', ['c']],
+    ['stage:finished', ['b', 'e']],
+    ['is:unread', ['a']],
+    ['is:reading', ['d']],
+    ['is:tagged', ['a', 'e']],
+    ['is:partial', ['d']],
+    ['is:gone', ['d']],
+    ['is:noted', ['a']],
+    ['minutes:<10', ['a', 'e']],
+    ['minutes:12', ['b']],
+    ['saved:..2026-11-23', ['a']],
+    ['lang:de', ['b']],
+    ['by:jensen', ['d']],
+    ['site:YARD.example', ['e']],
+  ])('%s leaves %j', async (written, wanted) => {
+    expect((await ids(written)).sort()).toEqual(wanted);
+  });
+
+  it('count tags among what was found, parents with what nests under them', () => {
+    const { facts } = library({
+      a: { tags: ['tides/local', 'tides/far', 'sea'] },
+      b: { tags: ['tides'] },
+      c: { tags: ['sea'] },
+      d: { tags: ['sea/charts'] },
+    });
+    expect(tagCounts([...facts.values()])).toEqual([
+      { tag: 'sea', count: 3 },
+      { tag: 'tides', count: 2 },
+      { tag: 'sea/charts', count: 1 },
+      { tag: 'tides/far', count: 1 },
+      { tag: 'tides/local', count: 1 },
+    ]);
+  });
+});
+
+describe('spelling', () => {
+  it.each([
+    ['kitten', 'sitting', 3],
+    ['ca', 'abc', 3],
+    ['harbour', 'harbuor', 1],
+    ['tide', 'tide', 0],
+    ['', 'abc', 3],
+  ])('from %s to %s it is %i steps', (a, b, steps) => {
+    // kitten and sitting: Levenshtein's textbook pair; ca and abc: Boytsov (2011), where the restricted distance is 3.
+    expect(distanceWithin(a, b, 3)).toBe(steps);
+    expect(distanceWithin(a, b, steps - 1)).toBeNull();
+  });
+
+  it('takes the nearest, of equals the commonest, and leaves short words alone', () => {
+    const terms: [string, number][] = [['barnacl', 2], ['barnacle', 3], ['barn', 9], ['pinnacl', 5], ['barnacles', 7]]; // prettier-ignore
+    expect(nearestTerms(['barnacel'], terms)).toEqual(['barnacle', 'barnacl']);
+    expect(nearestTerms(['bar'], terms)).toEqual([]);
+  });
+});
+
+it('an index after any puts and removals finds what a fresh one finds', async () => {
+  const word = fc.constantFrom('tide', 'tides', 'moon', 'larch', 'oak', 'sea');
+  const text = fc.array(word, { maxLength: 6 }).map((words) => words.join(' '));
+  const step = fc.record({ id: fc.integer({ min: 0, max: 90 }).map(String), body: fc.option(text) });
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(step, { maxLength: 300 }),
+      fc.array(word, { minLength: 1, maxLength: 2 }),
+      async (steps, asked) => {
+        const changed = library({});
+        const left = new Map<string, Entry>();
+        for (const { id, body } of steps)
+          if (body === null) {
+            changed.index.remove(id);
+            changed.facts.delete(id);
+            left.delete(id);
+          } else {
+            changed.put(id, { body });
+            left.set(id, { body });
+          }
+        const fresh = library(Object.fromEntries(left));
+        for (const written of [asked.join(' '), `"${asked.join(' ')}"`, `${asked.join(' -')}*`])
+          expect((await changed.ask(written)).hits).toEqual((await fresh.ask(written)).hits);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});

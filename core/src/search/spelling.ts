@@ -1,0 +1,56 @@
+/** Words may be off by one letter, long ones by two: common practice. */
+const allowed = (word: string) => (word.length < 4 ? 0 : word.length < 8 ? 1 : 2);
+const MOST_NEAR = 3;
+
+/**
+ * The terms spelled most like some words: those at the least distance, the commonest first.
+ *
+ * @param words at least one of them is meant
+ * @param terms all there are, each with how many texts have it
+ * @returns at most three; none when nothing is near enough
+ */
+export function nearestTerms(words: readonly string[], terms: Iterable<readonly [string, number]>): string[] {
+  let least = Infinity;
+  let near: { term: string; texts: number }[] = [];
+  for (const [term, texts] of terms)
+    for (const word of words) {
+      const most = Math.min(allowed(word), least);
+      if (most === 0 || Math.abs(term.length - word.length) > most) continue;
+      const distance = distanceWithin(word, term, most);
+      if (distance === null) continue;
+      if (distance < least) near = [];
+      least = distance;
+      near.push({ term, texts });
+    }
+  return [
+    ...new Set(near.sort((a, b) => b.texts - a.texts || (a.term < b.term ? -1 : 1)).map(({ term }) => term)),
+  ].slice(0, MOST_NEAR);
+}
+
+/**
+ * Damerau–Levenshtein distance, restricted (optimal string alignment): letters put in, left out, exchanged, or two
+ * neighbours swapped. Boytsov, Indexing methods for approximate dictionary searching (2011), section 2.
+ *
+ * @returns null when it is more than `most`
+ */
+export function distanceWithin(a: string, b: string, most: number): number | null {
+  let beforeLast: number[] = [];
+  let last = Array.from({ length: b.length + 1 }, (_, index) => index);
+  for (let i = 1; i <= a.length; i++) {
+    const row = [i];
+    let least = i;
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1] ? 0 : 1;
+      let cost = Math.min((last[j] ?? 0) + 1, (row[j - 1] ?? 0) + 1, (last[j - 1] ?? 0) + same);
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1])
+        cost = Math.min(cost, (beforeLast[j - 2] ?? 0) + 1);
+      row.push(cost);
+      least = Math.min(least, cost);
+    }
+    if (least > most) return null;
+    beforeLast = last;
+    last = row;
+  }
+  const distance = last[b.length] ?? Infinity;
+  return distance <= most ? distance : null;
+}

@@ -1,0 +1,115 @@
+import { expect, test, type Page } from '@playwright/test';
+import { page as webPage, SEEDED } from '../ports';
+import { goTo, row, save, signIn } from '../reader';
+
+const field = (page: Page) => page.getByRole('searchbox', { name: 'Find' });
+const found = (page: Page) => page.getByRole('list', { name: 'Found' });
+const narrowBy = (page: Page, name: RegExp | string) =>
+  page.getByRole('group', { name: 'Narrow by' }).getByRole('button', { name });
+
+async function tag(page: Page, title: string | RegExp, name: string): Promise<void> {
+  await row(page, title)
+    .getByRole('button', { name: /^What to do with/ })
+    .click();
+  await page.getByRole('button', { name: /^Tags/ }).click();
+  await page.getByLabel('Tag', { exact: true }).fill(name);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: `Take off ${name}` })).toBeVisible();
+  await page.keyboard.press('Escape');
+}
+
+test('a passage is found by a phrase of it, and opened there', async ({ page }, { project }) => {
+  await signIn(page, SEEDED);
+  await goTo(page, 'Library');
+  await page.keyboard.press('/');
+  await page.keyboard.type('"the channel is cleared"');
+  const passage = found(page).getByRole('listitem').filter({ hasText: 'What the eelgrass knows' });
+  await expect(passage.locator('[role=mark]')).toHaveText('The channel is cleared');
+
+  await passage.getByRole('link').click();
+  const paragraph = page.getByTestId('reader').getByText('The channel is cleared every ninth year.');
+  await expect(paragraph).toBeInViewport();
+  const marked = () =>
+    page.evaluate(() => [...(CSS.highlights.get('found') ?? [])].map((range) => (range as Range).toString()));
+  expect(await marked()).toEqual(['The channel is cleared']);
+  // It was a look aside: where the reader stopped is still where they go on.
+  await page.waitForTimeout(1500);
+  if (project.name === 'phone') await page.getByRole('button', { name: 'Back to Library' }).click();
+  await goTo(page, 'Queue');
+  await row(page, 'What the eelgrass knows').getByRole('link').click();
+  await expect(page.getByTestId('reader')).toBeVisible();
+  await expect(paragraph).not.toBeInViewport();
+});
+
+test('tags narrow step by step, other spellings are understood, and nothing is lost by a slip', async ({
+  page,
+}) => {
+  await signIn(page, SEEDED);
+  await goTo(page, 'Library');
+
+  await test.step('each tag says how many it leaves', async () => {
+    await narrowBy(page, /^Tag boats, \d/).click();
+    await expect(found(page).getByRole('listitem').nth(2)).toBeVisible();
+    const boats = await found(page).getByRole('listitem').count();
+    await narrowBy(page, /^Tag wood, 2$/).click();
+    await expect(found(page).getByRole('listitem')).toHaveCount(2);
+    await expect(field(page)).toHaveValue('tag:boats tag:wood ');
+    await narrowBy(page, /^Tag wood/).click();
+    await expect(found(page).getByRole('listitem')).toHaveCount(boats);
+  });
+
+  await test.step('a slip of the finger is forgiven, and said', async () => {
+    await field(page).fill('eelgras dregding');
+    await expect(page.getByText(/spelled nearly so/)).toBeVisible();
+    await expect(found(page).getByRole('listitem').first()).toContainText(/eelgrass|silt/i);
+    await field(page).fill('is:blue');
+    await expect(page.getByText(/^is: takes unread/)).toBeVisible();
+    await field(page).fill('zeppelinade');
+    await expect(page.getByText(/^Nothing of yours has that/)).toBeVisible();
+  });
+
+  await test.step('the reader’s own words are found apart from other people’s', async () => {
+    await field(page).fill('rule');
+    await expect(found(page).getByRole('listitem').nth(1)).toBeVisible();
+    await narrowBy(page, 'In my words').click();
+    await expect(found(page).getByRole('listitem')).toHaveCount(1);
+    await expect(found(page)).toContainText('One member, one vote');
+    await narrowBy(page, 'In my words').click();
+  });
+});
+
+test('a save is found the moment its text is there, and tagged and found by that with the network cut', async ({
+  page,
+  context,
+}, { project }) => {
+  const [path, words, title] =
+    project.name === 'phone'
+      ? [webPage('hall', '/notices/how-to-caulk-a-seam'), '"blows are dull"', /^How to caulk a seam/]
+      : [webPage('forum', '/t/best-knot-for-a-cold-hand'), '"a bag of toggles"', /^A knot that can be tied/];
+  const tagName = `trial ${project.name}`;
+  await signIn(page, SEEDED);
+  await goTo(page, 'Library');
+  await field(page).fill(words);
+  await expect(page.getByText(/^Nothing of yours has that/)).toBeVisible();
+  await save(page, path);
+  await goTo(page, 'Library');
+  // Nothing is asked anew and nothing reloaded: the question answers itself.
+  await expect(found(page).getByRole('listitem')).toHaveText(title);
+
+  await context.setOffline(true);
+  await tag(page, title, tagName);
+  await field(page).fill(`tag:"${tagName}"`);
+  await expect(found(page).getByRole('listitem')).toHaveCount(1);
+
+  await test.step('the tag is renamed, and that is taken back', async () => {
+    await field(page).fill('');
+    await page.getByRole('button', { name: 'All tags' }).click();
+    await page.getByRole('button', { name: `What to do with the tag ${tagName}` }).click();
+    await page.getByRole('textbox', { name: 'Name' }).fill(`${tagName}/done`);
+    await page.getByRole('button', { name: 'Rename', exact: true }).click();
+    await expect(page.getByRole('link', { name: `Find what has ${tagName}/done, 1` })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('link', { name: `Find what has ${tagName}, 1` })).toBeVisible();
+  });
+  await context.setOffline(false);
+});

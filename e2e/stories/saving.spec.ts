@@ -1,0 +1,59 @@
+import { expect, test } from '@playwright/test';
+import { page as webPage, SAVING_PORTS } from '../ports';
+import { row, signIn } from '../reader';
+import { ownServer, type OwnServer } from '../service/own-server';
+
+/** A library of its own: other stories would put things into it. */
+let server: OwnServer | undefined;
+test.afterEach(() => server?.clear());
+
+test('two hundred addresses pasted at once, twenty of them bad; and one shared before anybody has signed in', async ({
+  page,
+  context,
+}, { project }) => {
+  const own = (server = ownServer(project.name === 'phone' ? SAVING_PORTS.phone : SAVING_PORTS.wide, {
+    DORVEL_DEMO: '1',
+  }));
+  await own.start();
+
+  await test.step('what is shared waits for the signing in', async () => {
+    const shared = new URLSearchParams({
+      title: 'How to caulk a seam',
+      text: `How to caulk a seam ${webPage('hall', '/notices/how-to-caulk-a-seam')}`,
+    });
+    await page.goto(`${own.origin}/share?${shared.toString()}`);
+    await expect(page.getByRole('button', { name: 'Fill in the demo account' })).toBeVisible();
+    await signIn(page, own.origin);
+    await expect(row(page, /caulk/)).toBeVisible();
+  });
+
+  await test.step('a share without an address says so, and keeps its words on screen', async () => {
+    await page.goto(`${own.origin}/share?text=only%20words`);
+    await expect(page.getByRole('heading', { name: 'No address in it' })).toBeVisible();
+    await expect(page.getByText('only words')).toBeVisible();
+    await page.goto(`${own.origin}/inbox`);
+  });
+
+  await test.step('a list is saved with the network cut, and what is bad is told', async () => {
+    await expect(page.getByText(/^1 to decide/)).toBeVisible();
+    await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
+    await context.setOffline(true);
+    const good = Array.from({ length: 179 }, (_, n) => webPage('rough', `/turning/list-${n}`));
+    const bad = Array.from({ length: 20 }, (_, n) => `ftp://files.example/${n}`);
+    const again = webPage('hall', '/notices/how-to-caulk-a-seam?utm_source=list');
+    await page.getByRole('button', { name: 'Save an address' }).first().click();
+    const sheet = page.getByRole('dialog', { name: 'Save an address' });
+    await sheet.getByLabel('Address of a page').fill([...good, again, ...bad].join(' '));
+    await expect(sheet.getByText('180 addresses, 1 of them in your library already.')).toBeVisible();
+    await expect(sheet.getByText('20 cannot be saved:')).toBeVisible();
+    await sheet.getByRole('button', { name: 'Save 180' }).click();
+    await expect(page.getByText('179 saved to Inbox.')).toBeVisible();
+    await expect(page.getByText(/^180 to decide/)).toBeVisible();
+  });
+
+  await test.step('and taken back in one press', async () => {
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText(/^1 to decide/)).toBeVisible();
+    await context.setOffline(false);
+  });
+});

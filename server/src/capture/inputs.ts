@@ -1,0 +1,161 @@
+import {
+  articleOfTree,
+  extractArticle,
+  layoutToTree,
+  markdownToHtml,
+  PageTooLarge,
+  type Article,
+} from '@dorvel/core/extract';
+import type { HowMuch } from '@dorvel/core/model';
+import { decodePage, isMarkdown } from './decode';
+import { readMime, type Attached } from './mime';
+import { readPdf } from './pdf';
+
+/** What came from an address, from a file, or from the reader's hand. */
+export interface Input {
+  body: Uint8Array;
+  /** As declared; bytes that say otherwise are believed more. */
+  contentType: string;
+  /** Where it is from, for relative addresses. */
+  url: string;
+  howMuch: HowMuch;
+}
+
+export type Taken =
+  | { ok: true; article: Article; attached: Attached[] }
+  /** `says` is for the reader. */
+  | { ok: false; says: string };
+
+/**
+ * Makes an article of whatever was fetched or given: a page, a page saved with its pictures (MHTML), a letter, a PDF,
+ * Markdown, plain text, or a picture.
+ */
+export async function articleFrom(input: Input): Promise<Taken> {
+  try {
+    return await take(input);
+  } catch (error) {
+    if (error instanceof PageTooLarge) return { ok: false, says: error.message };
+    throw error;
+  }
+}
+
+async function take({ body, contentType, url, howMuch }: Input): Promise<Taken> {
+  const bytes = Buffer.from(body);
+  const kind = contentType.split(';')[0]?.trim().toLowerCase() ?? '';
+  if (startsWith(bytes, '%PDF-')) return takePdf(bytes, url);
+  if (isPicture(bytes)) return takePicture(bytes, url);
+  if (kind === 'message/rfc822' || kind === 'multipart/related' || looksLikeMime(bytes))
+    return takeMime(bytes, url, howMuch);
+  const decoded = decodePage(bytes, contentType);
+  if (!decoded.ok) return decoded;
+  if (isMarkdown(kind, url)) return takeMarkdown(decoded.text, url, howMuch);
+  return { ok: true, article: extractArticle(decoded.html, url, howMuch), attached: [] };
+}
+
+function startsWith(bytes: Buffer, text: string): boolean {
+  return bytes.subarray(0, 1024).toString('latin1').trimStart().startsWith(text);
+}
+
+/** Signatures of the raster formats that browsers show (WHATWG MIME Sniffing, 6.1). */
+const PICTURES = [/^\x89PNG/, /^\xff\xd8\xff/, /^GIF8/, /^RIFF[^]{4}WEBP/, /^BM/];
+
+function isPicture(bytes: Buffer): boolean {
+  const start = bytes.subarray(0, 16).toString('latin1');
+  return PICTURES.some((signature) => signature.test(start));
+}
+
+/** Saved pages and letters begin with header lines, among them the version of MIME (RFC 2045). */
+function looksLikeMime(bytes: Buffer): boolean {
+  const start = bytes.subarray(0, 4096).toString('latin1');
+  return (
+    /^[\w-]+:[^\n]*\r?\n/.test(start) && /^MIME-Version:/im.test(start) && /^Content-Type:/im.test(start)
+  );
+}
+
+async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
+  const document = await readPdf(bytes);
+  if (!document.ok) return document;
+  const tree = layoutToTree(document.pages);
+  const first = tree.children.find((block) => block.type === 'element' && /^h[1-4]$/.test(block.tagName));
+  const heading =
+    first?.type === 'element' && first.children[0]?.type === 'text' ? first.children[0].value : null;
+  // A title that the writing program made up from a file's name says less than the heading on the page.
+  const stated = document.title && !/\.(?:docx?|tex|indd|pdf|html?)$|^untitled/i.test(document.title);
+  const title = (stated ? document.title : heading) ?? document.title ?? fileName(url);
+  if (heading === title) tree.children.splice(tree.children.indexOf(first as never), 1);
+  const article = articleOfTree(tree, title, document.author ? [document.author] : []);
+  return {
+    ok: true,
+    article: {
+      ...article,
+      publishedAt: document.createdAt,
+      cameThrough:
+        article.wordCount === 0
+          ? {
+              verdict: 'failed',
+              reasons: ['The PDF has no text in it, only pictures of its pages.'],
+              signs: ['empty'],
+            }
+          : article.cameThrough,
+    },
+    attached: [],
+  };
+}
+
+function takePicture(bytes: Buffer, url: string): Taken {
+  const name = fileName(url);
+  const article = articleOfTree(
+    {
+      type: 'root',
+      children: [
+        {
+          type: 'element',
+          tagName: 'figure',
+          properties: {},
+          children: [{ type: 'element', tagName: 'img', properties: { src: url, alt: name }, children: [] }],
+        },
+      ],
+    },
+    name,
+  );
+  return { ok: true, article: { ...article, leadImageUrl: url }, attached: [{ address: url, body: bytes }] };
+}
+
+async function takeMime(bytes: Buffer, url: string, howMuch: HowMuch): Promise<Taken> {
+  const read = await readMime(bytes, url);
+  if (!read.ok) return read;
+  const { html, address, attached, letter } = read;
+  const article = extractArticle(html, address, howMuch);
+  if (!letter) return { ok: true, article, attached };
+  return {
+    ok: true,
+    article: {
+      ...article,
+      title: letter.subject ?? article.title,
+      authors: letter.from.length > 0 ? letter.from : article.authors,
+      publishedAt: letter.date ?? article.publishedAt,
+    },
+    attached,
+  };
+}
+
+function takeMarkdown(text: string, url: string, howMuch: HowMuch): Taken {
+  const html = markdownToHtml(text);
+  const heading = /^#\s+(.+?)\s*#*\s*$/m.exec(text)?.[1];
+  const escape = (value: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;');
+  const title = heading ?? fileName(url);
+  // All of it is the text: there is no page around it.
+  const page = `<title>${escape(title)}</title><body><h1>${escape(title)}</h1><article>${html.replace(/^\s*<h1>.*?<\/h1>/s, '')}</article>`;
+  const article = extractArticle(page, url, howMuch === 'whole-page' ? 'words-and-pictures' : howMuch);
+  return { ok: true, article: { ...article, title }, attached: [] };
+}
+
+function fileName(url: string): string {
+  const last = URL.canParse(url) ? (new URL(url).pathname.split('/').at(-1) ?? '') : '';
+  try {
+    return decodeURIComponent(last) || url;
+  } catch {
+    // A stray percent sign: the name is meant as it stands.
+    return last;
+  }
+}

@@ -1,0 +1,116 @@
+import { joinPages, type Article } from '@dorvel/core/extract';
+import type { GivenText, HowMuch } from '@dorvel/core/model';
+import type { Extractor } from './extractor';
+import { fetchGuarded, type FetchRules } from './fetcher';
+import type { Attached } from './mime';
+import { sameSite } from './same-site';
+
+const PAGE_BYTES_LIMIT = 10_000_000;
+/** Longer articles than this are not cut into pages; what goes on for longer is a listing. */
+const MOST_PAGES = 25;
+
+export interface Obtained {
+  ok: true;
+  article: Article;
+  attached: Attached[];
+  /** Where it was found in the end. */
+  reached: string;
+}
+export interface NotObtained {
+  ok: false;
+  says: string;
+  temporary: boolean;
+  retryAfterMs: number | null;
+  /** The page is not there any more. */
+  gone: boolean;
+}
+
+export interface Sources {
+  extractor: Extractor;
+  rules: Omit<FetchRules, 'accept' | 'maxBytes'>;
+  /** Called before each further page of an article, counted from 1. */
+  onPage(page: number): Promise<void>;
+}
+
+/** Fetches a page and takes it apart; of an article in several pages, all of them. */
+export async function obtain(
+  address: string,
+  howMuch: HowMuch,
+  sources: Sources,
+): Promise<Obtained | NotObtained> {
+  const first = await onePage(address, howMuch, sources);
+  if (!first.ok) return first;
+  const further: Article[] = [];
+  const seen = new Set([first.reached]);
+  let next = first.article.nextPageUrl;
+  let missing: number | null = null;
+  while (next && further.length < MOST_PAGES && sameSite(next, first.reached) && !seen.has(next)) {
+    seen.add(next);
+    await sources.onPage(further.length + 2);
+    const page = await onePage(next, howMuch, sources);
+    if (!page.ok) {
+      missing = further.length + 2;
+      break;
+    }
+    further.push(page.article);
+    next = page.article.nextPageUrl;
+  }
+  if (further.length === 0 && missing === null) return first;
+  const article = joinPages(first.article, further);
+  return { ...first, article: missing === null ? article : inPart(article, missing) };
+}
+
+function inPart(article: Article, missing: number): Article {
+  const { reasons, signs } = article.cameThrough;
+  return {
+    ...article,
+    cameThrough: {
+      verdict: 'partial',
+      reasons: [...reasons, `The article goes on on a page ${missing} that did not come through.`],
+      signs: [...signs, 'pages-missing'],
+    },
+  };
+}
+
+async function onePage(
+  address: string,
+  howMuch: HowMuch,
+  { extractor, rules }: Sources,
+): Promise<Obtained | NotObtained> {
+  const fetched = await fetchGuarded(address, {
+    ...rules,
+    accept:
+      howMuch === 'picture'
+        ? 'image/webp,image/png,image/jpeg,image/*;q=0.8,text/html;q=0.5'
+        : 'text/html,application/xhtml+xml,application/pdf;q=0.9,text/markdown;q=0.9,text/plain;q=0.8,image/*;q=0.7,*/*;q=0.5',
+    maxBytes: PAGE_BYTES_LIMIT,
+  });
+  if (!fetched.ok) return { ...fetched, gone: fetched.gone ?? false };
+  return taken(
+    await extractor.extract({
+      body: fetched.body,
+      contentType: fetched.contentType,
+      url: fetched.url,
+      howMuch,
+    }),
+    fetched.url,
+  );
+}
+
+/** Takes apart what the reader gave by hand. All of a pasted part is the text; a file is a page of its own. */
+export async function obtainGiven(
+  given: GivenText,
+  address: string,
+  howMuch: HowMuch,
+  extractor: Extractor,
+): Promise<Obtained | NotObtained> {
+  const body = Buffer.from(given.body, given.encoding);
+  const contentType = given.type.startsWith('text/') ? `${given.type}; charset=utf-8` : given.type;
+  return taken(await extractor.extract({ body, contentType, url: address, howMuch }), address);
+}
+
+function taken(outcome: Awaited<ReturnType<Extractor['extract']>>, reached: string): Obtained | NotObtained {
+  return outcome.ok
+    ? { ...outcome, reached }
+    : { ok: false, says: outcome.says, temporary: false, retryAfterMs: null, gone: false };
+}

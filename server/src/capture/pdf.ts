@@ -1,0 +1,81 @@
+import type { PlacedPage, PlacedText } from '@dorvel/core/extract';
+import { z } from 'zod';
+
+type Pdf =
+  | {
+      ok: true;
+      pages: PlacedPage[];
+      title: string | null;
+      author: string | null;
+      /** ISO 8601. */
+      createdAt: string | null;
+    }
+  | { ok: false; says: string };
+
+/** So many pages are a book, and more than a page's worth of text. */
+const MOST_PAGES = 400;
+
+const Info = z.object({
+  Title: z.string().trim().min(1).optional().catch(undefined),
+  Author: z.string().trim().min(1).optional().catch(undefined),
+  CreationDate: z.string().optional().catch(undefined),
+});
+const Run = z.object({
+  str: z.string(),
+  width: z.number(),
+  /** a, b, c, d, x, y of the text matrix (ISO 32000-1, 9.4.4). */
+  transform: z.array(z.number()).length(6),
+});
+
+/** The placed text of a PDF's pages, by pdfjs-dist. Scripts and forms in it are never run. */
+export async function readPdf(bytes: Buffer): Promise<Pdf> {
+  // Loaded when the first PDF comes: few threads ever need it.
+  const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  const loading = getDocument({
+    data: new Uint8Array(bytes),
+    isEvalSupported: false,
+    useSystemFonts: false,
+    disableFontFace: true,
+    verbosity: VerbosityLevel.ERRORS,
+  });
+  try {
+    const document = await loading.promise;
+    const info = Info.safeParse((await document.getMetadata()).info).data ?? {};
+    const pages: PlacedPage[] = [];
+    for (let number = 1; number <= Math.min(document.numPages, MOST_PAGES); number++) {
+      const page = await document.getPage(number);
+      const { width, height } = page.getViewport({ scale: 1 });
+      const { items } = await page.getTextContent();
+      pages.push({ width, height, items: items.flatMap(placed) });
+      page.cleanup();
+    }
+    return {
+      ok: true,
+      pages,
+      title: info.Title ?? null,
+      author: info.Author ?? null,
+      createdAt: pdfDate(info.CreationDate),
+    };
+  } catch (error) {
+    const name = error instanceof Error ? error.name : '';
+    if (name === 'PasswordException') return { ok: false, says: 'The PDF is locked with a password.' };
+    if (/^(?:InvalidPDF|Format|MissingPDF|UnknownError)/.test(name))
+      return { ok: false, says: 'The PDF is damaged and cannot be read.' };
+    throw error;
+  } finally {
+    await loading.destroy();
+  }
+}
+
+function placed(item: unknown): PlacedText[] {
+  const run = Run.safeParse(item);
+  if (!run.success) return [];
+  const [, b = 0, , d = 0, x = 0, y = 0] = run.data.transform;
+  return [{ text: run.data.str, x, y, width: run.data.width, size: Math.hypot(b, d) }];
+}
+
+/** `D:20261103094500+01'00'` (ISO 32000-1, 7.9.4). */
+function pdfDate(value: string | undefined): string | null {
+  const [, year, month = '01', day = '01'] = /^D:(\d{4})(\d\d)?(\d\d)?/.exec(value ?? '') ?? [];
+  return year === undefined ? null : `${year}-${month}-${day}`;
+}

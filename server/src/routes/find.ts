@@ -1,0 +1,46 @@
+import { FindRequest, FindResponse, type Passage } from '@dorvel/core/model';
+import { find, passageOf, readQuery, tagCounts } from '@dorvel/core/search';
+import { Router } from 'express';
+import type { FindableLibrary } from '../db/findable';
+import { accountOf } from './guard';
+
+/** So many accounts' facts are kept in memory; of others they are read anew. */
+const MOST_OPEN = 100;
+
+/** Finding in the whole library, for devices that have only a part of it. */
+export function findRoutes(findable: (accountId: string) => FindableLibrary): Router {
+  const router = Router();
+  const opened = new Map<string, FindableLibrary>();
+  const open = (accountId: string) => {
+    const library = opened.get(accountId) ?? findable(accountId);
+    opened.delete(accountId);
+    opened.set(accountId, library);
+    const [eldest] = opened.keys();
+    if (opened.size > MOST_OPEN && eldest !== undefined) opened.delete(eldest);
+    return library;
+  };
+
+  router.post('/find', async (request, response) => {
+    const { from, passages: wanted, ...question } = FindRequest.parse(request.body);
+    const library = open(accountOf(response).id);
+    const now = Date.now();
+    const facts = await library.facts();
+    const query = readQuery(question.written, { ...question, now });
+    const { by, hits, marks } = await find(query, question.scope, library.source, facts, now);
+    const passages: Record<string, Passage | null> = {};
+    for (const { id } of hits.slice(from, from + wanted)) {
+      const text = marks.length > 0 ? await library.textOf(id) : null;
+      passages[id] = text && passageOf(text.text, text.language, marks);
+    }
+    const answer = {
+      by,
+      ids: hits.map(({ id }) => id),
+      faults: query.faults,
+      tags: tagCounts(hits.flatMap(({ id }) => facts.get(id) ?? [])),
+      withoutText: 0,
+    };
+    response.json(FindResponse.parse({ answer, passages }));
+  });
+
+  return router;
+}
