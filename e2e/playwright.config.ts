@@ -16,7 +16,8 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 20_000 },
   workers: 2,
-  retries: 0,
+  // Two workers on two cores with three servers beside them: what fails once is tried once more, and named as flaky.
+  retries: 1,
   forbidOnly: Boolean(process.env.CI),
   reporter: [['list'], ['json', { outputFile: path.join(root, 'test-results/e2e.json') }]],
   use: {

@@ -55,6 +55,26 @@ export async function readTo(page: Page, fraction: number): Promise<void> {
   await page.waitForTimeout(1100);
 }
 
+/** All that a table of the device's store holds. */
+export async function stored<Row>(page: Page, table: 'items' | 'outbox'): Promise<Row[]> {
+  return page.evaluate(async (name) => {
+    const [database] = (await indexedDB.databases())
+      .map((each) => each.name)
+      .filter((each) => each?.startsWith('dorvel-'));
+    return new Promise<Row[]>((resolve, reject) => {
+      const opened = indexedDB.open(database ?? '');
+      opened.onerror = () => reject(new Error('cannot open the store'));
+      opened.onsuccess = () => {
+        const all = opened.result.transaction(name).objectStore(name).getAll();
+        all.onsuccess = () => {
+          opened.result.close();
+          resolve(all.result as Row[]);
+        };
+      };
+    });
+  }, table);
+}
+
 /** Where in the article's text the reading line stands, found by the browser's own hit test. */
 export async function placeAtLine(page: Page): Promise<{ offset: number; length: number }> {
   return page.getByTestId('reader').evaluate((view) => {

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { EMPTY, page as webPage } from '../ports';
-import { goTo, placeAtLine, readTo, row, save, signIn } from '../reader';
+import { goTo, placeAtLine, readTo, row, save, signIn, stored } from '../reader';
 
 test('saved, read to the middle, read on offline, finished, and the same on a second device', async ({
   page,
@@ -74,9 +74,9 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await expect(page.getByText(/^Offline\./)).toBeVisible();
     await row(page, title).getByRole('link').click();
     await expect(page.getByTestId('reader')).toBeVisible();
-    await page.waitForTimeout(500);
-    const again = await placeAtLine(page);
-    expect(Math.abs(again.offset - place.offset)).toBeLessThanOrEqual(charactersToALine);
+    await expect
+      .poll(async () => Math.abs((await placeAtLine(page)).offset - place.offset))
+      .toBeLessThanOrEqual(charactersToALine);
     const picture = page.locator('.article img').first();
     await picture.scrollIntoViewIfNeeded();
     await expect
@@ -121,6 +121,14 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
   });
 });
 
+interface Progressed {
+  progress: { furthest: number; position: { value: { fraction: number } } | null };
+}
+
+function fractionRead({ progress }: Progressed): number {
+  return progress.position?.value.fraction ?? 0;
+}
+
 test('what is read on one device is where it was on the other, within a line, on another width', async ({
   page,
   browser,
@@ -139,6 +147,11 @@ test('what is read on one device is where it was on the other, within a line, on
   await readTo(page, 0.4);
   const back = await placeAtLine(page);
   expect(back.offset).toBeLessThan(here.offset);
+  // The second device is opened when the place has been recorded and sent, however busy the machine is.
+  await expect
+    .poll(async () => (await stored<Progressed>(page, 'items')).map(fractionRead))
+    .toContainEqual(expect.closeTo(back.offset / back.length, 1));
+  await expect.poll(() => stored(page, 'outbox')).toEqual([]);
 
   const other = await (
     await browser.newContext({
@@ -149,29 +162,13 @@ test('what is read on one device is where it was on the other, within a line, on
   await goTo(other, 'Queue');
   await row(other, title).getByRole('link').click();
   await expect(other.getByTestId('reader')).toBeVisible();
-  await other.waitForTimeout(600);
-  const there = await placeAtLine(other);
-  expect(Math.abs(there.offset - back.offset)).toBeLessThanOrEqual(90);
+  await expect
+    .poll(async () => Math.abs((await placeAtLine(other)).offset - back.offset))
+    .toBeLessThanOrEqual(90);
   // Going back to read again has not lost the furthest point: the strand's solid part still ends where it was.
-  const furthest = await other.evaluate(async () => {
-    const [name] = (await indexedDB.databases())
-      .map((database) => database.name)
-      .filter((each) => each?.startsWith('dorvel-'));
-    return new Promise<number[]>((resolve, reject) => {
-      const opened = indexedDB.open(name ?? '');
-      opened.onerror = () => reject(new Error('cannot open the store'));
-      opened.onsuccess = () => {
-        const all = opened.result.transaction('items').objectStore('items').getAll();
-        all.onsuccess = () =>
-          resolve(
-            all.result.map(
-              (item: { progress: { furthest: number; position: { value: { fraction: number } } | null } }) =>
-                item.progress.furthest - (item.progress.position?.value.fraction ?? 0),
-            ),
-          );
-      };
-    });
-  });
+  const furthest = (await stored<Progressed>(other, 'items')).map(
+    (item) => item.progress.furthest - fractionRead(item),
+  );
   expect(Math.max(...furthest)).toBeGreaterThan(0.15);
   await other.context().close();
 });
