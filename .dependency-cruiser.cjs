@@ -9,6 +9,7 @@ const CORE_USES = {
   terms: [],
   copies: ['model', 'text'],
   extract: ['model', 'text'],
+  formats: ['text'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
   queue: ['model', 'text'],

@@ -20,6 +20,7 @@ run('extraction', ['--import', 'tsx', 'bench/extraction.mjs']);
 run('extract', ['--expose-gc', '--import', 'tsx', 'bench/extract.mjs', ...process.argv.slice(3)]);
 run('related', ['--import', 'tsx', 'bench/related.mjs']);
 run('search', ['--expose-gc', '--import', 'tsx', 'bench/search.mjs', ...process.argv.slice(3)]);
+run('feeds', ['--import', 'tsx', 'bench/feeds.mjs', ...process.argv.slice(3)]);
 run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) run('opening', ['bench/opening.mjs']);

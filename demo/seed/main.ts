@@ -1,4 +1,5 @@
 import http from 'node:http';
+import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt } from '@dorvel/core/highlight';
 import {
   Copy,
@@ -15,9 +16,9 @@ import {
 } from '@dorvel/core/model';
 import { createClock } from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
-import { v7 as uuidv7 } from 'uuid';
+import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
-import { SEED, type SeedEntry } from './plan';
+import { FOLLOWED, SEED, type SeedEntry } from './plan';
 
 /**
  * Fills the demo's account by doing what a reader does, over the same routes: saving addresses, waiting for the
@@ -139,6 +140,22 @@ async function seed(): Promise<void> {
   }
   await push(changes);
   for (const { entry, itemId } of planned) await turn(entry, itemId);
+  await followAll();
+}
+
+/** The feeds that she follows, from a day when all of them still worked. */
+async function followAll(): Promise<void> {
+  const next = stampsFrom(Date.now());
+  await push(
+    FOLLOWED.flatMap(({ address, set }): Mutation[] => {
+      const url = `http://${address.replace(':', `.localhost:${smallWebPort}`)}`;
+      const feedId = uuidv5(canonicalAddress(url), uuidv5.URL);
+      return [
+        { type: 'follow', id: uuidv7(), feedId, stamp: next(), address: url, followedAt: Date.now() },
+        ...(set ? [{ type: 'feed' as const, id: uuidv7(), feedId, stamp: next(), set }] : []),
+      ];
+    }),
+  );
 }
 
 /** The page turns, and she fetches it again, as often as the plan says. */

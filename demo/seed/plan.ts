@@ -1,4 +1,4 @@
-import type { Stage } from '@dorvel/core/model';
+import type { FeedChanges, Stage } from '@dorvel/core/model';
 
 /** What Ines has done with a page: how many days ago she saved it, where it is, how far she read. */
 export interface SeedEntry {
@@ -137,4 +137,14 @@ export const SEED: SeedEntry[] = [
   { page: 'rough:/settled', savedDaysAgo: 12, stage: 'let-go' },
   { page: 'rough:/charset', savedDaysAgo: 34, stage: 'let-go' },
   { page: 'rough:/zip', savedDaysAgo: 9, stage: 'let-go' },
+];
+
+/** The feeds that she follows: `host:/path`, the front page where that names its feed. */
+export const FOLLOWED: { address: string; set?: FeedChanges }[] = [
+  { address: 'jottings:/' },
+  { address: 'glass:/rss.xml' },
+  { address: 'lantern:/feed.json' },
+  { address: 'chartroom:/index.rdf' },
+  { address: 'courier:/', set: { mode: 'save-all', tag: 'harbour news' } },
+  { address: 'rough:/lapsed.xml', set: { title: 'Slip and Shore, a newsletter' } },
 ];

@@ -48,6 +48,36 @@ ${rewritten ? '<p>From December there is a crossing at two as well, on Wednesday
 <p>This sheet is printed by the harbour office free of charge and may be left on the bench.</p></article></body></html>`;
 }
 
+/** A feed by name that has one entry more each time it is posted to, until it lapses. */
+function feedRoutes(router: Router): void {
+  const LAPSES_AT = 6;
+  const count = new Map<string, number>();
+  router.get('/feed/:name', (request, response) => {
+    const entries = count.get(request.params.name) ?? 1;
+    if (entries >= LAPSES_AT) {
+      response.status(410).type('html').send('<h1>Gone</h1>');
+      return;
+    }
+    const items = Array.from({ length: entries }, (_, at) => entries - at)
+      .map(
+        (n) =>
+          `<item><title>Notice ${n} of the harbour office</title><link>/turning/notice-${n}</link><description>The ${n}. notice of this winter.</description></item>`,
+      )
+      .join('');
+    response
+      .type('application/rss+xml')
+      .send(
+        `<rss version="2.0"><channel><title>Harbour notices: ${escape(request.params.name)}</title><link>/</link>${items}</channel></rss>`,
+      );
+  });
+  router.post('/feed/:name/next', (request, response) => {
+    const { name } = request.params;
+    const to = Number(request.query.to) || (count.get(name) ?? 1) + 1;
+    count.set(name, to);
+    response.json({ entries: to });
+  });
+}
+
 /** The unpleasant side of the web, for trying what becomes of a save: a stand-in, on the host `rough`. */
 export function roughRoutes(): Router {
   const router = Router();
@@ -100,6 +130,7 @@ export function roughRoutes(): Router {
   router.get('/not-found-as-200', (_request, response) => send(response, NOT_FOUND));
   router.get('/script-built', (_request, response) => send(response, SCRIPT_BUILT));
   turningRoutes(router);
+  feedRoutes(router);
   router.get('/gone', (_request, response) => void response.status(410).type('html').send('<h1>Gone</h1>'));
   router.get('/busy', (_request, response) => {
     askedBusy++;

@@ -1,6 +1,7 @@
 import express, { type Express, type Request } from 'express';
 import { readArticles, type WebArticle } from './articles';
 import { drawing } from './drawings';
+import { feedLink, feedOf } from './feeds';
 import { pagesOf, type Publication } from './page-parts';
 import { PUBLICATIONS } from './publications';
 import { roughRoutes } from './rough';
@@ -11,6 +12,7 @@ export function createSmallWeb(): Express {
   const app = express();
   app.disable('x-powered-by');
   const hostOf = (request: Request) => (request.get('host') ?? '').split('.')[0] ?? '';
+  const siteOf = (request: Request) => `http://${request.get('host') ?? ''}`;
 
   app.get('/pictures/:name-:width.:format', async (request, response, next) => {
     const { name, width, format } = request.params;
@@ -33,6 +35,11 @@ export function createSmallWeb(): Express {
     if (found) {
       const more = own.filter((each) => each !== found.article).slice(0, 5);
       response.type('html').send(publication.page(found.article, more, found.page));
+    } else if (request.path === feedOf(publication)?.path) {
+      const latest = [...own].sort((a, b) => b.publishedAt.getTime() - a.publishedAt.getTime());
+      const feed = feedOf(publication);
+      // Express makes an ETag of it, and answers 304 to who has it.
+      response.type(feed?.type ?? '').send(feed?.write(publication, latest, siteOf(request)));
     } else if (request.path === '/') {
       const list = own
         .map((each) => `<li><a href="${publication.path(each.slug)}">${each.title}</a></li>`)
@@ -40,7 +47,7 @@ export function createSmallWeb(): Express {
       response
         .type('html')
         .send(
-          `<!doctype html><html lang="en"><title>${publication.name}</title><h1>${publication.name}</h1><ul>${list}</ul></html>`,
+          `<!doctype html><html lang="en"><title>${publication.name}</title>${feedLink(publication)}<h1>${publication.name}</h1><ul>${list}</ul></html>`,
         );
     } else next();
   });

@@ -27,6 +27,13 @@ const Environment = z.object({
   DORVEL_RETRY_WAITS: z.string().default('5000,30000,180000,1200000'),
   DORVEL_FETCH_TIMEOUT: z.coerce.number().int().positive().default(20_000),
   DORVEL_CAPTURES_AT_ONCE: z.coerce.number().int().min(1).max(32).default(4),
+  DORVEL_FEEDS_AT_ONCE: z.coerce.number().int().min(1).max(16).default(2),
+  /** No feed is looked at more often than this, in milliseconds. */
+  DORVEL_FEED_REST: z.coerce
+    .number()
+    .int()
+    .min(1000)
+    .default(30 * 60 * 1000),
   /** Set where the site is served over TLS: cookies are then Secure and HSTS is sent. */
   DORVEL_SECURE: z.enum(['0', '1']).default('0'),
   /** In development: the address of Metro, which serves the app's files. */
@@ -57,6 +64,8 @@ export function readConfig(environment: Record<string, string | undefined>, root
     retryWaitsMs: env.DORVEL_RETRY_WAITS.split(',').filter(Boolean).map(Number),
     fetchTimeoutMs: env.DORVEL_FETCH_TIMEOUT,
     capturesAtOnce: env.DORVEL_CAPTURES_AT_ONCE,
+    feedsAtOnce: env.DORVEL_FEEDS_AT_ONCE,
+    feedRestMs: env.DORVEL_FEED_REST,
     secure: env.DORVEL_SECURE === '1',
     devApp: env.DORVEL_DEV_APP,
     logLevel: env.LOG_LEVEL,

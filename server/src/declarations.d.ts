@@ -6,4 +6,5 @@ declare module 'html-encoding-sniffer' {
 }
 declare module 'whatwg-encoding' {
   export function decode(bytes: Uint8Array, encoding: string): string;
+  export function labelToName(label: string): string | null;
 }

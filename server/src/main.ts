@@ -11,9 +11,11 @@ import { startRunner } from './capture/runner';
 import { readConfig } from './config';
 import { accountRepository } from './db/accounts';
 import { findableLibrary, putMissingFindables } from './db/findable';
+import { feedSchedule } from './db/feeds';
 import { jobRepository, type Job } from './db/jobs';
 import { libraryOf } from './db/library';
 import { openDatabase } from './db/open';
+import { lookAtFeed } from './feeds/look';
 import { ChangeBell } from './routes/sync';
 
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
@@ -53,6 +55,19 @@ const runner = startRunner(
   log,
 );
 
+const lookout = startRunner(
+  feedSchedule(database, Date.now),
+  config.feedsAtOnce,
+  async (due) => {
+    await lookAtFeed(due, library(due.accountId), { ...tools, shortestMs: config.feedRestMs });
+    bell.ring(due.accountId);
+    runner.wake();
+  },
+  // It is due again in some minutes; see feedSchedule.
+  () => Promise.resolve(),
+  log,
+);
+
 const made = await putMissingFindables(database);
 if (made > 0) log.info({ items: made }, 'made findable what was saved before there was finding');
 
@@ -66,7 +81,10 @@ const app = createApp({
   files,
   clock,
   bell,
-  wakeRunner: runner.wake,
+  wakeRunner() {
+    runner.wake();
+    lookout.wake();
+  },
 });
 const server = app.listen(config.port, config.host, (error?: Error) => {
   if (error) {
@@ -85,7 +103,10 @@ async function stop(signal: string) {
   const patience = setTimeout(() => server.closeAllConnections(), 2000);
   server.closeIdleConnections();
   // A capture that takes longer than this is recovered at the next start.
-  await Promise.race([runner.stop(), new Promise((resolve) => setTimeout(resolve, 8000))]);
+  await Promise.race([
+    Promise.all([runner.stop(), lookout.stop()]),
+    new Promise((resolve) => setTimeout(resolve, 8000)),
+  ]);
   clearTimeout(patience);
   server.closeAllConnections();
   await extractor.close();

@@ -2,7 +2,9 @@ import { canonicalAddress, type AddressReading } from '@dorvel/core/address';
 import {
   NEVER,
   type Activity,
+  TagName,
   type ChoiceChanges,
+  type FeedChanges,
   type GivenText,
   type HowMuch,
   type Item,
@@ -12,7 +14,7 @@ import {
 } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import { createClock } from '@dorvel/core/sync';
-import { v7 as uuidv7 } from 'uuid';
+import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { deviceName, useAccount } from './account';
 import type { DeviceStore } from './store';
 import { syncSoon } from './sync-loop';
@@ -169,4 +171,47 @@ export async function giveText(itemId: string, given: GivenText): Promise<void> 
 /** Asks the server to fetch the page again. */
 export async function fetchAgain(itemId: string): Promise<void> {
   await commit({ type: 'refetch', id: uuidv7(), itemId, stamp: clock.next() });
+}
+
+/** A feed to be followed. */
+export interface Followed {
+  address: string;
+  /** As it is called where it comes from; the feed's own title otherwise. */
+  title: string | null;
+  /** Put on what is saved from it. */
+  tag: string | null;
+}
+
+/** The id of the feed at an address: the same on every device (RFC 9562, 5.5), so that it is followed once. */
+export function feedIdOf(address: string): string {
+  return uuidv5(canonicalAddress(address), uuidv5.URL);
+}
+
+/** Follows feeds, at once or not at all. @returns their ids */
+export async function followFeeds(feeds: readonly Followed[]): Promise<string[]> {
+  const known = await store().feeds.bulkGet(feeds.map(({ address }) => feedIdOf(address)));
+  for (const feed of known) if (feed) clock.see(feed.choices.following.at);
+  const mutations = feeds.flatMap(({ address, title, tag: written }): Mutation[] => {
+    const feedId = feedIdOf(address);
+    const tagName = TagName.safeParse(written ?? '');
+    const set = {
+      ...(title?.trim() ? { title: title.trim().slice(0, 500) } : {}),
+      ...(tagName.success ? { tag: tagName.data } : {}),
+    };
+    const base = () => ({ id: uuidv7(), feedId, stamp: clock.next() });
+    return [
+      { ...base(), type: 'follow', address, followedAt: Date.now() },
+      ...(Object.keys(set).length > 0 ? [{ ...base(), type: 'feed' as const, set }] : []),
+    ];
+  });
+  await store().commitAll(mutations);
+  syncSoon();
+  return feeds.map(({ address }) => feedIdOf(address));
+}
+
+/** Records what the reader decided about a feed. */
+export async function changeFeed(feedId: string, set: FeedChanges): Promise<void> {
+  const feed = await store().feeds.get(feedId);
+  if (feed) for (const register of Object.values(feed.choices)) clock.see(register.at);
+  await commit({ type: 'feed', id: uuidv7(), feedId, set, stamp: clock.next() });
 }

@@ -1,4 +1,4 @@
-import type { Activity, Item } from '@dorvel/core/model';
+import type { Activity, Feed, Item } from '@dorvel/core/model';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useAccount } from './account';
 import type { KeptCopy } from './store';
@@ -50,6 +50,12 @@ export function useKeptCopies(): { ids: ReadonlySet<string>; bytes: number } | u
 export function useActivities(): Activity[] | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(async () => store?.activities.toArray(), [store]);
+}
+
+/** All feeds that are or were followed; undefined while they are being read. */
+export function useFeeds(): Feed[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => store?.feeds.toArray(), [store]);
 }
 
 /** How many changes wait to be sent. */

@@ -65,12 +65,13 @@ describe('the store on the device', () => {
     await store.commit(sitting(3, 60));
     expect((await store.activities.toArray()).map(({ seconds }) => seconds)).toEqual([60]);
     expect(await store.outbox.count()).toBe(2);
-    await store.receive([], [(sitting(2, 30) as Extract<Mutation, { type: 'activity' }>).activity], 5);
+    const { activity } = sitting(2, 30) as Extract<Mutation, { type: 'activity' }>;
+    await store.receive({ items: [], activities: [activity], feeds: [], cursor: 5 });
     expect((await store.activities.get(uuid(300)))?.seconds).toBe(60);
   });
 
   it('takes many changes, or none of them when one cannot be', async () => {
-    const unknown: Mutation = { ...progress(3, 0.1), itemId: uuid(77) };
+    const unknown = { ...progress(3, 0.1), itemId: uuid(77) } as Mutation;
     await expect(store.commitAll([save, progress(2, 0.2), unknown])).rejects.toThrow(/no item/);
     expect([await store.items.count(), await store.outbox.count()]).toEqual([0, 0]);
     await store.commitAll([save, progress(2, 0.2)]);
@@ -118,7 +119,7 @@ describe('the store on the device', () => {
     const server = newItem(save);
     server.choices.stage = { value: 'queue', at: stamp(4) };
     server.capture = { ...server.capture, revision: 3, state: 'arrived', says: 'Came through whole.' };
-    expect(await store.receive([server], [], 7)).toEqual([]);
+    expect(await store.receive({ items: [server], activities: [], feeds: [], cursor: 7 })).toEqual([]);
     const item = await store.items.get(ITEM);
     expect(item?.choices.stage.value).toBe('kept');
     expect(item?.capture.state).toBe('arrived');
@@ -129,7 +130,7 @@ describe('the store on the device', () => {
     await store.commit(save);
     const alias = newItem(save);
     alias.capture = { ...alias.capture, revision: 3, sameAs: uuid(77) };
-    expect(await store.receive([alias], [], 8)).toEqual([uuid(77)]);
-    expect(await store.receive([alias], [], 9)).toEqual([]);
+    expect(await store.receive({ items: [alias], activities: [], feeds: [], cursor: 8 })).toEqual([uuid(77)]);
+    expect(await store.receive({ items: [alias], activities: [], feeds: [], cursor: 9 })).toEqual([]);
   });
 });

@@ -1,5 +1,13 @@
-import { applyMutation, mergeActivities, mergeItems } from '@dorvel/core/sync';
-import { joinSpans, type Activity, type Copy, type Item, type Mutation } from '@dorvel/core/model';
+import { applyFeedMutation, applyMutation, mergeActivities, mergeFeeds, mergeItems } from '@dorvel/core/sync';
+import {
+  joinSpans,
+  subjectOf,
+  type Activity,
+  type Copy,
+  type Feed,
+  type Item,
+  type Mutation,
+} from '@dorvel/core/model';
 import type { FieldTerms } from '@dorvel/core/search';
 import type { TermProfile } from '@dorvel/core/terms';
 import Dexie, { type Table } from 'dexie';
@@ -34,8 +42,17 @@ interface KeptTerms {
 interface Waiting {
   /** Order in which the changes were made. */
   place?: number;
+  /** What the change is about: an item, or a feed. */
   itemId: string;
   mutation: Mutation;
+}
+
+/** What the server sent, up to a cursor to go on from. */
+interface Received {
+  items: readonly Item[];
+  activities: readonly Activity[];
+  feeds: readonly Feed[];
+  cursor: number;
 }
 
 /**
@@ -52,31 +69,37 @@ export class DeviceStore extends Dexie {
   profiles!: Table<KeptProfile, string>;
   /** The words of the items here, made by the worker that finds. */
   findables!: Table<KeptTerms, string>;
+  feeds!: Table<Feed, string>;
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
     this.version(1).stores({ items: 'id', copies: 'id, itemId', outbox: '++place, itemId', marks: 'name' });
     this.version(2).stores({ copies: 'id, itemId, textOnly', activities: 'id', profiles: 'copyId' });
     this.version(3).stores({ findables: 'itemId' });
+    this.version(4).stores({ feeds: 'id' });
   }
 
   /** Applies a change and puts it in the outbox, both or neither. */
   async commit(mutation: Mutation): Promise<void> {
-    await this.transaction('rw', this.items, this.activities, this.outbox, async () => {
+    await this.transaction('rw', this.items, this.activities, this.feeds, this.outbox, async () => {
       if (mutation.type === 'activity') await this.#putActivity(mutation.activity);
-      else {
+      else if ('feedId' in mutation) {
+        const changed = applyFeedMutation(await this.feeds.get(mutation.feedId), mutation);
+        if (!changed) throw new Error(`no feed ${mutation.feedId} on this device`);
+        await this.feeds.put(changed);
+      } else {
         const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
         if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
         await this.items.put(changed);
       }
       const toSend = await this.#standingForEarlier(mutation);
-      await this.outbox.add({ itemId: mutation.itemId, mutation: toSend });
+      await this.outbox.add({ itemId: subjectOf(mutation), mutation: toSend });
     });
   }
 
   /** The same for many changes at once: all of them or none. */
   async commitAll(mutations: readonly Mutation[]): Promise<void> {
-    await this.transaction('rw', this.items, this.activities, this.outbox, async () => {
+    await this.transaction('rw', this.items, this.activities, this.feeds, this.outbox, async () => {
       for (const mutation of mutations) await this.commit(mutation);
     });
   }
@@ -114,9 +137,13 @@ export class DeviceStore extends Dexie {
    *
    * @returns ids of the items that now stand for one that this device had as an item of its own
    */
-  async receive(items: readonly Item[], activities: readonly Activity[], cursor: number): Promise<string[]> {
-    return this.transaction('rw', this.items, this.activities, this.marks, async () => {
+  async receive({ items, activities, feeds, cursor }: Received): Promise<string[]> {
+    return this.transaction('rw', this.items, this.activities, this.feeds, this.marks, async () => {
       for (const activity of activities) await this.#putActivity(activity);
+      for (const feed of feeds) {
+        const known = await this.feeds.get(feed.id);
+        await this.feeds.put(known ? mergeFeeds(known, feed) : feed);
+      }
       const standing: string[] = [];
       for (const item of items) {
         const known = await this.items.get(item.id);

@@ -134,7 +134,7 @@ async function receive(store: DeviceStore): Promise<void> {
   for (;;) {
     const page = await api.pull(cursor);
     if (page.items.length > 0) useSync.setState({ doing: 'receiving' });
-    const standing = await store.receive(page.items, page.activities, page.cursor);
+    const standing = await store.receive(page);
     tellOf(standing.map((itemId) => ({ kind: 'already-saved', itemId })));
     cursor = page.cursor;
     if (!page.more) return;

@@ -9,6 +9,7 @@ interface FieldProps extends Pick<
   | 'autoComplete'
   | 'inputMode'
   | 'onSubmitEditing'
+  | 'onBlur'
   | 'autoFocus'
   | 'multiline'
 > {

@@ -1,5 +1,5 @@
 import { MOST_FACTS, type Fact, type FactSubject, type FactValue } from '../model';
-import { isoDate, isoDurationSeconds } from './dates';
+import { isoDate, isoDurationSeconds } from '../text';
 import { isOfType, nameOf, textValue, Thing, type StatedThing } from './linked-data';
 
 type Reader = (value: unknown, of: Thing) => FactValue | null;

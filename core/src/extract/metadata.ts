@@ -1,7 +1,6 @@
 import type { Fact } from '../model';
-import { languageOf } from '../text';
+import { isoDate, languageOf } from '../text';
 import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
-import { isoDate } from './dates';
 import { readFacts } from './facts';
 import { headlineOverShared, headlines, siteNameInTitle, withoutSiteName } from './headline';
 import { firstOf, isOfType, nameOf, readThings, textValue, Thing, type StatedThing } from './linked-data';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Activity } from './activity';
+import { Feed } from './feed';
 import { Id } from './ids';
 import { Item } from './item';
 
@@ -48,6 +49,7 @@ export const PullQuery = z.object({ after: z.coerce.number().int().nonnegative()
 export const PullResponse = z.object({
   items: z.array(Item),
   activities: z.array(Activity).default([]),
+  feeds: z.array(Feed).default([]),
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
 });

@@ -3,6 +3,7 @@ export * from './anchor';
 export * from './api';
 export * from './article';
 export * from './fact';
+export * from './feed';
 export * from './how-much';
 export * from './ids';
 export * from './item';

@@ -2,20 +2,14 @@ import { z } from 'zod';
 import { TextAnchor } from './anchor';
 import { Fact, MOST_FACTS } from './fact';
 import { HowMuch } from './how-much';
-import { ContentHash, Day, Fraction, Id, Instant, NEVER, Stamp } from './ids';
+import { ContentHash, Day, Fraction, Id, Instant } from './ids';
+import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
 
 /** `inbox → queue → finished`, with `kept` and `let-go` beside them. */
 export const Stage = z.enum(['inbox', 'queue', 'finished', 'kept', 'let-go']);
 export type Stage = z.infer<typeof Stage>;
-
-const stamped = <Value extends z.ZodType>(value: Value) => z.object({ value, at: Stamp });
-/** A register that records from before it was thought of do not have. */
-const stampedSince = <Value extends z.ZodType>(value: Value, otherwise: z.output<Value>) => {
-  const register = stamped(value);
-  return register.default({ value: otherwise, at: NEVER } as z.output<typeof register>);
-};
 
 /** How often something was done, and the day on which it was done last. */
 export const Tally = z.object({ times: z.number().int().nonnegative(), lastOn: Day.nullable() });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Activity } from './activity';
 import { TextAnchor } from './anchor';
+import { FeedMode } from './feed';
 import { Day, Fraction, Id, Instant, Stamp } from './ids';
 import { GivenText, HowMuch } from './how-much';
 import { MOST_TIDYINGS, Note, Stage, Tally, Tidying } from './item';
@@ -71,6 +72,34 @@ const ProvideMutation = z.object({ ...base, type: z.literal('provide'), given: G
 /** A sitting began, or has grown. */
 const ActivityMutation = z.object({ ...base, type: z.literal('activity'), activity: Activity });
 
+/** A feed is followed. Repeating it with the same feedId changes nothing. */
+const FollowMutation = z.object({
+  id: Id,
+  stamp: Stamp,
+  type: z.literal('follow'),
+  feedId: Id,
+  address: z.string().trim().min(1).max(8192),
+  followedAt: Instant,
+});
+
+/** The reader decided something about a feed; only the fields named change. */
+const ChangeFeedMutation = z.object({
+  id: Id,
+  stamp: Stamp,
+  type: z.literal('feed'),
+  feedId: Id,
+  set: z
+    .object({
+      following: z.boolean(),
+      title: z.string().trim().min(1).max(500).nullable(),
+      mode: FeedMode,
+      tag: TagName.nullable(),
+      seenUntil: Instant,
+      askedAt: Instant,
+    })
+    .partial(),
+});
+
 /** Every change a device can make. Applied at once on the device, then sent; see core/sync. */
 export const Mutation = z.discriminatedUnion('type', [
   SaveMutation,
@@ -80,8 +109,18 @@ export const Mutation = z.discriminatedUnion('type', [
   RefetchMutation,
   ProvideMutation,
   ActivityMutation,
+  FollowMutation,
+  ChangeFeedMutation,
 ]);
 export type Mutation = z.infer<typeof Mutation>;
+/** The changes of what is followed. */
+export type FeedMutation = Extract<Mutation, { feedId: string }>;
 /** The changes that are changes of an item. */
-export type ItemMutation = Exclude<Mutation, { type: 'activity' }>;
+export type ItemMutation = Exclude<Mutation, { type: 'activity' } | FeedMutation>;
+export type FeedChanges = z.infer<typeof ChangeFeedMutation>['set'];
 export type ChoiceChanges = z.infer<typeof ChooseMutation>['set'];
+
+/** The id of what a change is about: an item, or a feed. */
+export function subjectOf(mutation: Mutation): string {
+  return 'feedId' in mutation ? mutation.feedId : mutation.itemId;
+}

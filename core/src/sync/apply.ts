@@ -1,13 +1,5 @@
 import { canonicalAddress } from '../address';
-import {
-  NEVER,
-  NO_TALLY,
-  type ChoiceChanges,
-  type Choices,
-  type Item,
-  type ItemMutation,
-  type Tags,
-} from '../model';
+import { NEVER, NO_TALLY, type Item, type ItemMutation, type Tags } from '../model';
 import { mergeItems } from './merge';
 
 /** A new item as a device makes it, before the server has seen it. */
@@ -87,9 +79,14 @@ function waiting(item: Item, says: string): Item {
   return { ...item, capture: { ...item.capture, state: 'waiting', says, nextTryAt: null } };
 }
 
-function withChanges(choices: Choices, set: ChoiceChanges, stamp: string): Choices {
+/** Registers of which some were set. */
+export function withChanges<Registers extends object>(
+  registers: Registers,
+  set: Readonly<Record<string, unknown>>,
+  stamp: string,
+): Registers {
   const changed = Object.entries(set)
     .filter(([, value]) => value !== undefined)
     .map(([field, value]) => [field, { value, at: stamp }]);
-  return { ...choices, ...(Object.fromEntries(changed) as Partial<Choices>) };
+  return { ...registers, ...(Object.fromEntries(changed) as Partial<Registers>) };
 }

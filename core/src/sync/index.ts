@@ -1,3 +1,4 @@
-export * from './apply';
+export { applyMutation, newItem } from './apply';
 export * from './clock';
-export * from './merge';
+export * from './feeds';
+export { mergeActivities, mergeItems, withMarksOf } from './merge';

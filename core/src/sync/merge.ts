@@ -77,7 +77,8 @@ function mergeProgress(a: Progress, b: Progress): Progress {
   };
 }
 
-function latest<Register extends { at: string }>(a: Register, b: Register): Register {
+/** Of two states of a register, the later one. */
+export function latest<Register extends { at: string }>(a: Register, b: Register): Register {
   return a.at >= b.at ? a : b;
 }
 

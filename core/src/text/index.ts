@@ -1,3 +1,4 @@
+export * from './dates';
 export * from './language';
 export * from './plain';
 export * from './reading-time';

@@ -1,5 +1,5 @@
 import sniffEncoding from 'html-encoding-sniffer';
-import { decode } from 'whatwg-encoding';
+import { decode, labelToName } from 'whatwg-encoding';
 
 /** `text` as it was sent; `html` the same, with plain text in paragraphs. */
 export type Decoded = { ok: true; text: string; html: string } | { ok: false; says: string };
@@ -25,6 +25,19 @@ export function decodePage(body: Buffer, contentType: string): Decoded {
   const text = decode(body, encoding);
   if (text.trim() === '') return { ok: false, says: 'The page is empty.' };
   return { ok: true, text, html: kind === 'text/plain' ? asParagraphs(text) : text };
+}
+
+/**
+ * The bytes of an XML or JSON file as text. Encoding from BOM, header or XML declaration (XML 1.0, appendix F; RFC 7303);
+ * UTF-8 where they say nothing and it is that, windows-1252 otherwise.
+ */
+export function decodeData(body: Buffer, contentType: string): string {
+  const declared = /^\s*<\?xml[^>]*encoding\s*=\s*["']([\w.:-]+)["']/i.exec(
+    body.subarray(0, 200).toString('latin1'),
+  )?.[1];
+  const charset = /charset\s*=\s*["']?([\w.:-]+)/i.exec(contentType)?.[1];
+  const encoding = [charset, declared].map((label) => label && labelToName(label)).find(Boolean);
+  return decode(body, encoding ?? (looksLikeUtf8(body) ? 'UTF-8' : 'windows-1252'));
 }
 
 /** Markdown by its type (RFC 7763), or plain text by the name of its file. */

@@ -10,15 +10,37 @@ export interface FetchRules {
   /** Bytes after decompression. */
   maxBytes: number;
   accept: string;
+  /** Asks for the file only if it is another than the one that these tell (RFC 9110, 13.1). */
+  unless?: { etag: string | null; lastModified: string | null };
 }
 
 export type Fetched =
-  | { ok: true; url: string; contentType: string; body: Buffer }
+  | {
+      ok: true;
+      url: string;
+      contentType: string;
+      body: Buffer;
+      etag: string | null;
+      lastModified: string | null;
+      /** For how long the site says that it stays as it is (Cache-Control: max-age), in seconds. */
+      maxAgeSeconds: number | null;
+      /** Where it is from now on, when each step on the way there was said to be for good (301, 308). */
+      movedTo: string | null;
+    }
   /**
    * `temporary` is worth another try, after `retryAfterMs` where the server asked for that; `gone` when the site says
-   * that the page is not there.
+   * that the page is not there; `unchanged` when it is the file that `unless` tells.
    */
-  | { ok: false; temporary: boolean; says: string; retryAfterMs: number | null; gone?: true };
+  | {
+      ok: false;
+      temporary: boolean;
+      says: string;
+      retryAfterMs: number | null;
+      gone?: true;
+      unchanged?: true;
+    };
+
+type Refused = Extract<Fetched, { ok: false }>;
 
 const REDIRECT_LIMIT = 8;
 const RETRY_AFTER_LIMIT_MS = 24 * 60 * 60 * 1000;
@@ -31,6 +53,7 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
   const deadline = AbortSignal.timeout(rules.timeoutMs);
   const seen = new Set<string>();
   let at = address;
+  let forGood = true;
   for (let hop = 0; hop <= REDIRECT_LIMIT; hop++) {
     const url = URL.canParse(at) ? new URL(at) : null;
     if (!url) return final('The page redirects to something that is not an address.');
@@ -46,6 +69,7 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
     const location = answer.headers.location;
     if (answer.status >= 300 && answer.status < 400 && answer.status !== 304 && location) {
       answer.stream.destroy();
+      forGood &&= answer.status === 301 || answer.status === 308;
       at = URL.canParse(location, url.href) ? new URL(location, url.href).href : location;
       continue;
     }
@@ -53,7 +77,8 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
       answer.stream.destroy();
       return refusal(answer.status, answer.headers['retry-after']);
     }
-    return receive(answer, url, rules).catch((error: unknown) => networkFailure(error, url, rules));
+    const movedTo = forGood && url.href !== address ? url.href : null;
+    return receive(answer, url, rules, movedTo).catch((error: unknown) => networkFailure(error, url, rules));
   }
   return final(`The page redirects more than ${REDIRECT_LIMIT} times.`);
 }
@@ -79,6 +104,8 @@ function request(url: URL, rules: FetchRules, signal: AbortSignal): Promise<Answ
         accept: rules.accept,
         'accept-language': 'en, *;q=0.5',
         'accept-encoding': 'gzip, deflate, br',
+        ...(rules.unless?.etag ? { 'if-none-match': rules.unless.etag } : {}),
+        ...(rules.unless?.lastModified ? { 'if-modified-since': rules.unless.lastModified } : {}),
       },
     };
     const sent = (url.protocol === 'https:' ? https : http).get(url, options, (stream) => {
@@ -93,7 +120,12 @@ class TooLarge extends Error {
   override readonly name = 'TooLarge';
 }
 
-async function receive(answer: Answer, url: URL, rules: FetchRules): Promise<Fetched> {
+async function receive(
+  answer: Answer,
+  url: URL,
+  rules: FetchRules,
+  movedTo: string | null,
+): Promise<Fetched> {
   const chunks: Buffer[] = [];
   let bytes = 0;
   const decoded = decompress(answer);
@@ -111,7 +143,16 @@ async function receive(answer: Answer, url: URL, rules: FetchRules): Promise<Fet
     url: url.href,
     contentType: answer.headers['content-type'] ?? '',
     body: Buffer.concat(chunks),
+    etag: answer.headers.etag ?? null,
+    lastModified: answer.headers['last-modified'] ?? null,
+    maxAgeSeconds: maxAgeOf(answer.headers['cache-control']),
+    movedTo,
   };
+}
+
+function maxAgeOf(cacheControl: string | undefined): number | null {
+  const seconds = /(?:^|[\s,])max-age\s*=\s*"?(\d{1,9})/i.exec(cacheControl ?? '')?.[1];
+  return seconds === undefined ? null : Number(seconds);
 }
 
 function decompress({ headers, stream }: Answer): Readable {
@@ -134,11 +175,11 @@ function decompress({ headers, stream }: Answer): Readable {
   }
 }
 
-function final(says: string): Fetched {
+function final(says: string): Refused {
   return { ok: false, temporary: false, says, retryAfterMs: null };
 }
 
-function temporary(says: string, retryAfterMs: number | null = null): Fetched {
+function temporary(says: string, retryAfterMs: number | null = null): Refused {
   return { ok: false, temporary: true, says, retryAfterMs };
 }
 
@@ -149,6 +190,7 @@ function refusal(status: number, retryAfter: string | undefined): Fetched {
       retryAfterMs(retryAfter),
     );
   }
+  if (status === 304) return { ...final('Nothing has changed.'), unchanged: true };
   if (status === 404 || status === 410)
     return {
       ok: false,

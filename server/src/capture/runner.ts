@@ -1,11 +1,18 @@
 import type { Logger } from 'pino';
-import type { Job, Jobs } from '../db/jobs';
 
 export interface Runner {
   /** Says that a job may be due. */
   wake(): void;
   /** Takes no new jobs and waits for those under way. */
   stop(): Promise<void>;
+}
+
+/** What is to be done, in the order in which it is due. */
+interface Row<Job> {
+  /** Takes up to `limit` jobs that are due, so that nobody else takes them. */
+  take(limit: number): Promise<Job[]>;
+  /** When the next one is due, in milliseconds since 1970; null when none waits. */
+  nextDue(): Promise<number | null>;
 }
 
 const LONGEST_NAP_MS = 60_000;
@@ -16,8 +23,8 @@ const LONGEST_NAP_MS = 60_000;
  * @param run does a job; it settles the job's row itself
  * @param failed is called when `run` threw: it should put the job back
  */
-export function startRunner(
-  jobs: Jobs,
+export function startRunner<Job extends { id: string }>(
+  jobs: Row<Job>,
   atOnce: number,
   run: (job: Job) => Promise<void>,
   failed: (job: Job, error: unknown) => Promise<void>,
@@ -32,7 +39,7 @@ export function startRunner(
   const start = (job: Job) => {
     const work: Promise<void> = run(job)
       .catch(async (error: unknown) => {
-        log.error({ err: error, jobId: job.id }, 'capture failed in an unforeseen way');
+        log.error({ err: error, jobId: job.id }, 'a job failed in an unforeseen way');
         // If even this fails (a full disk), the row stays "running" and is recovered at the next start.
         await failed(job, error).catch((second: unknown) =>
           log.error({ err: second, jobId: job.id }, 'job not put back'),

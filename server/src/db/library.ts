@@ -1,17 +1,22 @@
-import { Activity, Copy, Item, type GivenText } from '@dorvel/core/model';
+import { Activity, Copy, Feed, Item, type GivenText } from '@dorvel/core/model';
 import { mergeActivities } from '@dorvel/core/sync';
 import { and, asc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import { feedWriter } from './feeds';
 import { putFindable } from './findable';
 import type { Database, Transaction } from './open';
-import { accounts, activities, copies, items, jobs, pictures } from './schema';
+import { accounts, activities, copies, feeds, items, jobs, pictures } from './schema';
 
 const PULL_PAGE = 200;
+
+/** The tables whose rows travel to the devices. */
+type Sequenced = typeof items | typeof activities | typeof feeds;
 
 /** What changed in a library, up to a cursor to go on from. */
 interface Changes {
   items: Item[];
   activities: Activity[];
+  feeds: Feed[];
   cursor: number;
   more: boolean;
 }
@@ -24,7 +29,6 @@ export function libraryOf(database: Database, accountId: string) {
   const mine = {
     item: eq(items.accountId, accountId),
     copy: eq(copies.accountId, accountId),
-    activity: eq(activities.accountId, accountId),
     picture: eq(pictures.accountId, accountId),
   };
   return {
@@ -35,7 +39,7 @@ export function libraryOf(database: Database, accountId: string) {
      * and always all that changed under its last sequence number: a push of many changes is never cut in two.
      */
     async changesAfter(after: number): Promise<Changes> {
-      const lastOfPage = async (table: typeof items | typeof activities) => {
+      const lastOfPage = async (table: Sequenced) => {
         const rows = await database.read
           .select({ sequence: table.sequence })
           .from(table)
@@ -44,23 +48,20 @@ export function libraryOf(database: Database, accountId: string) {
           .limit(PULL_PAGE + 1);
         return { last: (rows[PULL_PAGE - 1] ?? rows.at(-1))?.sequence, more: rows.length > PULL_PAGE };
       };
-      const [ofItems, ofActivities] = [await lastOfPage(items), await lastOfPage(activities)];
-      const cut = [ofItems, ofActivities].filter(({ more }) => more).map(({ last }) => last ?? after);
+      const pages = [await lastOfPage(items), await lastOfPage(activities), await lastOfPage(feeds)];
+      const cut = pages.filter(({ more }) => more).map(({ last }) => last ?? after);
       const cursor =
-        cut.length > 0 ? Math.min(...cut) : Math.max(after, ofItems.last ?? 0, ofActivities.last ?? 0);
-      const itemRows = await database.read
-        .select({ record: items.record })
-        .from(items)
-        .where(and(mine.item, gt(items.sequence, after), lte(items.sequence, cursor)))
-        .orderBy(asc(items.sequence));
-      const activityRows = await database.read
-        .select({ record: activities.record })
-        .from(activities)
-        .where(and(mine.activity, gt(activities.sequence, after), lte(activities.sequence, cursor)))
-        .orderBy(asc(activities.sequence));
+        cut.length > 0 ? Math.min(...cut) : Math.max(after, ...pages.map(({ last }) => last ?? 0));
+      const changed = async (table: Sequenced) =>
+        database.read
+          .select({ record: table.record })
+          .from(table)
+          .where(and(eq(table.accountId, accountId), gt(table.sequence, after), lte(table.sequence, cursor)))
+          .orderBy(asc(table.sequence));
       return {
-        items: itemRows.map((row) => Item.parse(row.record)),
-        activities: activityRows.map((row) => Activity.parse(row.record)),
+        items: (await changed(items)).map((row) => Item.parse(row.record)),
+        activities: (await changed(activities)).map((row) => Activity.parse(row.record)),
+        feeds: (await changed(feeds)).map((row) => Feed.parse(row.record)),
         cursor,
         more: cut.length > 0,
       };
@@ -112,6 +113,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
   const parse = (row: { record: unknown } | undefined) => row && Item.parse(row.record);
   return {
     sequence,
+    ...feedWriter(tx, accountId, sequence),
 
     async item(id: string): Promise<Item | undefined> {
       return parse(

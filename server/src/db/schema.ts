@@ -81,6 +81,29 @@ export const activities = sqliteTable(
   ],
 );
 
+export const feeds = sqliteTable(
+  'feeds',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    /** The account's sequence number at the last change. */
+    sequence: integer().notNull(),
+    /** When it is to be looked at again; null when it is not followed any more. */
+    dueAt: integer('due_at'),
+    /** What is remembered from one look to the next; see feeds.ts. */
+    memory: text({ mode: 'json' }).notNull(),
+    /** The feed as core/model defines it. */
+    record: text({ mode: 'json' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.accountId, table.id] }),
+    index('feeds_by_sequence').on(table.accountId, table.sequence),
+    index('feeds_by_due').on(table.dueAt),
+  ],
+);
+
 /** Which row of its account's full-text table stands for which item; see findable.ts. */
 export const findables = sqliteTable(
   'findables',

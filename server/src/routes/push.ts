@@ -1,9 +1,10 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
-import { Mutation, type Item, type PushResult } from '@dorvel/core/model';
+import { Mutation, type FeedMutation, type Item, type PushResult } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
-import { applyMutation, newItem, type HybridClock } from '@dorvel/core/sync';
+import { applyFeedMutation, applyMutation, newItem, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
+import { FeedMemory } from '../db/feeds';
 import type { LibraryWriter } from '../db/library';
 
 const FUTURE_TOLERANCE_MS = 24 * 60 * 60 * 1000;
@@ -37,6 +38,7 @@ export async function takeMutation(
   const mutation = withPlausibleStamp(parsed.data, tools);
   tools.clock.see(mutation.stamp);
   const mutationId = mutation.id;
+  if ('feedId' in mutation) return changeFeed(write, mutation, tools);
   const item = await write.item(mutation.itemId);
   if (mutation.type === 'activity') {
     await write.putActivity(mutation.activity);
@@ -95,6 +97,30 @@ async function save(
   });
   if (raised) await write.put(raised);
   return { outcome: 'already-saved', mutationId, itemId: first.id };
+}
+
+/** A feed that is followed anew, or that the reader asks for, is looked at at once. */
+async function changeFeed(
+  write: LibraryWriter,
+  mutation: FeedMutation,
+  tools: PushTools,
+): Promise<PushResult> {
+  const mutationId = mutation.id;
+  const reading = mutation.type === 'follow' ? readAddress(mutation.address) : null;
+  if (reading && !reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
+  const known = await write.feed(mutation.feedId);
+  const feed = applyFeedMutation(known?.feed, mutation);
+  if (!feed) return { outcome: 'refused', mutationId, detail: 'That feed is not in this library.' };
+  if (!known) feed.state.revision = write.sequence;
+  const asks =
+    mutation.type === 'follow' || mutation.set.following === true || mutation.set.askedAt !== undefined;
+  const isFollowed = feed.choices.following.value;
+  await write.putFeed(
+    feed,
+    known?.memory ?? FeedMemory.parse({}),
+    !isFollowed ? null : asks || !known ? tools.now() : known.dueAt,
+  );
+  return { outcome: 'applied', mutationId };
 }
 
 /** A device whose clock is days ahead would win every merge until then: its stamps are taken as of now. */

@@ -9,6 +9,7 @@ import { FindField, NarrowBy } from '@/features/find/find-bar';
 import { FoundList } from '@/features/find/found-list';
 import { useLibraryFind } from '@/features/find/use-library-find';
 import { useAddSheet } from '@/features/add/add-store';
+import { useNewCount } from '@/features/feeds/use-feeds';
 import { useTags } from '@/features/tags/use-tags';
 import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
 import { Button } from '@/ui/button';
@@ -94,6 +95,7 @@ function ListHead({
 }) {
   const router = useRouter();
   const tags = useTags();
+  const fromFeeds = useNewCount();
   const commonest = useMemo(
     () => [...tags].sort((a, b) => b.count - a.count).map(({ key, count }) => ({ tag: key, count })),
     [tags],
@@ -104,9 +106,13 @@ function ListHead({
   return (
     <View className="border-b border-line px-[20px]">
       <PlaceHeader title={PLACE_NAMES[place]} aside={aside}>
-        {place === 'inbox' && shown.length > 0 && (
-          <View className="items-start pt-[10px]">
-            <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />
+        {place === 'inbox' && (
+          <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
+            {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
+            <Button
+              label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'}
+              onPress={() => router.push('/feeds')}
+            />
           </View>
         )}
         {find && <FindField />}

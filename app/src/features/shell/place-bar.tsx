@@ -25,7 +25,7 @@ export function PlaceBar({ wide }: { wide: boolean }) {
         href="/inbox"
         label={undecided > 0 ? `Inbox ${undecided}` : 'Inbox'}
         icon={Inbox}
-        here={path.startsWith('/inbox') || path.startsWith('/sort')}
+        here={path.startsWith('/inbox') || path.startsWith('/sort') || path.startsWith('/feeds')}
       />
       <Pressable role="button" aria-label="Save an address" onPress={open} className={SLOT}>
         <View className="h-[34px] w-[48px] items-center justify-center rounded-[17px] bg-accent">

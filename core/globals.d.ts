@@ -1,4 +1,4 @@
-/** The one global beyond ECMAScript that core uses: WHATWG URL is in every place that core runs. */
+/** The globals beyond ECMAScript that core uses: they are in every place that core runs. WHATWG URL first. */
 declare class URL {
   constructor(url: string, base?: string);
   href: string;
@@ -18,4 +18,10 @@ declare class URL {
 declare class URLSearchParams {
   delete(name: string): void;
   [Symbol.iterator](): IterableIterator<[string, string]>;
+}
+
+/** Base64 (HTML, 8.3) and UTF-8 (WHATWG Encoding). */
+declare function atob(data: string): string;
+declare class TextDecoder {
+  decode(input: Uint8Array): string;
 }

@@ -1,0 +1,99 @@
+import { Feed } from '@dorvel/core/model';
+import { and, asc, eq, isNotNull, lte, min, ne } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Database, Transaction } from './open';
+import { feeds } from './schema';
+
+/** What is remembered of a feed from one look to the next. */
+export const FeedMemory = z.object({
+  /** Where the feed is, which may not be what the reader gave. */
+  address: z.string().nullable().default(null),
+  etag: z.string().nullable().default(null),
+  lastModified: z.string().nullable().default(null),
+  /** Looks that failed, one after the other. */
+  failures: z.number().int().default(0),
+  /** What tells the entries seen so far, the latest first. */
+  keys: z.array(z.string()).default([]),
+});
+export type FeedMemory = z.infer<typeof FeedMemory>;
+
+export interface DueFeed {
+  id: string;
+  accountId: string;
+}
+
+/** While it is looked at it is not due; if the process ends meanwhile, it is due again after this. */
+const LOOK_LIMIT_MS = 5 * 60 * 1000;
+/** A site is asked for one feed at a time; the next one waits for so long. */
+const SAME_SITE_MS = 3000;
+
+/** The feeds of all accounts, by when they are to be looked at. */
+export function feedSchedule(database: Database, now: () => number) {
+  return {
+    /** Takes up to `limit` feeds that are due, no two of them from one site. */
+    async take(limit: number): Promise<DueFeed[]> {
+      if (limit <= 0) return [];
+      return database.write(async (tx) => {
+        const due = await tx
+          .select({ id: feeds.id, accountId: feeds.accountId, memory: feeds.memory, record: feeds.record })
+          .from(feeds)
+          .where(lte(feeds.dueAt, now()))
+          .orderBy(asc(feeds.dueAt))
+          .limit(limit * 8);
+        const sites = new Set<string>();
+        const taken: DueFeed[] = [];
+        for (const row of due) {
+          const site = new URL(FeedMemory.parse(row.memory).address ?? Feed.parse(row.record).address).host;
+          const takes = taken.length < limit && !sites.has(site);
+          if (taken.length >= limit && !sites.has(site)) continue;
+          if (takes) taken.push({ id: row.id, accountId: row.accountId });
+          sites.add(site);
+          await tx
+            .update(feeds)
+            .set({ dueAt: now() + (takes ? LOOK_LIMIT_MS : SAME_SITE_MS) })
+            .where(and(eq(feeds.accountId, row.accountId), eq(feeds.id, row.id)));
+        }
+        return taken;
+      });
+    },
+
+    async nextDue(): Promise<number | null> {
+      const [row] = await database.read
+        .select({ at: min(feeds.dueAt) })
+        .from(feeds)
+        .where(isNotNull(feeds.dueAt));
+      return row?.at ?? null;
+    },
+  };
+}
+
+/** The feeds of one account, in a change of its library. */
+export function feedWriter(tx: Transaction, accountId: string, sequence: number) {
+  const mine = eq(feeds.accountId, accountId);
+  return {
+    async feed(id: string): Promise<{ feed: Feed; memory: FeedMemory; dueAt: number | null } | undefined> {
+      const [row] = await tx
+        .select({ record: feeds.record, memory: feeds.memory, dueAt: feeds.dueAt })
+        .from(feeds)
+        .where(and(mine, eq(feeds.id, id)));
+      return row && { feed: Feed.parse(row.record), memory: FeedMemory.parse(row.memory), dueAt: row.dueAt };
+    },
+
+    async otherFeeds(exceptId: string): Promise<Feed[]> {
+      const rows = await tx
+        .select({ record: feeds.record })
+        .from(feeds)
+        .where(and(mine, ne(feeds.id, exceptId)));
+      return rows.map((row) => Feed.parse(row.record));
+    },
+
+    /** @param dueAt when it is to be looked at again; null for never */
+    async putFeed(feed: Feed, memory: FeedMemory, dueAt: number | null): Promise<void> {
+      const row = { accountId, id: feed.id, sequence, dueAt, memory, record: feed };
+      await tx
+        .insert(feeds)
+        .values(row)
+        .onConflictDoUpdate({ target: [feeds.accountId, feeds.id], set: row });
+    },
+  };
+}

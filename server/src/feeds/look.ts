@@ -1,0 +1,185 @@
+import { canonicalAddress, readAddress } from '@dorvel/core/address';
+import { feedsOfPage, readFeed, type ReadEntry, type ReadFeed } from '@dorvel/core/formats';
+import { FeedEntry, MOST_ENTRIES, tagKey, type Feed, type FeedState } from '@dorvel/core/model';
+import type { HybridClock } from '@dorvel/core/sync';
+import { v7 as uuidv7 } from 'uuid';
+import { decodeData } from '../capture/decode';
+import { fetchGuarded, type Fetched, type FetchRules } from '../capture/fetcher';
+import type { DueFeed, FeedMemory } from '../db/feeds';
+import type { Library, LibraryWriter } from '../db/library';
+import { takeMutation } from '../routes/push';
+import { nextLook } from './when';
+
+export interface FeedTools {
+  rules: Omit<FetchRules, 'accept' | 'maxBytes' | 'unless'>;
+  clock: HybridClock;
+  now(): number;
+  /** No feed is looked at more often than this. */
+  shortestMs: number;
+}
+
+const FEED_BYTES_LIMIT = 4_000_000;
+const ACCEPT =
+  'application/atom+xml,application/rss+xml,application/feed+json,application/rdf+xml;q=0.9,application/xml;q=0.8,text/xml;q=0.8,application/json;q=0.7,text/html;q=0.5,*/*;q=0.3';
+/** So many keys of entries are remembered, so that one that leaves a feed and comes back is no news. */
+const MOST_KEYS = 2000;
+
+/** What a look has brought. */
+type Outcome =
+  | { kind: 'read'; read: ReadFeed; found: Extract<Fetched, { ok: true }>; address: string }
+  | { kind: 'unchanged' }
+  | { kind: 'failed'; says: string; retryAfterMs: number | null };
+
+/** Looks at a feed once: what is new in it is put before the reader, or saved; every end of it is one transaction. */
+export async function lookAtFeed(due: DueFeed, library: Library, tools: FeedTools): Promise<void> {
+  const known = await library.change((write) => write.feed(due.id));
+  if (!known) return;
+  const outcome = await look(known.feed, known.memory, tools);
+  await library.change((write) => settle(write, due.id, outcome, tools));
+}
+
+async function look(feed: Feed, memory: FeedMemory, { rules }: FeedTools): Promise<Outcome> {
+  const ask = (address: string, unless?: FetchRules['unless']) =>
+    fetchGuarded(address, {
+      ...rules,
+      accept: ACCEPT,
+      maxBytes: FEED_BYTES_LIMIT,
+      ...(unless ? { unless } : {}),
+    });
+  const address = memory.address ?? feed.address;
+  const found = await ask(address, memory);
+  if (!found.ok) return found.unchanged ? { kind: 'unchanged' } : { kind: 'failed', ...found };
+  const text = decodeData(found.body, found.contentType);
+  const read = readFeed(text, found.url);
+  if (read) return { kind: 'read', read, found, address: found.movedTo ?? address };
+  const [named] = feedsOfPage(text, found.url);
+  if (!named)
+    return {
+      kind: 'failed',
+      says: 'This is no feed, and the page names none. Look on the site for a link called RSS, Atom or feed.',
+      retryAfterMs: null,
+    };
+  const second = await ask(named.address);
+  if (!second.ok)
+    return { kind: 'failed', says: `The page names a feed, but: ${second.says}`, retryAfterMs: null };
+  const readSecond = readFeed(decodeData(second.body, second.contentType), second.url);
+  return readSecond
+    ? { kind: 'read', read: readSecond, found: second, address: second.movedTo ?? named.address }
+    : { kind: 'failed', says: 'What the page names as its feed is none.', retryAfterMs: null };
+}
+
+async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools: FeedTools): Promise<void> {
+  const known = await write.feed(id);
+  if (!known) return;
+  const { feed, memory } = known;
+  const now = tools.now();
+  const put = (state: Partial<FeedState>, next: FeedMemory, dueAt: number) =>
+    write.putFeed(
+      { ...feed, state: { ...feed.state, ...state, checkedAt: now, revision: write.sequence } },
+      next,
+      feed.choices.following.value ? dueAt : null,
+    );
+  const when = {
+    now,
+    restMinutes: null,
+    maxAgeSeconds: null,
+    retryAfterMs: null,
+    shortestMs: tools.shortestMs,
+  };
+  const datesOf = (entries: readonly { publishedAt: string | null; arrivedAt?: number }[]) =>
+    entries
+      .map(({ publishedAt, arrivedAt }) => (publishedAt ? Date.parse(publishedAt) : (arrivedAt ?? NaN)))
+      .filter((date) => !Number.isNaN(date));
+  if (outcome.kind === 'failed') {
+    const failures = memory.failures + 1;
+    const kept = feed.state.entries.length > 0 ? ' What it brought before is kept.' : '';
+    return put(
+      {
+        state: 'broken',
+        says: `${outcome.says}${kept}`,
+        brokenSince: feed.state.brokenSince ?? now,
+      },
+      { ...memory, failures },
+      nextLook({ ...when, entryDates: [], failures, retryAfterMs: outcome.retryAfterMs }),
+    );
+  }
+  if (outcome.kind === 'unchanged')
+    return put(
+      { state: 'working', says: 'Nothing new.', brokenSince: null },
+      { ...memory, failures: 0 },
+      nextLook({ ...when, entryDates: datesOf(feed.state.entries), failures: 0 }),
+    );
+
+  const { read, found, address } = outcome;
+  const twin = (await write.otherFeeds(id)).find(
+    (other) => other.choices.following.value && other.state.feedAddress === address,
+  );
+  const seen = new Set(memory.keys);
+  const fresh = read.entries.filter(({ key }) => key !== '' && !seen.has(key) && seen.add(key));
+  const arrived = fresh.flatMap((entry) => arrivalOf(entry, now)).slice(0, MOST_ENTRIES);
+  if (feed.choices.mode.value === 'save-all')
+    for (const entry of [...arrived].reverse()) await save(write, entry, feed, tools);
+  const latest = [...datesOf(read.entries)];
+  await put(
+    {
+      state: 'working',
+      says: twin
+        ? 'You follow this feed a second time, by another address. One of the two can go.'
+        : read.entries.length === 0
+          ? 'It has no entries yet.'
+          : arrived.length === 0
+            ? 'Nothing new.'
+            : `${arrived.length} new.`,
+      title: read.title?.slice(0, 1000) ?? feed.state.title,
+      siteUrl: read.siteUrl,
+      feedAddress: address,
+      brokenSince: null,
+      entries: [...arrived, ...feed.state.entries].slice(0, MOST_ENTRIES),
+    },
+    {
+      address,
+      etag: found.etag,
+      lastModified: found.lastModified,
+      failures: 0,
+      keys: [...fresh.map(({ key }) => key), ...memory.keys].slice(0, MOST_KEYS),
+    },
+    nextLook({
+      ...when,
+      entryDates: latest,
+      restMinutes: read.restMinutes,
+      maxAgeSeconds: found.maxAgeSeconds,
+      failures: 0,
+    }),
+  );
+}
+
+/** An entry as it is kept; none when it leads to no page, as nothing could be saved of it. */
+function arrivalOf(entry: ReadEntry, now: number): FeedEntry[] {
+  const reading = entry.address ? readAddress(entry.address) : null;
+  if (!reading?.ok) return [];
+  const parsed = FeedEntry.safeParse({
+    key: entry.key.slice(0, 2000),
+    address: reading.address,
+    title: entry.title,
+    authors: entry.authors.slice(0, 20),
+    publishedAt: entry.publishedAt ?? entry.updatedAt,
+    summary: entry.summary,
+    arrivedAt: now,
+  });
+  return parsed.success ? [parsed.data] : [];
+}
+
+/** Saves what a feed brought, as a device of the reader's would; what the library has already stays as it is. */
+async function save(write: LibraryWriter, entry: FeedEntry, feed: Feed, tools: FeedTools): Promise<void> {
+  const itemId = uuidv7();
+  if (await write.itemAt(canonicalAddress(entry.address), itemId)) return;
+  const base = () => ({ id: uuidv7(), stamp: tools.clock.next() });
+  const result = await takeMutation(
+    write,
+    { ...base(), type: 'save', itemId, address: entry.address, savedAt: tools.now() },
+    tools,
+  );
+  const tag = feed.choices.tag.value;
+  if (tag === null || result.outcome === 'refused') return;
+  await takeMutation(write, { ...base(), type: 'tag', itemId, set: { [tagKey(tag)]: tag } }, tools);
+}
