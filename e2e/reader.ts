@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { SMALL_WEB_PORT } from './ports';
 
 /** What a reader does, in the words of the screen. */
 
@@ -53,6 +54,14 @@ export async function readTo(page: Page, fraction: number): Promise<void> {
   }
   // Longer than the reader has to stay at a place for it to count.
   await page.waitForTimeout(1100);
+}
+
+/** Posts to the host `rough` of the small web. Not every system resolves names under .localhost: the header names it. */
+export async function postToRough(page: Page, path: string): Promise<void> {
+  const answer = await page.request.post(`http://127.0.0.1:${SMALL_WEB_PORT}${path}`, {
+    headers: { host: `rough.localhost:${SMALL_WEB_PORT}` },
+  });
+  expect(answer.ok()).toBe(true);
 }
 
 /** All that a table of the device's store holds. */

@@ -61,7 +61,7 @@ function feedRoutes(router: Router): void {
     const items = Array.from({ length: entries }, (_, at) => entries - at)
       .map(
         (n) =>
-          `<item><title>Notice ${n} of the harbour office</title><link>/turning/notice-${n}</link><description>The ${n}. notice of this winter.</description></item>`,
+          `<item><title>Notice ${n} of the harbour office</title><link>/turning/${encodeURIComponent(request.params.name)}-notice-${n}</link><description>The ${n}. notice of this winter.</description></item>`,
       )
       .join('');
     response

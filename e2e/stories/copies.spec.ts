@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { EMPTY, SEEDED, SMALL_WEB_PORT, page as webPage } from '../ports';
-import { goTo, row, save, signIn } from '../reader';
+import { EMPTY, SEEDED, page as webPage } from '../ports';
+import { goTo, postToRough, row, save, signIn } from '../reader';
 
 /** On a phone the reader covers the bar of places: there is a way back first. */
 async function toList(page: Page, place: 'Inbox' | 'Library'): Promise<void> {
@@ -10,11 +10,7 @@ async function toList(page: Page, place: 'Inbox' | 'Library'): Promise<void> {
 }
 
 /** The page turns: it is rewritten, then an error page, then gone. */
-async function turn(page: Page, name: string): Promise<void> {
-  await page.request.post(`http://127.0.0.1:${SMALL_WEB_PORT}/turning/${name}/next`, {
-    headers: { host: `rough.localhost:${SMALL_WEB_PORT}` },
-  });
-}
+const turn = (page: Page, name: string) => postToRough(page, `/turning/${name}/next`);
 
 async function fetchAgain(page: Page, says: RegExp): Promise<void> {
   await page.getByRole('button', { name: 'What to do with this item' }).click();

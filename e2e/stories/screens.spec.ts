@@ -73,6 +73,15 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Tag…' }).click();
     await check('tags of an item');
     await page.keyboard.press('Escape');
+    await goTo(page, 'Inbox');
+    await page.getByRole('button', { name: /^Feeds/ }).click();
+    await expect(page.getByRole('list', { name: 'New in your feeds' })).toBeVisible();
+    await check('feeds');
+    await page.getByRole('radio', { name: 'You follow' }).click();
+    await check('feeds that are followed');
+    await page.getByRole('button', { name: /^The Sound Courier/ }).click();
+    await check('a feed');
+    await page.keyboard.press('Escape');
     await goTo(page, 'You');
     await check('You');
     await page.getByRole('button', { name: 'How I am doing' }).click();
