@@ -131,6 +131,23 @@ export function roughRoutes(): Router {
   router.get('/script-built', (_request, response) => send(response, SCRIPT_BUILT));
   turningRoutes(router);
   feedRoutes(router);
+  router.get('/strict/:name', (request, response) => {
+    response.set('content-security-policy', "default-src 'none'");
+    send(response, timetable(request.params.name, true));
+  });
+  router.get('/closed/:name', (request, response) => {
+    response.set('content-security-policy', "default-src 'none'; form-action 'none'");
+    send(response, timetable(request.params.name, true));
+  });
+  router.get('/members/:name', (request, response) => {
+    if (/\bmember=yes\b/.test(request.get('cookie') ?? ''))
+      send(response, timetable(request.params.name, true));
+    else
+      send(
+        response,
+        '<title>Sign in</title><h1>For members</h1><form method="post"><label>Name <input name="name"></label><label>Password <input type="password" name="word"></label><button>Sign in</button></form>',
+      );
+  });
   router.get('/gone', (_request, response) => void response.status(410).type('html').send('<h1>Gone</h1>'));
   router.get('/busy', (_request, response) => {
     askedBusy++;

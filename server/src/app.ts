@@ -11,18 +11,22 @@ import type { Accounts } from './db/accounts';
 import type { FindableLibrary } from './db/findable';
 import type { Jobs } from './db/jobs';
 import type { Library } from './db/library';
+import type { Tokens } from './db/tokens';
 import { findRoutes } from './routes/find';
 import { refuseForgery, requireAccount } from './routes/guard';
 import { libraryRoutes } from './routes/library';
 import { problemHandler, unknownRoute } from './routes/problem';
+import { savePageRoutes } from './routes/save-page';
 import { sessionRoutes } from './routes/session';
 import { syncRoutes, type ChangeBell } from './routes/sync';
+import { tokenRoutes } from './routes/tokens';
 import { devWebRoutes, webRoutes } from './routes/web';
 
 export interface AppParts {
   config: Config;
   log: Logger;
   accounts: Accounts;
+  tokens: Tokens;
   jobs: Jobs;
   library(accountId: string): Library;
   findable(accountId: string): FindableLibrary;
@@ -67,8 +71,15 @@ export function createApp(parts: AppParts): Express {
   app.use('/api', refuseForgery, express.json({ limit: '8mb' }));
   app.use('/api', sessionRoutes(accounts, config));
   app.use('/api/sync', signedIn, syncRoutes(parts));
-  app.use('/api', signedIn, libraryRoutes(parts.library, parts.files), findRoutes(parts.findable));
+  app.use(
+    '/api',
+    signedIn,
+    libraryRoutes(parts.library, parts.files),
+    findRoutes(parts.findable),
+    tokenRoutes(parts.tokens),
+  );
   app.use('/api', unknownRoute);
+  app.use(savePageRoutes(parts));
   app.use(config.devApp ? devWebRoutes(config.devApp) : webRoutes(config.webFolder));
   app.use(problemHandler(log));
   return app;

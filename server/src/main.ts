@@ -15,6 +15,7 @@ import { feedSchedule } from './db/feeds';
 import { jobRepository, type Job } from './db/jobs';
 import { libraryOf } from './db/library';
 import { openDatabase } from './db/open';
+import { tokenRepository } from './db/tokens';
 import { lookAtFeed } from './feeds/look';
 import { ChangeBell } from './routes/sync';
 
@@ -75,6 +76,7 @@ const app = createApp({
   config,
   log,
   accounts,
+  tokens: tokenRepository(database, Date.now),
   jobs,
   library,
   findable: (accountId) => findableLibrary(database, accountId),

@@ -2,11 +2,14 @@ import {
   Account,
   Copy,
   FindResponse,
+  MadeToken,
   Problem,
   PullResponse,
   PushResponse,
   Setup,
+  TokenList,
   type Mutation,
+  type NewToken,
   type Question,
 } from '@dorvel/core/model';
 import type { z } from 'zod';
@@ -71,5 +74,8 @@ export const api = {
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),
   find: (question: Question, passages: number) =>
     read(FindResponse, 'POST', '/find', { ...question, from: 0, passages }),
+  tokens: () => read(TokenList, 'GET', '/tokens'),
+  makeToken: (token: z.infer<typeof NewToken>) => read(MadeToken, 'POST', '/tokens', token),
+  revokeToken: (id: string) => call('DELETE', `/tokens/${id}`),
   copy: (id: string) => read(Copy, 'GET', `/copies/${id}`),
 };

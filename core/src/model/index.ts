@@ -11,4 +11,5 @@ export * from './mutation';
 export * from './problem';
 export * from './spans';
 export * from './tag';
+export * from './token';
 export * from './tree-schema';

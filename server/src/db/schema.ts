@@ -24,6 +24,24 @@ export const sessions = sqliteTable(
   (table) => [index('sessions_by_account').on(table.accountId)],
 );
 
+/** What lets other programs into an account, each for one thing only. */
+export const tokens = sqliteTable(
+  'tokens',
+  {
+    id: text().primaryKey(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    /** SHA-256 of the secret, so that a stolen database opens nothing. */
+    secretHash: text('secret_hash').notNull().unique(),
+    name: text().notNull(),
+    scope: text({ enum: ['save'] }).notNull(),
+    madeAt: integer('made_at').notNull(),
+    lastUsedAt: integer('last_used_at'),
+  },
+  (table) => [index('tokens_by_account').on(table.accountId)],
+);
+
 export const items = sqliteTable(
   'items',
   {

@@ -1,13 +1,12 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
 import { feedsOfPage, readFeed, type ReadEntry, type ReadFeed } from '@dorvel/core/formats';
-import { FeedEntry, MOST_ENTRIES, tagKey, type Feed, type FeedState } from '@dorvel/core/model';
+import { FeedEntry, MOST_ENTRIES, type Feed, type FeedState } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
-import { v7 as uuidv7 } from 'uuid';
 import { decodeData } from '../capture/decode';
 import { fetchGuarded, type Fetched, type FetchRules } from '../capture/fetcher';
 import type { DueFeed, FeedMemory } from '../db/feeds';
 import type { Library, LibraryWriter } from '../db/library';
-import { takeMutation } from '../routes/push';
+import { saveFor } from '../save-for';
 import { nextLook } from './when';
 
 export interface FeedTools {
@@ -171,15 +170,7 @@ function arrivalOf(entry: ReadEntry, now: number): FeedEntry[] {
 
 /** Saves what a feed brought, as a device of the reader's would; what the library has already stays as it is. */
 async function save(write: LibraryWriter, entry: FeedEntry, feed: Feed, tools: FeedTools): Promise<void> {
-  const itemId = uuidv7();
-  if (await write.itemAt(canonicalAddress(entry.address), itemId)) return;
-  const base = () => ({ id: uuidv7(), stamp: tools.clock.next() });
-  const result = await takeMutation(
-    write,
-    { ...base(), type: 'save', itemId, address: entry.address, savedAt: tools.now() },
-    tools,
-  );
+  if (await write.itemAt(canonicalAddress(entry.address), '')) return;
   const tag = feed.choices.tag.value;
-  if (tag === null || result.outcome === 'refused') return;
-  await takeMutation(write, { ...base(), type: 'tag', itemId, set: { [tagKey(tag)]: tag } }, tools);
+  await saveFor(write, { address: entry.address, tags: tag === null ? [] : [tag] }, tools);
 }

@@ -33,8 +33,10 @@ export function SettingsScreen() {
         </div>
       </View>
       <ReadingControls />
-      <View className="items-start">
+      <View className="flex-row flex-wrap gap-[10px]">
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
+        <Button label="Save from elsewhere" onPress={() => router.push('/elsewhere')} />
+        <Button label="Feeds" onPress={() => router.push('/feeds')} />
       </View>
       <SavingControls />
       <DeviceSpace />

@@ -40,14 +40,7 @@ export function PlaceBar({ wide }: { wide: boolean }) {
         icon={BookOpen}
         here={path.startsWith('/library') || path.startsWith('/tags')}
       />
-      {wide && (
-        <Place
-          href="/you"
-          label="You"
-          icon={User}
-          here={path.startsWith('/you') || path.startsWith('/doing')}
-        />
-      )}
+      {wide && <Place href="/you" label="You" icon={User} here={/^\/(?:you|doing|elsewhere)/.test(path)} />}
     </View>
   );
 }

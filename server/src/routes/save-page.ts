@@ -1,0 +1,170 @@
+import { createHash } from 'node:crypto';
+import { Id, HowMuch, type Account, type Item } from '@dorvel/core/model';
+import type { HybridClock } from '@dorvel/core/sync';
+import escapeHtml from 'escape-html';
+import express, { Router, type Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
+import type { Library } from '../db/library';
+import type { Tokens } from '../db/tokens';
+import { saveFor } from '../save-for';
+import { takeMutation } from './push';
+
+interface SavePageParts {
+  tokens: Tokens;
+  library(accountId: string): Library;
+  clock: HybridClock;
+  bell: { ring(accountId: string): void };
+  wakeRunner(): void;
+}
+
+/** A page with more markup than this is fetched by the server instead. */
+const LARGEST_HTML = 3_000_000;
+const SaveForm = z.object({
+  token: z.string().min(1).max(200),
+  address: z.string().trim().min(1).max(8192),
+  howMuch: HowMuch.optional().catch(undefined),
+  html: z
+    .string()
+    .optional()
+    .transform((html) => (html && html.trim() !== '' && html.length <= LARGEST_HTML ? html : undefined)),
+});
+const UndoForm = z.object({ token: z.string().min(1).max(200), item: Id });
+
+const REVOKED = 'The token in this bookmark is not known here: it was revoked, or is of another library.';
+
+/**
+ * The small page that a bookmarklet posts to, from any site: who holds a token may save, and take that back. It has no script, and
+ * no session counts here, so that a foreign page can do nothing with either.
+ */
+export function savePageRoutes(parts: SavePageParts): Router {
+  const router = Router();
+  const limited = rateLimit({
+    windowMs: 60_000,
+    limit: 120,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+  });
+  const form = express.urlencoded({ extended: false, limit: '12mb' });
+
+  router.post('/save', limited, form, async (request, response) => {
+    send(response, await save(request.body, parts));
+  });
+  router.post('/save/undo', limited, form, async (request, response) => {
+    send(response, await undo(request.body, parts));
+  });
+  return router;
+}
+
+/** What the reader is shown. */
+interface Page {
+  status: number;
+  title: string;
+  says: string;
+  account?: Account;
+  /** Markup, escaped already. */
+  more?: string;
+}
+
+async function save(body: unknown, parts: SavePageParts): Promise<Page> {
+  const not = { title: 'Not saved' };
+  const parsed = SaveForm.safeParse(body);
+  if (!parsed.success) return { ...not, status: 400, says: 'What the bookmark sent could not be read.' };
+  const { token, address, howMuch, html } = parsed.data;
+  const account = await parts.tokens.use(token, 'save');
+  if (!account) return { ...not, status: 403, says: REVOKED };
+  const saved = await parts.library(account.id).change((write) =>
+    saveFor(
+      write,
+      {
+        address,
+        ...(howMuch ? { howMuch } : {}),
+        ...(html ? { given: { type: 'text/html', body: html, encoding: 'utf8' } } : {}),
+      },
+      { clock: parts.clock, now: Date.now },
+    ),
+  );
+  if (!saved.ok) return { ...not, status: 400, says: saved.says, account };
+  parts.bell.ring(account.id);
+  parts.wakeRunner();
+  const { item, wasThere } = saved;
+  const undoForm = `<form method="post" action="/save/undo"><input type="hidden" name="token" value="${escapeHtml(token)}"><input type="hidden" name="item" value="${item.id}"><button>Undo</button></form>`;
+  return {
+    status: 200,
+    title: wasThere ? 'Already there' : 'Saved to Inbox',
+    says: wasThere
+      ? standing(item)
+      : html
+        ? 'The page goes along as you see it; its text is there in a moment.'
+        : 'Its text is fetched, and there in a moment.',
+    account,
+    more: `<p class="page">${escapeHtml(item.capture.page?.title ?? item.address)}</p>
+<p><a href="/inbox/${item.id}">Open it in Dorvel</a></p>${wasThere ? '' : undoForm}`,
+  };
+}
+
+/** A save can be taken back for so long; the token is for saving, not for emptying the library. */
+const UNDO_MS = 60 * 60 * 1000;
+
+async function undo(body: unknown, parts: SavePageParts): Promise<Page> {
+  const not = { title: 'Not taken back' };
+  const parsed = UndoForm.safeParse(body);
+  const account = parsed.success ? await parts.tokens.use(parsed.data.token, 'save') : null;
+  if (!parsed.success || !account) return { ...not, status: 403, says: REVOKED };
+  const itemId = parsed.data.item;
+  const undone = await parts.library(account.id).change(async (write) => {
+    const item = await write.item(itemId);
+    if (!item || Date.now() - item.savedAt > UNDO_MS) return false;
+    const base = { id: uuidv7(), itemId, stamp: parts.clock.next() };
+    await takeMutation(
+      write,
+      { ...base, type: 'choose', set: { stage: 'let-go' } },
+      { clock: parts.clock, now: Date.now },
+    );
+    return true;
+  });
+  parts.bell.ring(account.id);
+  return undone
+    ? {
+        status: 200,
+        title: 'Taken back',
+        says: 'It is let go. It can be brought back for 30 days.',
+        account,
+      }
+    : { ...not, status: 404, says: 'That is too long ago. Let it go in the library.', account };
+}
+
+function standing(item: Item): string {
+  const day = new Date(item.savedAt).toISOString().slice(0, 10);
+  const read =
+    item.choices.finishedAt.value !== null
+      ? 'finished'
+      : item.progress.furthest > 0
+        ? `${Math.round(item.progress.furthest * 100)} % read`
+        : 'not read yet';
+  return `Saved on ${day}, ${read}. It is on top again.`;
+}
+
+const STYLE = `:root{color-scheme:light dark;--ground:#F7F4EE;--ink:#2B2033;--soft:#5E5268;--accent:#6E2F6B;--on:#FFF9F2}
+@media(prefers-color-scheme:dark){:root{--ground:#18121D;--ink:#EEE6DA;--soft:#B9ADBF;--accent:#D7A0D6;--on:#2A1030}}
+body{margin:0;background:var(--ground);color:var(--ink);font:17px/1.5 system-ui,sans-serif}
+main{max-width:30rem;margin:0 auto;padding:2.5rem 1.25rem}h1{font-size:1.5rem;line-height:1.25;margin:0 0 .5rem}
+p{margin:0 0 1rem}.page{font-weight:600}.account{color:var(--soft);font-size:.9rem}a{color:var(--accent)}
+a{display:inline-block;min-height:44px;line-height:44px}
+button{font:inherit;font-weight:600;min-height:48px;padding:.5rem 1.25rem;border:0;border-radius:14px;background:var(--accent);color:var(--on)}
+:focus-visible{outline:3px solid var(--accent);outline-offset:2px}`;
+const POLICY = `default-src 'none'; style-src 'sha256-${createHash('sha256').update(STYLE).digest('base64')}'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'`;
+
+function send(response: Response, { status, title, says, account, more = '' }: Page): void {
+  const whose = account
+    ? `<p class="account">In the library of ${escapeHtml(account.name)}, ${escapeHtml(account.mail)}</p>`
+    : '';
+  response
+    .status(status)
+    .set({ 'content-security-policy': POLICY, 'cache-control': 'no-store' })
+    .type('html')
+    .send(
+      `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escapeHtml(title)}</title><style>${STYLE}</style></head><body><main><h1>${escapeHtml(title)}</h1><p>${escapeHtml(says)}</p>${more}${whose}</main></body></html>`,
+    );
+}
