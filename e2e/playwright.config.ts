@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { defineConfig } from '@playwright/test';
-import { EMPTY_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
+import { EMPTY_MAIL_PORT, EMPTY_PORT, MAIL_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
 
 const root = path.resolve(import.meta.dirname, '..');
 const data = (name: string) => path.join(tmpdir(), `dorvel-e2e-${SEEDED_PORT}-${name}`);
@@ -32,6 +32,7 @@ export default defineConfig({
         }
       : {}),
     trace: 'retain-on-failure',
+    actionTimeout: 60_000,
   },
   projects: [
     { name: 'service', testDir: './service' },
@@ -43,14 +44,24 @@ export default defineConfig({
       // The demo as its users start it: the one command is under test here too.
       command: 'node scripts/demo.mjs --fresh',
       cwd: root,
-      env: { PORT: String(SEEDED_PORT), SMALL_WEB_PORT: String(SMALL_WEB_PORT), DORVEL_DATA: data('seeded') },
+      env: {
+        PORT: String(SEEDED_PORT),
+        SMALL_WEB_PORT: String(SMALL_WEB_PORT),
+        MAIL_PORT: String(MAIL_PORT),
+        DORVEL_DATA: data('seeded'),
+      },
       wait: { stdout: /demo is ready/ },
       timeout: 300_000,
     },
     {
       command: 'node e2e/serve-empty.mjs',
       cwd: root,
-      env: { PORT: String(EMPTY_PORT), SMALL_WEB_PORT: String(SMALL_WEB_PORT), DORVEL_DATA: data('empty') },
+      env: {
+        PORT: String(EMPTY_PORT),
+        SMALL_WEB_PORT: String(SMALL_WEB_PORT),
+        DORVEL_MAIL_PORT: String(EMPTY_MAIL_PORT),
+        DORVEL_DATA: data('empty'),
+      },
       wait: { stdout: /"listening"/ },
       timeout: 60_000,
     },

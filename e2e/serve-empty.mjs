@@ -6,6 +6,7 @@ rmSync(process.env.DORVEL_DATA, { recursive: true, force: true });
 startTs('server/src/main.ts', {
   DORVEL_DEMO: '1',
   DORVEL_ALLOW_HOSTS: `*.localhost:${process.env.SMALL_WEB_PORT}`,
+  DORVEL_MAIL_DOMAIN: 'skerrow.example',
   DORVEL_RETRY_WAITS: '200,400',
   DORVEL_FETCH_TIMEOUT: '2000',
   LOG_LEVEL: 'info',

@@ -5,6 +5,7 @@ import { ensureBuilt, ensureInstalled, root, startTs, waitFor } from './steps.mj
 
 const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = Number(process.env.SMALL_WEB_PORT ?? port + 10);
+const mailPort = Number(process.env.MAIL_PORT ?? port + 25);
 const data = process.env.DORVEL_DATA ?? path.join(root, 'data/demo');
 const address = `http://127.0.0.1:${port}`;
 
@@ -12,11 +13,16 @@ ensureInstalled();
 ensureBuilt();
 if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: true });
 
-const smallWeb = startTs('demo/small-web/main.ts', { SMALL_WEB_PORT: String(smallWebPort) });
+const smallWeb = startTs('demo/small-web/main.ts', {
+  SMALL_WEB_PORT: String(smallWebPort),
+  DORVEL_MAIL_PORT: String(mailPort),
+});
 const server = startTs('server/src/main.ts', {
   PORT: String(port),
   DORVEL_DATA: data,
   DORVEL_DEMO: '1',
+  DORVEL_MAIL_PORT: String(mailPort),
+  DORVEL_MAIL_DOMAIN: 'skerrow.example',
   DORVEL_SMALL_WEB: `localhost:${smallWebPort}`,
   DORVEL_ALLOW_HOSTS: `*.localhost:${smallWebPort}`,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
@@ -36,4 +42,5 @@ Dorvel’s demo is ready:  ${address}
 Account:                 ines@skerrow.example
 Passphrase:              the tide waits for the ferry   (one press on the sign-in screen fills it in)
 The small web:           for instance http://tidewater.localhost:${smallWebPort}/
+A mail program:          http://post.localhost:${smallWebPort}/
 Ctrl-C ends it; the library stays for the next time. “npm run demo -- --fresh” starts over.`);

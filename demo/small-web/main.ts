@@ -1,7 +1,8 @@
 import { createSmallWeb } from './server';
 
 const port = Number(process.env.SMALL_WEB_PORT ?? 4810);
-const server = createSmallWeb().listen(port, '127.0.0.1', (error?: Error) => {
+const mailPort = Number(process.env.DORVEL_MAIL_PORT ?? port + 15);
+const server = createSmallWeb(mailPort).listen(port, '127.0.0.1', (error?: Error) => {
   if (error) throw error;
   console.log(`The small web stands on port ${port}.`);
 });

@@ -3,11 +3,16 @@ import { readArticles, type WebArticle } from './articles';
 import { drawing } from './drawings';
 import { feedLink, feedOf } from './feeds';
 import { pagesOf, type Publication } from './page-parts';
+import { postOfficeRoutes } from './post-office';
 import { PUBLICATIONS } from './publications';
 import { roughRoutes } from './rough';
 
-/** All the small web's publications on one port, told apart by host: `http://tidewater.localhost:PORT/…`. */
-export function createSmallWeb(): Express {
+/**
+ * All the small web's publications on one port, told apart by host: `http://tidewater.localhost:PORT/…`.
+ *
+ * @param mailPort where the post office sends to
+ */
+export function createSmallWeb(mailPort: number): Express {
   const articles = readArticles();
   const app = express();
   app.disable('x-powered-by');
@@ -51,6 +56,11 @@ export function createSmallWeb(): Express {
         );
     } else next();
   });
+
+  const postOffice = postOfficeRoutes(mailPort);
+  app.use((request, response, next) =>
+    hostOf(request) === 'post' ? postOffice(request, response, next) : next(),
+  );
 
   const rough = roughRoutes();
   app.use((request, response, next) =>

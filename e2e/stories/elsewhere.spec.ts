@@ -1,5 +1,7 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
-import { EMPTY, page as webPage } from '../ports';
+import nodemailer from 'nodemailer';
+import sharp from 'sharp';
+import { EMPTY, EMPTY_MAIL_PORT, SEEDED, page as webPage } from '../ports';
 import { goTo, row, signIn } from '../reader';
 
 /** Presses the bookmark on a page. @returns what it opens */
@@ -90,4 +92,83 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
     await expect(answer.getByText(/it was revoked/)).toBeVisible();
   });
   await elsewhere.close();
+});
+
+test('mail is saved: a link with its note and tags, and a newsletter as a letter with its picture', async ({
+  page,
+}, { project }) => {
+  await signIn(page, EMPTY);
+  await goTo(page, 'You');
+  await page.getByRole('button', { name: 'Save from elsewhere' }).click();
+  const to = (await page.getByRole('note', { name: 'Your mail address' }).textContent()) ?? '';
+  expect(to).toMatch(/^save-[a-z2-9]{20}@skerrow\.example$/);
+  const post = nodemailer.createTransport({
+    host: '127.0.0.1',
+    port: EMPTY_MAIL_PORT,
+    secure: false,
+    ignoreTLS: true,
+  });
+  const from = 'Birgit Saltmarsh <birgit@slipway.example>';
+
+  await test.step('a link', async () => {
+    await post.sendMail({
+      from,
+      to,
+      subject: `For the refit #mailed/${project.name}`,
+      text: `Before Thursday, please.\n${webPage('rough', `/turning/${project.name}-mailed`)}\n-- \nBirgit`,
+    });
+    await goTo(page, 'Inbox');
+    const saved = row(page, `mailed/${project.name}`);
+    await expect(saved).toContainText(new RegExp(`Crossing to ${project.name} mailed`, 'i'));
+    await saved.getByRole('button', { name: /^What to do with/ }).click();
+    await page.getByRole('button', { name: 'Your note' }).click();
+    await expect(page.getByRole('textbox', { name: /note/i })).toHaveValue('Before Thursday, please.');
+    await page.keyboard.press('Escape');
+  });
+
+  await test.step('a newsletter', async () => {
+    const picture = await sharp({ create: { width: 600, height: 300, channels: 3, background: '#57a' } })
+      .png()
+      .toBuffer();
+    const title = `The yard in winter, for ${project.name}`;
+    const words = 'The larch has come, and it is better than the last. '.repeat(12);
+    await post.sendMail({
+      from,
+      to,
+      subject: title,
+      list: { id: 'letters.slipway.example' },
+      text: words,
+      html: `<html><body><h1>${title}</h1><p>${words}</p><p><img src="cid:larch" alt="Larch boards"></p><p>${words}</p><p>${words}</p></body></html>`,
+      attachments: [{ filename: 'larch.png', content: picture, cid: 'larch' }],
+    });
+    const saved = row(page, title);
+    await expect(saved).toContainText('slipway.example');
+    await saved.getByRole('link').click();
+    await expect(page.getByTestId('reader').getByText('The larch has come').first()).toBeVisible();
+    await expect(page.getByTestId('reader')).toContainText('Birgit Saltmarsh');
+    const shown = page.locator('.article').getByRole('img', { name: 'Larch boards' });
+    await shown.scrollIntoViewIfNeeded();
+    await expect
+      .poll(() => shown.evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth))
+      .toBeGreaterThan(300);
+    await page.getByRole('button', { name: 'What to do with this item' }).click();
+    const sheet = page.getByRole('dialog').first();
+    await expect(sheet.getByRole('button', { name: 'Let go' })).toBeVisible();
+    await expect(sheet.getByRole('button', { name: 'Open the page itself' })).toHaveCount(0);
+  });
+});
+
+test('the demo’s mail program sends over SMTP, and shows what it is answered', async ({ page }) => {
+  await page.goto(webPage('post', '/'));
+  await page.getByLabel('To (under').fill('save-nobody@skerrow.example');
+  await page.getByRole('button', { name: 'Send' }).click();
+  await expect(page.getByRole('status')).toContainText(
+    /Refused: .*550 5\.1\.1 There is no such address here/,
+  );
+  // The demo's own address is there to be sent to.
+  await signIn(page, SEEDED);
+  await page.goto(`${SEEDED}/elsewhere`);
+  await expect(page.getByRole('note', { name: 'Your mail address' })).toHaveText(
+    /^save-.*@skerrow\.example$/,
+  );
 });

@@ -83,6 +83,10 @@ for (const theme of ['light', 'dark'] as const) {
     await check('a feed');
     await page.keyboard.press('Escape');
     await goTo(page, 'You');
+    await page.getByRole('button', { name: 'Save from elsewhere' }).click();
+    await expect(page.getByRole('note', { name: 'Your mail address' })).toBeVisible();
+    await check('save from elsewhere');
+    await goTo(page, 'You');
     await check('You');
     await page.getByRole('button', { name: 'How I am doing' }).click();
     await expect(page.getByRole('img', { name: /^Minutes by week/ })).toBeVisible();

@@ -11,10 +11,12 @@ import type { Accounts } from './db/accounts';
 import type { FindableLibrary } from './db/findable';
 import type { Jobs } from './db/jobs';
 import type { Library } from './db/library';
+import type { Mailboxes } from './db/mailboxes';
 import type { Tokens } from './db/tokens';
 import { findRoutes } from './routes/find';
 import { refuseForgery, requireAccount } from './routes/guard';
 import { libraryRoutes } from './routes/library';
+import { mailboxRoutes } from './routes/mailbox';
 import { problemHandler, unknownRoute } from './routes/problem';
 import { savePageRoutes } from './routes/save-page';
 import { sessionRoutes } from './routes/session';
@@ -27,6 +29,7 @@ export interface AppParts {
   log: Logger;
   accounts: Accounts;
   tokens: Tokens;
+  mailboxes: Mailboxes;
   jobs: Jobs;
   library(accountId: string): Library;
   findable(accountId: string): FindableLibrary;
@@ -77,6 +80,7 @@ export function createApp(parts: AppParts): Express {
     libraryRoutes(parts.library, parts.files),
     findRoutes(parts.findable),
     tokenRoutes(parts.tokens),
+    mailboxRoutes(parts.mailboxes, config.mail?.domain ?? null),
   );
   app.use('/api', unknownRoute);
   app.use(savePageRoutes(parts));

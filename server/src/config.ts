@@ -34,6 +34,9 @@ const Environment = z.object({
     .int()
     .min(1000)
     .default(30 * 60 * 1000),
+  /** Where mail is taken: a port, with what stands behind the @ in its addresses. No port, no mail. */
+  DORVEL_MAIL_PORT: z.coerce.number().int().min(1).max(65_535).optional(),
+  DORVEL_MAIL_DOMAIN: z.string().default('localhost'),
   /** Set where the site is served over TLS: cookies are then Secure and HSTS is sent. */
   DORVEL_SECURE: z.enum(['0', '1']).default('0'),
   /** In development: the address of Metro, which serves the app's files. */
@@ -66,6 +69,7 @@ export function readConfig(environment: Record<string, string | undefined>, root
     capturesAtOnce: env.DORVEL_CAPTURES_AT_ONCE,
     feedsAtOnce: env.DORVEL_FEEDS_AT_ONCE,
     feedRestMs: env.DORVEL_FEED_REST,
+    mail: env.DORVEL_MAIL_PORT ? { port: env.DORVEL_MAIL_PORT, domain: env.DORVEL_MAIL_DOMAIN } : null,
     secure: env.DORVEL_SECURE === '1',
     devApp: env.DORVEL_DEV_APP,
     logLevel: env.LOG_LEVEL,

@@ -14,9 +14,11 @@ import { findableLibrary, putMissingFindables } from './db/findable';
 import { feedSchedule } from './db/feeds';
 import { jobRepository, type Job } from './db/jobs';
 import { libraryOf } from './db/library';
+import { mailboxRepository } from './db/mailboxes';
 import { openDatabase } from './db/open';
 import { tokenRepository } from './db/tokens';
 import { lookAtFeed } from './feeds/look';
+import { mailListener } from './mail/listener';
 import { ChangeBell } from './routes/sync';
 
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
@@ -29,6 +31,7 @@ const files = folderStore(path.join(config.dataFolder, 'pictures'));
 const extractor = poolExtractor(config.extractWorker);
 const clock = createClock('server', Date.now);
 const bell = new ChangeBell();
+const mailboxes = mailboxRepository(database);
 const library = (accountId: string) => libraryOf(database, accountId);
 
 if (config.demo) {
@@ -77,6 +80,7 @@ const app = createApp({
   log,
   accounts,
   tokens: tokenRepository(database, Date.now),
+  mailboxes,
   jobs,
   library,
   findable: (accountId) => findableLibrary(database, accountId),
@@ -96,12 +100,29 @@ const server = app.listen(config.port, config.host, (error?: Error) => {
   log.info({ port: (server.address() as AddressInfo).port }, 'listening');
 });
 
+const mail = config.mail
+  ? mailListener({
+      mailboxes,
+      library,
+      clock,
+      now: Date.now,
+      mostAnHour: 120,
+      saved(accountId) {
+        bell.ring(accountId);
+        runner.wake();
+      },
+      log,
+    })
+  : null;
+mail?.listen(config.mail?.port, config.host, () => log.info({ port: config.mail?.port }, 'taking mail'));
+
 let stopping = false;
 async function stop(signal: string) {
   if (stopping) return;
   stopping = true;
   log.info({ signal }, 'stopping');
   server.close();
+  mail?.close();
   const patience = setTimeout(() => server.closeAllConnections(), 2000);
   server.closeIdleConnections();
   // A capture that takes longer than this is recovered at the next start.

@@ -1,5 +1,5 @@
 import { LONGEST_NOTE, tagKey, TagName, type GivenText, type HowMuch, type Item } from '@dorvel/core/model';
-import type { HybridClock } from '@dorvel/core/sync';
+import { applyMutation, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import type { LibraryWriter } from './db/library';
 import { takeMutation } from './routes/push';
@@ -43,7 +43,7 @@ export async function saveFor(
   const itemId = wasThere ? result.itemId : made;
   const before = await write.item(itemId);
   if (wish.given && before?.capture.page?.cameThrough.verdict !== 'whole')
-    await takeMutation(write, { ...base(itemId), type: 'provide', given: wish.given }, tools);
+    await provide(write, itemId, wish.given, tools);
   const tags = (wish.tags ?? []).flatMap((tag) => TagName.safeParse(tag).data ?? []);
   if (tags.length > 0) {
     const set = Object.fromEntries(tags.map((tag) => [tagKey(tag), tag]));
@@ -56,4 +56,18 @@ export async function saveFor(
   }
   const item = await write.item(itemId);
   return item ? { ok: true, item, wasThere } : { ok: false, says: 'It could not be saved.' };
+}
+
+/** As a device gives a text by hand; but what comes by mail may be larger than what a device may send. */
+async function provide(
+  write: LibraryWriter,
+  itemId: string,
+  given: GivenText,
+  { clock, now }: { clock: HybridClock; now(): number },
+): Promise<void> {
+  const base = { id: uuidv7(), itemId, stamp: clock.next() };
+  const item = applyMutation(await write.item(itemId), { ...base, type: 'provide', given });
+  if (!item) return;
+  await write.enqueueCapture(itemId, now(), given);
+  await write.put({ ...item, capture: { ...item.capture, revision: write.sequence } });
 }

@@ -3,6 +3,7 @@ import {
   Copy,
   FindResponse,
   MadeToken,
+  Mailbox,
   Problem,
   PullResponse,
   PushResponse,
@@ -74,6 +75,9 @@ export const api = {
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),
   find: (question: Question, passages: number) =>
     read(FindResponse, 'POST', '/find', { ...question, from: 0, passages }),
+  mailbox: () => read(Mailbox, 'GET', '/mailbox'),
+  allowSenders: (senders: string[]) => read(Mailbox, 'PUT', '/mailbox', { senders }),
+  renameMailbox: () => read(Mailbox, 'POST', '/mailbox/rename', {}),
   tokens: () => read(TokenList, 'GET', '/tokens'),
   makeToken: (token: z.infer<typeof NewToken>) => read(MadeToken, 'POST', '/tokens', token),
   revokeToken: (id: string) => call('DELETE', `/tokens/${id}`),

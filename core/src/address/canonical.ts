@@ -1,3 +1,5 @@
+import { isUnwebbed } from './unwebbed';
+
 /** Query parameters that only say how a reader came to the page. Common practice; matched whole, lower-cased. */
 const TRACKING = new Set(
   (
@@ -13,9 +15,12 @@ const TRACKING_PREFIX = /^(utm_|mtm_|pk_|piwik_|hsa_|matomo_)/;
  * port, no credentials, no tracking parameters, host lower-cased (WHATWG URL), http taken for https.
  * A `#!` fragment is kept, since it names a page of its own on the sites that use it.
  *
- * @throws TypeError when `address` is not an absolute http or https address.
+ * That of a letter or a file is its own.
+ *
+ * @throws TypeError when `address` is neither that nor an absolute http or https address.
  */
 export function canonicalAddress(address: string): string {
+  if (isUnwebbed(address)) return address;
   const url = new URL(address);
   if (url.protocol !== 'http:' && url.protocol !== 'https:') throw new TypeError('not an http address');
   const defaultPort = url.port === '80' || url.port === '443';

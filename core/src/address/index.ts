@@ -1,2 +1,3 @@
 export * from './canonical';
 export * from './read';
+export * from './unwebbed';

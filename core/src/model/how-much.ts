@@ -21,8 +21,10 @@ export const HOW_MUCH_WORDS: Readonly<Record<HowMuch, string>> = {
   picture: 'Picture',
 };
 
+/** About 14 MB; what comes by mail may be larger than what one push may carry. */
+const LARGEST_GIVEN = 14_000_000;
 /** About 3 MB, as much as one push may carry. */
-const LARGEST_GIVEN = 3_000_000;
+const LARGEST_PUSHED = 3_000_000;
 
 /** A text that the reader gives by hand: pasted, or a file of theirs. */
 export const GivenText = z.object({
@@ -38,3 +40,9 @@ export const GivenText = z.object({
   encoding: z.enum(['utf8', 'base64']),
 });
 export type GivenText = z.infer<typeof GivenText>;
+
+/** What a device may give in one push. */
+export const PushedText = GivenText.refine(
+  ({ body }) => body.length <= LARGEST_PUSHED,
+  'A text that is given may have 3 MB.',
+);

@@ -7,6 +7,7 @@ export * from './feed';
 export * from './how-much';
 export * from './ids';
 export * from './item';
+export * from './mailbox';
 export * from './mutation';
 export * from './problem';
 export * from './spans';

@@ -3,7 +3,7 @@ import { Activity } from './activity';
 import { TextAnchor } from './anchor';
 import { FeedMode } from './feed';
 import { Day, Fraction, Id, Instant, Stamp } from './ids';
-import { GivenText, HowMuch } from './how-much';
+import { HowMuch, PushedText } from './how-much';
 import { MOST_TIDYINGS, Note, Stage, Tally, Tidying } from './item';
 import { Spans } from './spans';
 import { TagName, tagKey } from './tag';
@@ -67,7 +67,7 @@ const ProgressMutation = z.object({
 const RefetchMutation = z.object({ ...base, type: z.literal('refetch') });
 
 /** The reader gives the item's text by hand, where the page itself did not come through or only a part is wanted. */
-const ProvideMutation = z.object({ ...base, type: z.literal('provide'), given: GivenText });
+const ProvideMutation = z.object({ ...base, type: z.literal('provide'), given: PushedText });
 
 /** A sitting began, or has grown. */
 const ActivityMutation = z.object({ ...base, type: z.literal('activity'), activity: Activity });

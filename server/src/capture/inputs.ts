@@ -133,6 +133,7 @@ async function takeMime(bytes: Buffer, url: string, howMuch: HowMuch): Promise<T
       ...article,
       title: letter.subject ?? article.title,
       authors: letter.from.length > 0 ? letter.from : article.authors,
+      siteName: letter.site ?? article.siteName,
       publishedAt: letter.date ?? article.publishedAt,
     },
     attached,

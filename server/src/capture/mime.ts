@@ -13,7 +13,13 @@ type Mime =
       address: string;
       attached: Attached[];
       /** Set for a letter, null for a saved page. */
-      letter: { subject: string | null; from: string[]; date: string | null } | null;
+      letter: {
+        subject: string | null;
+        from: string[];
+        /** The domain that it was sent from. */
+        site: string | null;
+        date: string | null;
+      } | null;
     }
   | { ok: false; says: string };
 
@@ -48,6 +54,7 @@ export async function readMime(bytes: Buffer, url: string): Promise<Mime> {
       ? {
           subject: mail.subject ?? null,
           from: namesOf(mail.from),
+          site: domainOf(mail.from),
           date: mail.date?.toISOString() ?? null,
         }
       : null,
@@ -64,6 +71,10 @@ function savedFrom(mail: ParsedMail): string | null {
 /** Browsers write saved pages as letters to nobody. */
 function isLetter(mail: ParsedMail): boolean {
   return mail.to !== undefined || mail.messageId !== undefined;
+}
+
+function domainOf(from: AddressObject | undefined): string | null {
+  return from?.value[0]?.address?.split('@')[1]?.toLowerCase() ?? null;
 }
 
 function namesOf(from: AddressObject | undefined): string[] {

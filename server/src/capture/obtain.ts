@@ -1,3 +1,4 @@
+import { isOnWeb } from '@dorvel/core/address';
 import { joinPages, type Article } from '@dorvel/core/extract';
 import type { GivenText, HowMuch } from '@dorvel/core/model';
 import type { Extractor } from './extractor';
@@ -97,6 +98,9 @@ async function onePage(
   );
 }
 
+/** Where what came from no page is thought to lie, for its relative addresses. Reserved by RFC 2606. */
+const NOWHERE = 'https://nowhere.invalid/';
+
 /** Takes apart what the reader gave by hand. All of a pasted part is the text; a file is a page of its own. */
 export async function obtainGiven(
   given: GivenText,
@@ -106,7 +110,8 @@ export async function obtainGiven(
 ): Promise<Obtained | NotObtained> {
   const body = Buffer.from(given.body, given.encoding);
   const contentType = given.type.startsWith('text/') ? `${given.type}; charset=utf-8` : given.type;
-  return taken(await extractor.extract({ body, contentType, url: address, howMuch }), address);
+  const url = isOnWeb(address) ? address : NOWHERE;
+  return taken(await extractor.extract({ body, contentType, url, howMuch }), address);
 }
 
 function taken(outcome: Awaited<ReturnType<Extractor['extract']>>, reached: string): Obtained | NotObtained {

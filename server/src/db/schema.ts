@@ -42,6 +42,17 @@ export const tokens = sqliteTable(
   (table) => [index('tokens_by_account').on(table.accountId)],
 );
 
+/** Where an account takes mail. */
+export const mailboxes = sqliteTable('mailboxes', {
+  accountId: text('account_id')
+    .primaryKey()
+    .references(() => accounts.id, { onDelete: 'cascade' }),
+  /** The part before the @, which nobody can guess; shown to its owner, so it is not hashed. */
+  local: text().notNull().unique(),
+  /** Who may send, in lower case: addresses, or domains beginning with @; empty for everybody. */
+  senders: text({ mode: 'json' }).notNull(),
+});
+
 export const items = sqliteTable(
   'items',
   {

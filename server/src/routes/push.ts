@@ -1,4 +1,4 @@
-import { canonicalAddress, readAddress } from '@dorvel/core/address';
+import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
 import { Mutation, type FeedMutation, type Item, type PushResult } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import { applyFeedMutation, applyMutation, newItem, type HybridClock } from '@dorvel/core/sync';
@@ -46,6 +46,8 @@ export async function takeMutation(
   }
   if (mutation.type === 'save') return save(write, mutation, item, tools);
   const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
+  if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
+    return { outcome: 'refused', mutationId, detail: 'A letter or a file cannot be fetched again.' };
   const changed = applyMutation(standing, mutation);
   if (!changed) return { outcome: 'refused', mutationId, detail: 'That item is not in this library.' };
   if (mutation.type === 'refetch') {
@@ -72,15 +74,18 @@ async function save(
       ? { outcome: 'already-saved', mutationId, itemId: known.capture.sameAs }
       : { outcome: 'applied', mutationId };
   }
-  const reading = readAddress(mutation.address);
+  const reading = isUnwebbed(mutation.address)
+    ? { ok: true as const, address: mutation.address }
+    : readAddress(mutation.address);
   if (!reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
   const item = newItem({ ...mutation, address: reading.address });
   item.capture.revision = write.sequence;
   const first = await write.itemAt(canonicalAddress(reading.address), item.id);
   if (!first) {
     await write.put(item);
-    // A part of a page is given by hand, in a change of its own.
-    if (mutation.howMuch !== 'selected-part') await write.enqueueCapture(item.id, tools.now());
+    // A part of a page, a letter or a file is given, in a change of its own.
+    if (mutation.howMuch !== 'selected-part' && isOnWeb(reading.address))
+      await write.enqueueCapture(item.id, tools.now());
     return { outcome: 'applied', mutationId };
   }
   // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.

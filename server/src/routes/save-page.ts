@@ -150,7 +150,7 @@ const STYLE = `:root{color-scheme:light dark;--ground:#F7F4EE;--ink:#2B2033;--so
 @media(prefers-color-scheme:dark){:root{--ground:#18121D;--ink:#EEE6DA;--soft:#B9ADBF;--accent:#D7A0D6;--on:#2A1030}}
 body{margin:0;background:var(--ground);color:var(--ink);font:17px/1.5 system-ui,sans-serif}
 main{max-width:30rem;margin:0 auto;padding:2.5rem 1.25rem}h1{font-size:1.5rem;line-height:1.25;margin:0 0 .5rem}
-p{margin:0 0 1rem}.page{font-weight:600}.account{color:var(--soft);font-size:.9rem}a{color:var(--accent)}
+p,form{margin:0 0 1rem}.page{font-weight:600}.account{color:var(--soft);font-size:.9rem}a{color:var(--accent)}
 a{display:inline-block;min-height:44px;line-height:44px}
 button{font:inherit;font-weight:600;min-height:48px;padding:.5rem 1.25rem;border:0;border-radius:14px;background:var(--accent);color:var(--on)}
 :focus-visible{outline:3px solid var(--accent);outline-offset:2px}`;

@@ -2,7 +2,7 @@ import { NewToken, type Token } from '@dorvel/core/model';
 import { useCallback, useEffect, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
-import { api, ServerProblem, Unreachable } from '@/device/api';
+import { api } from '@/device/api';
 import { useSavingSettings } from '@/features/add/saving-settings-store';
 import { whenWords } from '@/features/library/item-words';
 import { Button } from '@/ui/button';
@@ -10,6 +10,8 @@ import { Field } from '@/ui/field';
 import { PlaceHeader } from '@/ui/place-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { bookmarklet } from './bookmarklet';
+import { MailAddress } from './mail-address';
+import { inWords } from './in-words';
 
 /** Ways to save from outside the app, and who may use them. */
 export function ElsewhereScreen() {
@@ -25,6 +27,7 @@ export function ElsewhereScreen() {
         All of these save to the library of {account?.name ?? 'nobody'}, {account?.mail ?? ''}.
       </Text>
       <Bookmark make={make} />
+      <MailAddress />
       <View className="gap-[8px]">
         <SectionHeading>Who may save</SectionHeading>
         {problem !== null && (
@@ -56,9 +59,7 @@ function useTokens() {
       setProblem(null);
       return result;
     } catch (error) {
-      if (error instanceof Unreachable) setProblem('This needs a connection. Try again when there is one.');
-      else if (error instanceof ServerProblem) setProblem(error.detail);
-      else throw error;
+      setProblem(inWords(error));
       return null;
     }
   }, []);

@@ -1,3 +1,4 @@
+import { isOnWeb } from '@dorvel/core/address';
 import { LONGEST_NOTE, tagsOf, type Item, type Stage } from '@dorvel/core/model';
 import { addDays, lengthInWords, readingState } from '@dorvel/core/queue';
 import { Linking, Text, View } from 'react-native';
@@ -92,17 +93,21 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
               <Half label={`Copies (${item.capture.copies.length})`} onPress={text.onCopies} />
             )}
             <Half label="Change the title" onPress={() => setDoing('renaming')} />
-            <Half label="How much is kept" onPress={() => setDoing('choosing')} />
+            {isOnWeb(item.address) && <Half label="How much is kept" onPress={() => setDoing('choosing')} />}
             <Half label="Give its text by hand" onPress={() => setDoing('giving')} />
-            <Half
-              label="Fetch the page again"
-              onPress={() => {
-                onClose();
-                void fetchAgain(item.id);
-              }}
-            />
+            {isOnWeb(item.address) && (
+              <Half
+                label="Fetch the page again"
+                onPress={() => {
+                  onClose();
+                  void fetchAgain(item.id);
+                }}
+              />
+            )}
           </View>
-          <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
+          {isOnWeb(item.address) && (
+            <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
+          )}
           {stage !== 'let-go' && <Button label="Let go" kind="loss" onPress={() => go('let-go')} />}
         </View>
       )}

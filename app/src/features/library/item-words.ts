@@ -1,3 +1,4 @@
+import { isOnWeb } from '@dorvel/core/address';
 import type { Item } from '@dorvel/core/model';
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
@@ -10,7 +11,8 @@ export function titleOf(item: Item): string {
 
 /** Where it comes from: the site's name, else its host. */
 export function sourceOf(item: Item): string {
-  return item.capture.page?.siteName ?? hostOf(item.address);
+  const kind = item.address.startsWith('mid:') ? 'by mail' : 'a file';
+  return item.capture.page?.siteName ?? (isOnWeb(item.address) ? hostOf(item.address) : kind);
 }
 
 /** "saved today", "saved on Tuesday", "saved on 3 November" */
@@ -73,6 +75,7 @@ function hostOf(address: string): string {
 }
 
 function shortAddress(address: string): string {
+  if (!isOnWeb(address)) return address.startsWith('mid:') ? 'A letter' : 'A file';
   if (!URL.canParse(address)) return address;
   const { hostname, pathname, search } = new URL(address);
   return `${hostname.replace(/^www\./, '')}${pathname === '/' ? '' : pathname}${search}`;

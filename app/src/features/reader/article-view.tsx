@@ -1,3 +1,4 @@
+import { isOnWeb } from '@dorvel/core/address';
 import type { Item } from '@dorvel/core/model';
 import { inMinutes, inStage } from '@dorvel/core/queue';
 import { isRightToLeft } from '@dorvel/core/text';
@@ -135,9 +136,13 @@ function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style:
       <h1 lang={copy.language ?? undefined}>{titleOf(item)}</h1>
       <p>
         {page && page.authors.length > 0 ? `${page.authors.join(', ')} · ` : ''}
-        <a href={item.address} target="_blank" rel="noreferrer noopener">
-          {sourceOf(item)}
-        </a>
+        {isOnWeb(item.address) ? (
+          <a href={item.address} target="_blank" rel="noreferrer noopener">
+            {sourceOf(item)}
+          </a>
+        ) : (
+          sourceOf(item)
+        )}
       </p>
       <p>
         {dates} · {inMinutes(page?.minutes ?? 0)}

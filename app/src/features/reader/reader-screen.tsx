@@ -1,3 +1,4 @@
+import { isOnWeb } from '@dorvel/core/address';
 import type { Item } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
@@ -226,7 +227,7 @@ function NoText({ item }: { item: Item | null }) {
   }
   return (
     <Message title={title} words={item.capture.says}>
-      {item.capture.state === 'failed' && (
+      {item.capture.state === 'failed' && isOnWeb(item.address) && (
         <Button label="Fetch the page again" kind="main" onPress={() => void fetchAgain(item.id)} />
       )}
       {item.choices.howMuch.value === 'address-only' && (
@@ -239,7 +240,9 @@ function NoText({ item }: { item: Item | null }) {
         />
       )}
       <Button label="Give its text by hand" onPress={() => setGiving(true)} />
-      <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
+      {isOnWeb(item.address) && (
+        <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
+      )}
       {giving && <GiveTextSheet item={item} onClose={() => setGiving(false)} />}
     </Message>
   );

@@ -18,7 +18,7 @@ export function TidySuggestion({ item, copy }: { item: Item; copy: KeptCopy }) {
     if (decided || !items) return [];
     const site = hostOf(item.address);
     const tidied = items
-      .filter((other) => hostOf(other.address) === site)
+      .filter((other) => site !== '' && hostOf(other.address) === site)
       .flatMap((other) => other.choices.tidied.value);
     return suggestTidying(copy.tree, tidied);
   }, [items, decided, item.address, copy]);

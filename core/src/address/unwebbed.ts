@@ -1,0 +1,28 @@
+/**
+ * Addresses of what came from no page: a letter by its message id (`mid:`, RFC 2392), a file by the hash of its bytes
+ * (`ni:`, RFC 6920). The same letter or file has the same address, however often it is given.
+ */
+const LETTER = /^mid:[^\s/]{1,900}$/;
+const FILE = /^ni:\/\/\/sha-256;[A-Za-z0-9_-]{43}$/;
+
+/** @param messageId with or without its angle brackets */
+export function letterAddress(messageId: string): string {
+  const bare = messageId.trim().replace(/^<|>$/g, '').slice(0, 250);
+  // RFC 2392, 2: characters that are not allowed in an address are written by their percent codes.
+  return `mid:${encodeURIComponent(bare).replace(/%40/g, '@')}`;
+}
+
+/** @param sha256 of the file's bytes, in base64url without padding */
+export function fileAddress(sha256: string): string {
+  return `ni:///sha-256;${sha256}`;
+}
+
+/** False for letters and files: there is no page to be opened or fetched. */
+export function isOnWeb(address: string): boolean {
+  return !isUnwebbed(address);
+}
+
+/** True for the address of a letter or a file, rightly written. */
+export function isUnwebbed(address: string): boolean {
+  return LETTER.test(address) || FILE.test(address);
+}

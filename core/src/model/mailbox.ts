@@ -1,0 +1,16 @@
+import { z } from 'zod';
+
+/** Who may send: a mail address, or all of a domain (`@example.org`). */
+export const Sender = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .max(254)
+  .regex(/^[^\s@,]*@[^\s@,]+\.[^\s@,]+$/, 'Write a mail address, or @ and a domain.');
+
+/** GET /api/mailbox: where the reader can send what is to be saved; null where this server takes no mail. */
+export const Mailbox = z.object({
+  mailbox: z.object({ address: z.string(), senders: z.array(Sender).max(100) }).nullable(),
+});
+/** PUT /api/mailbox */
+export const MailboxChanges = z.object({ senders: z.array(Sender).max(100) });
