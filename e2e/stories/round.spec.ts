@@ -144,6 +144,12 @@ test('what is read on one device is where it was on the other, within a line, on
   await row(page, title).getByRole('link').click();
   await readTo(page, 0.7);
   const here = await placeAtLine(page);
+  // What appears under the article, as related items do, is no reason to lose sight of the reader.
+  await page.getByTestId('reader').evaluate((view) => {
+    const late = document.createElement('div');
+    late.style.height = '120px';
+    view.firstElementChild?.append(late);
+  });
   await readTo(page, 0.4);
   const back = await placeAtLine(page);
   expect(back.offset).toBeLessThan(here.offset);

@@ -56,4 +56,38 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
     await expect(page.getByText(/^1 to decide/)).toBeVisible();
     await context.setOffline(false);
   });
+
+  await test.step('files are dropped on the window: lists give their pages, texts are items themselves', async () => {
+    const bookmarks = `<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-one')}" ADD_DATE="1">One</A>\n<DT><A HREF="${webPage('rough', '/turning/dropped-two')}">Two</A></DL>`;
+    const prose =
+      'The eelgrass came back in the third summer, and with it the small fish that nobody had counted. ';
+    const files: [name: string, content: string][] = [
+      ['bookmarks.html', bookmarks],
+      ['pages.csv', `title,address\n"Three","${webPage('rough', '/turning/dropped-three')}"\n`],
+      ['Notes on eelgrass.md', `# Notes on eelgrass\n\n${prose.repeat(8)}\n\n${prose.repeat(8)}\n`],
+      ['subscriptions.opml', '<opml version="2.0"/>'],
+      ['drawing.dwg', 'x'],
+    ];
+    await context.setOffline(true);
+    const dropped = await page.evaluateHandle((list) => {
+      const transfer = new DataTransfer();
+      for (const [name, content] of list) transfer.items.add(new File([content], name));
+      return transfer;
+    }, files);
+    await page.dispatchEvent('body', 'drop', { dataTransfer: dropped });
+    const sheet = page.getByRole('dialog', { name: 'Save an address' });
+    await expect(sheet.getByText('3 addresses and 1 file.')).toBeVisible();
+    await expect(sheet.getByText('2 cannot be saved:')).toBeVisible();
+    await expect(sheet.getByText(/^subscriptions\.opml: That is a list of feeds/)).toBeVisible();
+    await sheet.getByRole('button', { name: 'Save 4' }).click();
+    await expect(page.getByText('4 saved to Inbox.')).toBeVisible();
+    await context.setOffline(false);
+    const notes = row(page, 'Notes on eelgrass');
+    await expect(notes.getByRole('img', { name: /min/ })).toBeVisible();
+    await expect(row(page, /Crossing to Dropped (?:One|Two|Three)/)).toHaveCount(3);
+    await notes.getByRole('link').click();
+    await expect(
+      page.getByTestId('reader').getByText('the small fish that nobody had counted').first(),
+    ).toBeVisible();
+  });
 });

@@ -72,14 +72,15 @@ export async function saveAddress(
 const AT_ONCE = 40;
 
 /**
- * Saves many addresses at once; see saveAddress. Those that the library has are brought up.
+ * Saves many pages and files at once; see saveAddress. Those that the library has are brought up.
  *
+ * @param wishes addresses, those of files with what is in them
  * @param isWanted asked now and then: false ends it; what is saved by then stays
  * @param done told how many are done
  * @returns ids of the items that are new
  */
-export async function saveAddresses(
-  addresses: readonly string[],
+export async function saveAll(
+  wishes: readonly { address: string; given?: GivenText }[],
   howMuch: HowMuch,
   isWanted: () => boolean,
   done: (count: number) => void,
@@ -90,15 +91,16 @@ export async function saveAddresses(
   );
   const queue = items.filter((item) => item.choices.stage.value === 'queue');
   const made: string[] = [];
-  for (let at = 0; at < addresses.length && isWanted(); at += AT_ONCE) {
-    const part = addresses.slice(at, at + AT_ONCE);
-    const mutations = part.map((address): Mutation => {
+  for (let at = 0; at < wishes.length && isWanted(); at += AT_ONCE) {
+    const part = wishes.slice(at, at + AT_ONCE);
+    const mutations = part.flatMap(({ address, given }): Mutation[] => {
       const known = standing.get(canonicalAddress(address));
       const itemId = known?.id ?? uuidv7();
-      const base = { id: uuidv7(), itemId, stamp: clock.next() };
-      if (known) return { ...base, type: 'choose', set: saveAgain(known, queue, Date.now()) };
+      const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
+      if (known) return [{ ...base(), type: 'choose', set: saveAgain(known, queue, Date.now()) }];
       made.push(itemId);
-      return { ...base, type: 'save', address, savedAt: Date.now(), howMuch };
+      const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
+      return given ? [save, { ...base(), type: 'provide', given }] : [save];
     });
     await store().commitAll(mutations);
     done(at + part.length);

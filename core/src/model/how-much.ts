@@ -24,7 +24,7 @@ export const HOW_MUCH_WORDS: Readonly<Record<HowMuch, string>> = {
 /** About 14 MB; what comes by mail may be larger than what one push may carry. */
 const LARGEST_GIVEN = 14_000_000;
 /** About 3 MB, as much as one push may carry. */
-const LARGEST_PUSHED = 3_000_000;
+export const LARGEST_PUSHED = 3_000_000;
 
 /** A text that the reader gives by hand: pasted, or a file of theirs. */
 export const GivenText = z.object({
@@ -38,6 +38,8 @@ export const GivenText = z.object({
   ]),
   body: z.string().min(1).max(LARGEST_GIVEN),
   encoding: z.enum(['utf8', 'base64']),
+  /** The name of the file that it was in. */
+  name: z.string().max(300).optional(),
 });
 export type GivenText = z.infer<typeof GivenText>;
 

@@ -1,4 +1,5 @@
 export * from './days';
+export * from './inbox';
 export * from './progress';
 export * from './promises';
 export * from './resurface';

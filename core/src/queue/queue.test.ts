@@ -1,6 +1,7 @@
 import type { Item } from '../model';
 import { newItem } from '../sync';
 import {
+  daysUnemptied,
   byQueueOrder,
   inMinutes,
   inStage,
@@ -156,5 +157,33 @@ describe('the parts of a strand', () => {
     ]);
     expect(strandParts(0, [[0, 500]])).toEqual([]);
     expect(strandParts(1, [])).toEqual([{ from: 0, to: 1, by: 'eyes' }]);
+  });
+});
+
+// An Inbox is emptied about once a week (common practice).
+describe('an Inbox that has not been emptied', () => {
+  const DAY_MS = 24 * 60 * 60 * 1000;
+  it('is spoken of after a week, counted from its oldest thing', () => {
+    const old = item();
+    const since = Math.max(old.savedAt, old.choices.raisedAt.value, 2);
+    expect(daysUnemptied([old], since + 7 * DAY_MS - 1)).toBeNull();
+    expect(daysUnemptied([old], since + 7 * DAY_MS)).toBe(7);
+    const raised = { ...old.choices, raisedAt: { value: since + 3 * DAY_MS, at: '000000003-0000-a' } };
+    expect(daysUnemptied([{ ...old, choices: raised }], since + 9 * DAY_MS)).toBeNull();
+    expect(daysUnemptied([old, item()], since + 9 * DAY_MS)).toBe(9);
+  });
+
+  it('counts nothing that has been decided on', () => {
+    expect(daysUnemptied([item({ stage: 'queue' }), item({ stage: 'let-go' })], 100 * DAY_MS)).toBeNull();
+  });
+
+  it('counts what was put back from when it was put back', () => {
+    const back = item();
+    const choices = {
+      ...back.choices,
+      stage: { value: 'inbox' as const, at: `${(5 * DAY_MS).toString(36).padStart(9, '0')}-0000-a` },
+    };
+    expect(daysUnemptied([{ ...back, choices }], 11 * DAY_MS)).toBeNull();
+    expect(daysUnemptied([{ ...back, choices }], 12 * DAY_MS)).toBe(7);
   });
 });

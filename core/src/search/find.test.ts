@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { createSearchIndex, fieldTerms, find, nearestTerms, readQuery, tagCounts, type ItemFacts } from '.';
 import type { Scope } from '../model';
-import { distanceWithin } from './spelling';
+import { countOfBits, distanceWithin, lettersOf } from './spelling';
 
 const NOW = Date.UTC(2026, 10, 24);
 const DAY = 86_400_000;
@@ -198,6 +198,16 @@ describe('spelling', () => {
     // kitten and sitting: Levenshtein's textbook pair; ca and abc: Boytsov (2011), where the restricted distance is 3.
     expect(distanceWithin(a, b, 3)).toBe(steps);
     expect(distanceWithin(a, b, steps - 1)).toBeNull();
+  });
+
+  it('no term that is near enough is passed over by its letters', () => {
+    const word = fc.string({ unit: fc.constantFrom('a', 'b', 'c', 'é', '浪', 'з', '1'), maxLength: 9 });
+    fc.assert(
+      fc.property(word, word, fc.integer({ min: 1, max: 3 }), (a, b, most) => {
+        fc.pre(distanceWithin(a, b, most) !== null);
+        expect(countOfBits(lettersOf(a) ^ lettersOf(b))).toBeLessThanOrEqual(2 * most);
+      }),
+    );
   });
 
   it('takes the nearest, of equals the commonest, and leaves short words alone', () => {

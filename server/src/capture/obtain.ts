@@ -110,7 +110,7 @@ export async function obtainGiven(
 ): Promise<Obtained | NotObtained> {
   const body = Buffer.from(given.body, given.encoding);
   const contentType = given.type.startsWith('text/') ? `${given.type}; charset=utf-8` : given.type;
-  const url = isOnWeb(address) ? address : NOWHERE;
+  const url = isOnWeb(address) ? address : NOWHERE + encodeURIComponent(given.name ?? '');
   return taken(await extractor.extract({ body, contentType, url, howMuch }), address);
 }
 

@@ -29,7 +29,9 @@ export function readMail(mail: ParsedMail, raw: Buffer): MailWish[] {
     if (!type || file.related) return [];
     const address = fileAddress(createHash('sha256').update(file.content).digest('base64url'));
     const body = file.content.toString('base64');
-    return body === '' ? [] : [{ address, given: { type, body, encoding: 'base64' }, tags }];
+    const name = file.filename?.slice(0, 300);
+    const given = { type, body, encoding: 'base64' as const, ...(name ? { name } : {}) };
+    return body === '' ? [] : [{ address, given, tags }];
   });
   const kept = files.slice(0, MOST_FILES);
   const text = withoutSignature(mail.text ?? '');

@@ -1,7 +1,7 @@
-import { readAddress, readAddresses } from '@dorvel/core/address';
+import { readAddress } from '@dorvel/core/address';
 import type { GivenText } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/changes';
 import { alreadySavedWords } from '@/features/library/item-words';
@@ -10,6 +10,7 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
+import { TEXT_FILES, wishesOfFiles, wishesOfText, type Wishes } from './files';
 import { GivenTextField } from './given-text';
 import { HowMuchChoice, OF_A_PAGE } from './how-much-choice';
 import { SaveMany } from './save-many';
@@ -26,9 +27,18 @@ export function AddSheet() {
   const [howMuch, setHowMuch] = useState(usual);
   const [given, setGiven] = useState<GivenText | null>(null);
   const wantsPart = howMuch === 'selected-part';
-  const many = useMemo(() => readAddresses(input), [input]);
+  const dropped = useAddSheet((state) => state.files);
+  const [ofFiles, setOfFiles] = useState<Wishes | null>(null);
+  const ofText = useMemo(() => wishesOfText(input), [input]);
+  const many = ofFiles ?? ofText;
+  const readFiles = async (files: readonly File[]) => {
+    if (files.length > 0) setOfFiles(await wishesOfFiles(files));
+  };
+  useEffect(() => {
+    if (dropped.length > 0) void wishesOfFiles(dropped).then(setOfFiles);
+  }, [dropped]);
 
-  const isMany = many.addresses.length + many.faults.length > 1;
+  const isMany = ofFiles !== null || many.wishes.length + many.faults.length > 1;
 
   const save = async () => {
     const reading = readAddress(input);
@@ -60,6 +70,7 @@ export function AddSheet() {
           value={input}
           onChangeText={(text) => {
             setInput(text);
+            setOfFiles(null);
             setFault(null);
           }}
           fault={fault}
@@ -80,6 +91,15 @@ export function AddSheet() {
               addresses in it saves them all.
             </Text>
             <Button label="Save" kind="main" onPress={() => void save()} />
+            <label className="file-button">
+              Or choose files
+              <input
+                type="file"
+                multiple
+                accept={`${TEXT_FILES},.csv`}
+                onChange={(event) => void readFiles([...(event.target.files ?? [])])}
+              />
+            </label>
           </>
         )}
       </View>

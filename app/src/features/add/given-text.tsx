@@ -1,24 +1,12 @@
 import type { GivenText } from '@dorvel/core/model';
 import { useId, useState, type ClipboardEvent } from 'react';
 import { Text, View } from 'react-native';
+import { givenOf, isTooLarge, TEXT_FILES } from './files';
 
 interface GivenTextFieldProps {
   /** Told of what is given now; null for nothing. */
   onGiven(given: GivenText | null): void;
 }
-
-const TYPES: Readonly<Record<string, GivenText['type']>> = {
-  html: 'text/html',
-  htm: 'text/html',
-  mhtml: 'multipart/related',
-  mht: 'multipart/related',
-  eml: 'message/rfc822',
-  md: 'text/markdown',
-  txt: 'text/plain',
-  pdf: 'application/pdf',
-};
-/** As much as one change can carry. */
-const LARGEST = 3_000_000;
 
 /** A text by hand: pasted, with its form where the clipboard has one, or a file. */
 export function GivenTextField({ onGiven }: GivenTextFieldProps) {
@@ -26,7 +14,7 @@ export function GivenTextField({ onGiven }: GivenTextFieldProps) {
   const [words, setWords] = useState('');
   const [says, setSays] = useState<string | null>(null);
   const give = (given: GivenText | null, about: string | null) => {
-    if (given && given.body.length > LARGEST) {
+    if (given && isTooLarge(given.body)) {
       onGiven(null);
       setSays('That is more than 3 MB, which is more than can be sent at once. Give a part of it.');
       return;
@@ -46,16 +34,10 @@ export function GivenTextField({ onGiven }: GivenTextFieldProps) {
     give(text.trim() === '' ? null : { type: 'text/plain', body: text, encoding: 'utf8' }, null);
   };
   const open = async (file: File | undefined) => {
-    const kind = TYPES[file?.name.split('.').at(-1)?.toLowerCase() ?? ''];
     if (!file) return;
-    if (!kind) {
-      give(null, 'That kind of file cannot be read: give HTML, MHTML, a letter, Markdown, text or PDF.');
-      return;
-    }
-    const isBinary = kind === 'application/pdf';
-    const body = isBinary ? await inBase64(file) : await file.text();
-    setWords('');
-    give({ type: kind, body, encoding: isBinary ? 'base64' : 'utf8' }, `${file.name} is ready.`);
+    const read = await givenOf(file);
+    if (read.ok) setWords('');
+    give(read.ok ? read.given : null, read.ok ? `${file.name} is ready.` : read.says);
   };
   return (
     <View className="gap-[10px]">
@@ -77,9 +59,7 @@ export function GivenTextField({ onGiven }: GivenTextFieldProps) {
         id={`${id}-file`}
         className="given-file"
         type="file"
-        accept={Object.keys(TYPES)
-          .map((ending) => `.${ending}`)
-          .join()}
+        accept={TEXT_FILES}
         onChange={(event) => void open(event.target.files?.[0])}
       />
       {says !== null && (
@@ -89,12 +69,4 @@ export function GivenTextField({ onGiven }: GivenTextFieldProps) {
       )}
     </View>
   );
-}
-
-async function inBase64(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let binary = '';
-  for (let at = 0; at < bytes.length; at += 0x8000)
-    binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
-  return btoa(binary);
 }

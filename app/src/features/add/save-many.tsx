@@ -1,15 +1,17 @@
-import { canonicalAddress, type AddressesReading } from '@dorvel/core/address';
+import { canonicalAddress } from '@dorvel/core/address';
 import type { HowMuch } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
-import { letGoOf, saveAddresses } from '@/device/changes';
+import { letGoOf, saveAll } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { Button } from '@/ui/button';
+import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
+import type { Wish, Wishes } from './files';
 
 interface SaveManyProps {
-  reading: AddressesReading;
+  reading: Wishes;
   howMuch: HowMuch;
   onDone(): void;
 }
@@ -18,7 +20,7 @@ interface SaveManyProps {
 const SHOWN = 6;
 
 /** A text with several addresses in it: what will be saved, what is there already, what cannot be, and then all at once. */
-export function SaveMany({ reading: { addresses, faults }, howMuch, onDone }: SaveManyProps) {
+export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveManyProps) {
   const items = useItems();
   const router = useRouter();
   const show = useNotices((state) => state.show);
@@ -26,11 +28,11 @@ export function SaveMany({ reading: { addresses, faults }, howMuch, onDone }: Sa
   const isWanted = useRef(true);
   const known = useMemo(() => {
     const keys = new Set(items?.map((item) => item.capture.addressKey));
-    return addresses.filter((address) => keys.has(canonicalAddress(address))).length;
-  }, [items, addresses]);
+    return wishes.filter(({ address }) => keys.has(canonicalAddress(address))).length;
+  }, [items, wishes]);
   const save = async () => {
     setDone(0);
-    const made = await saveAddresses(addresses, howMuch, () => isWanted.current, setDone);
+    const made = await saveAll(wishes, howMuch, () => isWanted.current, setDone);
     onDone();
     show({
       text: `${made.length} saved to Inbox.`,
@@ -45,7 +47,7 @@ export function SaveMany({ reading: { addresses, faults }, howMuch, onDone }: Sa
     return (
       <View role="status" className="gap-[12px]">
         <Text className="font-ui text-base text-ink">
-          Saving {done} of {addresses.length}…
+          Saving {done} of {wishes.length}…
         </Text>
         <Button label="Stop here" onPress={() => (isWanted.current = false)} />
       </View>
@@ -53,17 +55,17 @@ export function SaveMany({ reading: { addresses, faults }, howMuch, onDone }: Sa
   return (
     <View className="gap-[12px]">
       <Text role="status" className="font-ui text-base text-ink">
-        {countInWords(addresses.length, known)}
+        {countInWords(wishes, known)}
       </Text>
-      <View role="list" aria-label="Addresses">
-        {addresses.slice(0, SHOWN).map((address) => (
+      <View {...namedList('To be saved', wishes.length)}>
+        {wishes.slice(0, SHOWN).map(({ address, shown }) => (
           <Text key={address} role="listitem" numberOfLines={1} className="font-ui text-small text-soft">
-            {address}
+            {shown}
           </Text>
         ))}
       </View>
-      {addresses.length > SHOWN && (
-        <Text className="font-ui text-small text-soft">and {addresses.length - SHOWN} more</Text>
+      {wishes.length > SHOWN && (
+        <Text className="font-ui text-small text-soft">and {wishes.length - SHOWN} more</Text>
       )}
       {faults.length > 0 && (
         <View role="group" aria-label="Cannot be saved" className="gap-[4px]">
@@ -78,16 +80,23 @@ export function SaveMany({ reading: { addresses, faults }, howMuch, onDone }: Sa
         </View>
       )}
       <Button
-        label={`Save ${addresses.length}`}
+        label={`Save ${wishes.length}`}
         kind="main"
-        disabled={addresses.length === 0}
+        disabled={wishes.length === 0}
         onPress={() => void save()}
       />
     </View>
   );
 }
 
-function countInWords(count: number, known: number): string {
-  const pages = count === 1 ? '1 address' : `${count} addresses`;
-  return known === 0 ? `${pages}.` : `${pages}, ${known} of them in your library already.`;
+function countInWords(wishes: readonly Wish[], known: number): string {
+  const files = wishes.filter(({ given }) => given).length;
+  const pages = wishes.length - files;
+  const counted = [
+    pages > 0 || files === 0 ? (pages === 1 ? '1 address' : `${pages} addresses`) : '',
+    files > 0 ? (files === 1 ? '1 file' : `${files} files`) : '',
+  ]
+    .filter(Boolean)
+    .join(' and ');
+  return known === 0 ? `${counted}.` : `${counted}, ${known} of them in your library already.`;
 }

@@ -38,11 +38,13 @@ export function ElsewhereScreen() {
         {tokens?.length === 0 && (
           <Text className="font-ui text-base text-soft">Nothing but this app, so far.</Text>
         )}
-        <View role={tokens && tokens.length > 0 ? 'list' : 'presentation'} aria-label="Who may save">
-          {tokens?.map((token) => (
-            <TokenRow key={token.id} token={token} onRevoke={() => void revoke(token.id)} />
-          ))}
-        </View>
+        {tokens && tokens.length > 0 && (
+          <View role="list" aria-label="Who may save">
+            {tokens.map((token) => (
+              <TokenRow key={token.id} token={token} onRevoke={() => void revoke(token.id)} />
+            ))}
+          </View>
+        )}
       </View>
     </ScrollView>
   );

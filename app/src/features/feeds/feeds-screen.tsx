@@ -8,6 +8,7 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
 import { Icon } from '@/ui/icon';
+import { namedList } from '@/ui/named-list';
 import { PlaceHeader } from '@/ui/place-header';
 import { FeedSheet } from './feed-sheet';
 import { followed, newOffers, type Offer } from './feed-view';
@@ -129,7 +130,7 @@ function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
       <View className="items-start">
         <Button label="Follow" kind="main" onPress={() => void follow()} />
       </View>
-      <View role={feeds.length > 0 ? 'list' : 'presentation'} aria-label="Feeds that you follow">
+      <View {...namedList('Feeds that you follow', feeds.length)}>
         {feeds.map((feed) => (
           <View key={feed.id} role="listitem" className="border-b border-line">
             <Pressable

@@ -1,6 +1,7 @@
 import type { Item, Passage } from '@dorvel/core/model';
 import { FlatList, Text, View } from 'react-native';
 import { ItemRow } from '@/features/library/item-row';
+import { namedList } from '@/ui/named-list';
 
 interface FoundListProps {
   items: readonly Item[];
@@ -17,8 +18,7 @@ interface FoundListProps {
 export function FoundList({ items, passages, openId, here, room, onMore, onFurther }: FoundListProps) {
   return (
     <FlatList
-      role={items.length > 0 ? 'list' : 'presentation'}
-      aria-label="Found"
+      {...namedList('Found', items.length)}
       data={items}
       keyExtractor={(item) => item.id}
       initialNumToRender={12}

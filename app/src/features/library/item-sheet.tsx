@@ -32,7 +32,7 @@ type Doing = 'renaming' | 'promising' | 'choosing' | 'giving' | 'tagging' | 'not
 /** What can be done with an item, from a list or from the reader. */
 export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const item = useItem(itemId);
-  const { move, toTop } = useMoves();
+  const { move, toTop, toEnd } = useMoves();
   const [doing, setDoing] = useState<Doing | null>(null);
   if (!item) return null;
   if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
@@ -68,13 +68,22 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
             />
           )}
           {stage === 'queue' && (
-            <Button
-              label="To the top of the Queue"
-              onPress={() => {
-                onClose();
-                void toTop(item);
-              }}
-            />
+            <View className="flex-row flex-wrap gap-[10px]">
+              <Half
+                label="Next in the Queue"
+                onPress={() => {
+                  onClose();
+                  void toTop(item);
+                }}
+              />
+              <Half
+                label="Last in the Queue"
+                onPress={() => {
+                  onClose();
+                  void toEnd(item);
+                }}
+              />
+            </View>
           )}
           {readingState(item) !== 'finished' && <Button label="Finished" onPress={() => go('finished')} />}
           {stage !== 'kept' && <Button label="Keep for reference" onPress={() => go('kept')} />}

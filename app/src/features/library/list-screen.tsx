@@ -15,6 +15,7 @@ import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
+import { namedList } from '@/ui/named-list';
 import { PlaceHeader } from '@/ui/place-header';
 import { useWide } from '@/ui/wide';
 import { ItemRow } from './item-row';
@@ -53,8 +54,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
         <>
           {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
           <FlatList
-            role={shown.length > 0 ? 'list' : 'presentation'}
-            aria-label={PLACE_NAMES[place]}
+            {...namedList(PLACE_NAMES[place], shown.length)}
             data={shown}
             keyExtractor={(item) => item.id}
             initialNumToRender={16}

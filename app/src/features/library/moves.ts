@@ -1,5 +1,5 @@
 import type { ChoiceChanges, Item, Stage } from '@dorvel/core/model';
-import { addDays, inStage, moveTo, rankOnTop } from '@dorvel/core/queue';
+import { addDays, inStage, moveTo, rankAtEnd, rankOnTop } from '@dorvel/core/queue';
 import { choose } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { useNotices } from '@/ui/notices';
@@ -40,7 +40,8 @@ export function useMoves() {
     /** @param undone told when the reader takes it back */
     move: (item: Item, stage: Stage, undone?: () => void) =>
       undoable(item, moveTo(stage, queue, Date.now()), SAYS[stage], undone),
-    toTop: (item: Item) => undoable(item, { queueRank: rankOnTop(queue) }, 'Moved to the top of the Queue.'),
+    toTop: (item: Item) => undoable(item, { queueRank: rankOnTop(queue) }, 'Next in the Queue.'),
+    toEnd: (item: Item) => undoable(item, { queueRank: rankAtEnd(queue) }, 'Last in the Queue.'),
     /** Passes over what was brought up: it comes up less soon. */
     passOver: (item: Item, today: string) =>
       undoable(

@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { liftForToday, reasonInWords } from '@dorvel/core/queue';
+import { daysUnemptied, liftForToday, reasonInWords } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -59,6 +59,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const plan = useSlotPlan(candidates, minutes);
   const due = useMemo(() => dueToday(items, today), [items, today]);
   const lifted = useLifted(items, today, goOn, due);
+  const unemptied = useMemo(() => daysUnemptied(items, Date.now()), [items]);
 
   const listWidth = wide ? LIST_WIDTH : width;
   const row = (item: Item, more: { reason?: string; action?: ReactNode }) => (
@@ -134,6 +135,15 @@ export function NowScreen({ openId }: { openId: string | null }) {
             }),
           )}
         </Section>
+      )}
+      {unemptied !== null && (
+        <View role="region" aria-label="Inbox" className="items-start gap-[10px] px-[20px] pt-[26px]">
+          <SectionHeading>Inbox</SectionHeading>
+          <Text className="font-ui text-base text-ink">
+            Not emptied for {unemptied} days. Sorting takes you through it, one thing at a time.
+          </Text>
+          <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />
+        </View>
       )}
       {!isEmpty && (
         <View className="items-start px-[20px] pt-[26px]">

@@ -134,9 +134,14 @@ export function useReadingPosition(
       if (document.visibilityState === 'hidden') record();
     };
     // The fonts and the pictures' sizes settle after the first layout, and settings change it later: hold the place.
-    const settle = new ResizeObserver(restore);
-    settle.observe(content);
-    settle.observe(view);
+    const settle = new ResizeObserver((changes) => {
+      const isBelow = changes.every(({ target }) => target === around);
+      // What comes or goes under the article, such as related items, must not move the text under the reader's eyes.
+      if (isBelow && movedByReader.current) ours.current.height = view.scrollHeight;
+      else restore();
+    });
+    const around = view.firstElementChild;
+    for (const each of [content, view, around]) if (each) settle.observe(each);
     view.addEventListener('scroll', scrolled, { passive: true });
     for (const kind of ['wheel', 'touchmove', 'pointerdown'] as const)
       view.addEventListener(kind, moved, { passive: true });

@@ -7,6 +7,7 @@ import { PlayerBar } from '@/features/listen/player-bar';
 import { AddSheet } from '@/features/add/add-sheet';
 import { useShared } from '@/features/add/shared';
 import { useAddSheet } from '@/features/add/add-store';
+import { useFileDrop } from '@/features/add/use-file-drop';
 import { alreadySavedWords } from '@/features/library/item-words';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
@@ -29,6 +30,7 @@ export function Shell({ openId, children }: ShellProps) {
   const [keysShown, showKeys] = useState(false);
   useNewsFromServer();
   useShared();
+  useFileDrop();
   useKeys(
     useMemo(
       () => ({

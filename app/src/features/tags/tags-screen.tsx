@@ -9,6 +9,7 @@ import { tagFilter, useFindQuery } from '@/features/find/find-store';
 import { Button, IconButton } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { Icon } from '@/ui/icon';
+import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { Sheet } from '@/ui/sheet';
@@ -28,7 +29,7 @@ export function TagsScreen() {
             No tags yet. Put one on an item with the button beside it, under “Tags”.
           </Text>
         )}
-        <View role={tags.length > 0 ? 'list' : 'presentation'} aria-label="Tags">
+        <View {...namedList('Tags', tags.length)}>
           {tags.map((used) => (
             <View key={used.key} role="listitem" className="flex-row items-center border-b border-line">
               <Pressable

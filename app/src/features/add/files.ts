@@ -1,0 +1,109 @@
+import { fileAddress, readAddresses } from '@dorvel/core/address';
+import { LARGEST_PUSHED, type GivenText } from '@dorvel/core/model';
+
+/** What is to be saved: a page by its address, or a file with what is in it. */
+export interface Wish {
+  address: string;
+  /** How it is shown before it is saved. */
+  shown: string;
+  given?: GivenText;
+}
+
+export interface Wishes {
+  wishes: Wish[];
+  /** What cannot be saved, each with its reason. */
+  faults: { written: string; says: string }[];
+}
+
+const TYPES: Readonly<Record<string, GivenText['type']>> = {
+  html: 'text/html',
+  htm: 'text/html',
+  mhtml: 'multipart/related',
+  mht: 'multipart/related',
+  eml: 'message/rfc822',
+  md: 'text/markdown',
+  txt: 'text/plain',
+  pdf: 'application/pdf',
+};
+
+/** The files whose text can be read, as the browser's file dialog wants them. */
+export const TEXT_FILES = Object.keys(TYPES)
+  .map((ending) => `.${ending}`)
+  .join();
+
+/** Addresses that were pasted. */
+export function wishesOfText(text: string): Wishes {
+  const { addresses, faults } = readAddresses(text);
+  return { wishes: addresses.map((address) => ({ address, shown: address })), faults };
+}
+
+/** What is in files: lists of addresses give their pages, all else is an item itself. */
+export async function wishesOfFiles(files: readonly File[]): Promise<Wishes> {
+  const read = await Promise.all(files.map(readFile));
+  const wishes = new Map(read.flatMap((each) => each.wishes).map((wish) => [wish.address, wish]));
+  return { wishes: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
+}
+
+async function readFile(file: File): Promise<Wishes> {
+  const fault = (says: string): Wishes => ({ wishes: [], faults: [{ written: file.name, says }] });
+  const ending = endingOf(file);
+  if (ending === 'opml') return fault('That is a list of feeds. Bring it in under “Feeds”.');
+  if (ending === 'csv' || isList(ending, await file.text())) {
+    const list = wishesOfText(await file.text());
+    return list.wishes.length > 0 ? list : fault('There are no addresses in it.');
+  }
+  const read = await givenOf(file);
+  if (!read.ok) return fault(read.says);
+  const hash = await crypto.subtle.digest('SHA-256', await file.arrayBuffer());
+  const address = fileAddress(
+    inBase64(new Uint8Array(hash)).replace(/\+/g, '-').replace(/\//g, '_').replace(/=/g, ''),
+  );
+  return { wishes: [{ address, shown: file.name, given: read.given }], faults: [] };
+}
+
+/** Bookmarks as browsers write them, and texts of which most lines are addresses. */
+function isList(ending: string, text: string): boolean {
+  if (ending === 'html' || ending === 'htm') return /^\s*<!DOCTYPE NETSCAPE-Bookmark-file-1>/i.test(text);
+  if (ending !== 'txt' && ending !== 'md') return false;
+  const lines = text.split('\n').filter((line) => line.trim() !== '');
+  return lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
+}
+
+/** A file as a text that is given by hand. */
+export async function givenOf(
+  file: File,
+): Promise<{ ok: true; given: GivenText } | { ok: false; says: string }> {
+  const type = TYPES[endingOf(file)];
+  if (!type)
+    return {
+      ok: false,
+      says: 'That kind of file cannot be read: give HTML, MHTML, a letter, Markdown, text or PDF.',
+    };
+  const isBinary = type === 'application/pdf';
+  const body = isBinary ? inBase64(new Uint8Array(await file.arrayBuffer())) : await file.text();
+  if (body.trim() === '') return { ok: false, says: 'The file is empty.' };
+  return isTooLarge(body)
+    ? {
+        ok: false,
+        says: 'That is more than 3 MB, which is more than can be sent at once. Give a part of it.',
+      }
+    : {
+        ok: true,
+        given: { type, body, encoding: isBinary ? 'base64' : 'utf8', name: file.name.slice(0, 200) },
+      };
+}
+
+export function isTooLarge(body: string): boolean {
+  return body.length > LARGEST_PUSHED;
+}
+
+function endingOf({ name }: File): string {
+  return name.split('.').at(-1)?.toLowerCase() ?? '';
+}
+
+function inBase64(bytes: Uint8Array): string {
+  let binary = '';
+  for (let at = 0; at < bytes.length; at += 0x8000)
+    binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
+  return btoa(binary);
+}
