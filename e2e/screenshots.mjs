@@ -66,6 +66,10 @@ await visit(phone, 'light', {
     await page.getByRole('region', { name: 'Gist' }).waitFor();
     await shot('sort-day');
     await place('Inbox');
+    await page.getByRole('button', { name: /^Feeds/ }).click();
+    await page.getByRole('list', { name: 'New in your feeds' }).waitFor();
+    await shot('feeds');
+    await place('Inbox');
     await page.getByRole('button', { name: /Larch or oak/ }).click();
     await shot('item-sheet');
     await page.keyboard.press('Escape');
@@ -99,9 +103,9 @@ await visit(phone, 'light', {
 await visit(phone, 'dark', {
   then: async ({ page, shot, place }) => {
     await shot('now-night');
-    await page.goto(`${origin}/sort`);
-    await page.getByRole('region', { name: 'Gist' }).waitFor();
-    await shot('sort-night');
+    await page.goto(`${origin}/elsewhere`);
+    await page.getByRole('note', { name: 'Your mail address' }).waitFor();
+    await shot('elsewhere-night');
     await place('Queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-night');
@@ -112,14 +116,6 @@ await visit({ width: 1280, height: 800 }, 'light', {
     await place('Queue');
     await page.getByRole('link', { name: /The oven behind the net loft/ }).click();
     await shot('wide');
-  },
-});
-await visit({ width: 1280, height: 800 }, 'dark', {
-  then: async ({ page, shot, place }) => {
-    await place('Library');
-    await page.getByText('Tides and their terms').first().click();
-    await scrollBy(page, 900);
-    await shot('elements-night');
   },
 });
 await browser.close();

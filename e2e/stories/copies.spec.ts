@@ -21,7 +21,7 @@ async function fetchAgain(page: Page, says: RegExp): Promise<void> {
     await expect(sheet).toBeVisible();
     const isThere = await sheet.getByText(says).isVisible();
     // Not Escape: pressed while the sheet is still opening it would lead out of the text.
-    await sheet.getByRole('button', { name: 'Close' }).click();
+    await sheet.getByRole('button', { name: 'Close', exact: true }).click();
     await expect(sheet).toBeHidden();
     expect(isThere).toBe(true);
   }).toPass({ timeout: 40_000 });

@@ -69,11 +69,11 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
   });
 
   await test.step('where forms may not leave the page, the address is shared', async () => {
-    const closed = await pageAt(page.context(), webPage('rough', `/closed/${project.name}-closed`));
+    const closed = await pageAt(page.context(), webPage('rough', `/closed/${project.name}-barred`));
     const share = await press(closed, bookmark);
     await expect(share.getByText(/Saved/).first()).toBeVisible();
     await goTo(page, 'Inbox');
-    await expect(row(page, new RegExp(`Crossing to ${project.name} closed`, 'i'))).toBeVisible();
+    await expect(row(page, new RegExp(`Crossing to ${project.name} barred`, 'i'))).toBeVisible();
   });
 
   await test.step('the secret reads nothing, and is worth nothing once it is revoked', async () => {

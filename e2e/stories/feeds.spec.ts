@@ -65,7 +65,7 @@ test('a feed is followed, chosen from with the network cut, left to save by itse
   await test.step('what comes later is offered, passed over, and offered again when that is taken back', async () => {
     await publish(2);
     await openFeeds(page);
-    await (await lookNow()).getByRole('button', { name: 'Close' }).click();
+    await (await lookNow()).getByRole('button', { name: 'Close', exact: true }).click();
     await side(page, /^New/);
     await expect(offer(2)).toBeVisible();
     await page.getByRole('button', { name: /^Pass over/ }).click();
@@ -84,7 +84,7 @@ test('a feed is followed, chosen from with the network cut, left to save by itse
     await publish(3);
     await sheet.getByRole('button', { name: 'Look now' }).click();
     await expect(sheet.getByRole('status')).toContainText('1 new.');
-    await sheet.getByRole('button', { name: 'Close' }).click();
+    await sheet.getByRole('button', { name: 'Close', exact: true }).click();
     await goTo(page, 'Inbox');
     await expect(row(page, `notices/${project.name}`)).toContainText(/Crossing to \w+ Notice 3/);
   });
@@ -97,7 +97,7 @@ test('a feed is followed, chosen from with the network cut, left to save by itse
     await expect(
       sheet.getByRole('list', { name: 'What it brought lately' }).getByRole('listitem'),
     ).toHaveCount(3);
-    await sheet.getByRole('button', { name: 'Close' }).click();
+    await sheet.getByRole('button', { name: 'Close', exact: true }).click();
   });
 
   await test.step('taken out as a list, and brought in again', async () => {

@@ -78,7 +78,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await page.getByRole('button', { name: /^Speed and voice/ }).click();
     for (let rate = 1; rate < 2.95; rate += 0.1) await page.getByRole('button', { name: 'Faster' }).click();
     await expect(page.getByText('3.0×').first()).toBeVisible();
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
     const minutesOfSpeech = async () =>
       (await heardSoFar(page)).reduce((sum, { seconds }) => sum + seconds, 0) / 60;
     await expect.poll(minutesOfSpeech, { timeout: 120_000, intervals: [2000] }).toBeGreaterThan(2);

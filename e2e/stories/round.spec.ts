@@ -48,7 +48,7 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await expect(page.getByText(/Leave your address|Back issues|Model rules/)).toHaveCount(0);
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await page.getByRole('radio', { name: 'Source Serif' }).click();
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
     await expect(page.locator('.article')).toHaveCSS('font-family', /Source Serif 4/);
   });
 
@@ -91,7 +91,7 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await page.getByRole('radio', { name: 'OpenDyslexic' }).click();
     await page.getByRole('button', { name: 'Larger text' }).click();
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
     await page.waitForTimeout(500);
     const after = await placeAtLine(page);
     expect(Math.abs(after.offset - before.offset)).toBeLessThanOrEqual(charactersToALine);

@@ -105,7 +105,7 @@ for (const theme of ['light', 'dark'] as const) {
     await check('player');
     await page.getByRole('button', { name: /^Speed and voice/ }).click();
     await check('speed and voice');
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
     await page.getByRole('button', { name: 'Stop listening' }).click();
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await check('reading settings');
