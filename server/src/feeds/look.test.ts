@@ -221,6 +221,25 @@ describe('looking at a feed', () => {
 });
 
 describe('what is due', () => {
+  it('is taken whatever one account has sent as an address', async () => {
+    const schedule = feedSchedule(database, () => now);
+    const bare = await follow('one.example/feed');
+    const refused = uuidv7();
+    const answer = await push({
+      type: 'follow',
+      id: uuidv7(),
+      feedId: refused,
+      stamp: clock.next(),
+      address: 'no address',
+      followedAt: now,
+    });
+    expect(answer.outcome).toBe('refused');
+    expect((await schedule.take(5)).map(({ id }) => id)).toEqual([bare]);
+    expect((await library.changesAfter(0)).feeds.map(({ address }) => address)).toEqual([
+      'https://one.example/feed',
+    ]);
+  });
+
   it('is taken once, from each site one at a time, and not when it is not followed', async () => {
     const schedule = feedSchedule(database, () => now);
     const [one] = [await follow('https://one.example/a'), await follow('https://one.example/b')];

@@ -114,7 +114,9 @@ async function changeFeed(
   const reading = mutation.type === 'follow' ? readAddress(mutation.address) : null;
   if (reading && !reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
   const known = await write.feed(mutation.feedId);
-  const feed = applyFeedMutation(known?.feed, mutation);
+  // As it was read, not as it was sent: one address that is none would hold up the looks at all feeds.
+  const change = mutation.type === 'follow' && reading ? { ...mutation, address: reading.address } : mutation;
+  const feed = applyFeedMutation(known?.feed, change);
   if (!feed) return { outcome: 'refused', mutationId, detail: 'That feed is not in this library.' };
   if (!known) feed.state.revision = write.sequence;
   const asks =
