@@ -17,6 +17,7 @@ const CORE_USES = {
   search: ['copies', 'model', 'terms', 'text'],
   speech: ['model', 'text'],
   sync: ['model', 'address'],
+  wording: ['model', 'address'],
 };
 
 module.exports = {
@@ -26,7 +27,7 @@ module.exports = {
       'core-is-alone',
       'Core imports nothing of ours and nothing of Node.',
       { path: `^${CORE}`, pathNot: '\\.test\\.ts$' },
-      { path: '^(server|app|demo|e2e|bench)/' },
+      { path: '^(server|app|extension|demo|e2e|bench)/' },
     ),
     rule(
       'core-is-pure',
@@ -46,13 +47,19 @@ module.exports = {
       'server-uses-core',
       'The server knows nothing of the app.',
       { path: '^server/' },
-      { path: '^(app|demo|e2e|bench)/' },
+      { path: '^(app|extension|demo|e2e|bench)/' },
     ),
     rule(
       'app-uses-core',
       'The app knows nothing of the server.',
       { path: '^app/' },
-      { path: '^(server|demo|e2e|bench)/' },
+      { path: '^(server|extension|demo|e2e|bench)/' },
+    ),
+    rule(
+      'extension-uses-core',
+      'The extension knows nothing of the server, and of the app only its colours.',
+      { path: '^extension/' },
+      { path: '^(server|app|demo|e2e|bench)/', pathNot: '^app/src/ui/tokens' },
     ),
     rule(
       'routes-only-at-the-top',
@@ -75,7 +82,7 @@ module.exports = {
     rule(
       'no-deep-core',
       'Core is used through its parts.',
-      { path: '^(server|app|demo|e2e)/' },
+      { path: '^(server|app|extension|demo|e2e)/' },
       { path: `^${CORE}[a-z]+/(?!index)` },
     ),
     rule('nothing-unresolved', 'An import that leads nowhere.', {}, { couldNotResolve: true }),

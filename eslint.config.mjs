@@ -45,14 +45,14 @@ export default ts.config(
     },
   },
   {
-    files: ['app/**/*.tsx'],
+    files: ['app/**/*.tsx', 'extension/**/*.tsx'],
     extends: [jsxA11y.flatConfigs.strict],
     // A sheet opens because the reader asked to write in it: the focus belongs in its field.
     rules: { 'jsx-a11y/no-autofocus': 'off' },
   },
   {
     // The rules of hooks; the React Compiler's own rules are for code that it compiles, which ours is not.
-    files: ['app/**/*.{ts,tsx}'],
+    files: ['app/**/*.{ts,tsx}', 'extension/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },

@@ -2,6 +2,7 @@
 declare class URL {
   constructor(url: string, base?: string);
   href: string;
+  readonly origin: string;
   protocol: string;
   username: string;
   password: string;

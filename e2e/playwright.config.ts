@@ -1,14 +1,11 @@
-import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM_WORDS, executablePath } from './chromium';
 import { EMPTY_MAIL_PORT, EMPTY_PORT, MAIL_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
 
 const root = path.resolve(import.meta.dirname, '..');
 const data = (name: string) => path.join(tmpdir(), `dorvel-e2e-${SEEDED_PORT}-${name}`);
-const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
-  existsSync,
-);
 
 export default defineConfig({
   testDir: '.',
@@ -25,9 +22,7 @@ export default defineConfig({
       ? {
           launchOptions: {
             executablePath,
-            args: '--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync'.split(
-              ' ',
-            ),
+            args: CHROMIUM_WORDS,
           },
         }
       : {}),
@@ -36,6 +31,7 @@ export default defineConfig({
   },
   projects: [
     { name: 'service', testDir: './service' },
+    { name: 'extension', testDir: './extension' },
     { name: 'phone', testDir: './stories', use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
     { name: 'wide', testDir: './stories', use: { viewport: { width: 1280, height: 800 } } },
   ],

@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { root } from './steps.mjs';
 
 const CHECKS = [
-  ...['core', 'server', 'demo', 'e2e', 'app', 'app/src/service-worker'].map((folder) => [
+  ...['core', 'server', 'demo', 'e2e', 'app', 'app/src/service-worker', 'extension'].map((folder) => [
     `types of ${folder}`,
     'tsc',
     '-p',
@@ -17,6 +17,7 @@ const CHECKS = [
     'core/src',
     'server/src',
     'app/src',
+    'extension/src',
     'demo',
     'e2e',
     '--config',

@@ -28,14 +28,16 @@ export function ensureInstalled() {
   writeStamp('node_modules/.dorvel-installed', lock);
 }
 
-/** Builds the app for the web, unless what it is made of has not changed since the last build. */
+/** Builds the app for the web and the extension, unless what it is made of has not changed since the last build. */
 export function ensureBuilt() {
-  const parts = ['app/src', 'app/public', 'app/scripts', 'core/src']
+  const parts = ['app/src', 'app/public', 'app/scripts', 'core/src', 'extension/src', 'extension/scripts']
     .flatMap(filesBelow)
     .filter((file) => !/\/public\/(fonts|voice|workers)\//.test(file));
-  const configs = readdirSync(path.join(root, 'app'))
-    .filter((name) => /\.(json|js|css)$/.test(name))
-    .map((name) => path.join(root, 'app', name));
+  const configs = ['app', 'extension'].flatMap((folder) =>
+    readdirSync(path.join(root, folder))
+      .filter((name) => /\.(json|c?js|css)$/.test(name))
+      .map((name) => path.join(root, folder, name)),
+  );
   const sources = sha256(
     [...parts, ...configs, path.join(root, 'package-lock.json')].flatMap((file) => [
       file,
@@ -43,7 +45,7 @@ export function ensureBuilt() {
     ]),
   );
   if (stampOf('app/dist/.stamp') === sources) return;
-  console.log('Building the app (about a minute)…');
+  console.log('Building the app and the extension (about a minute)…');
   execFileSync('npm', ['run', '--silent', 'build'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
   writeStamp('app/dist/.stamp', sources);
 }

@@ -148,6 +148,24 @@ export function roughRoutes(): Router {
         '<title>Sign in</title><h1>For members</h1><form method="post"><label>Name <input name="name"></label><label>Password <input type="password" name="word"></label><button>Sign in</button></form>',
       );
   });
+  // Its text stands in a shadow root that a script has built: markup alone does not have it.
+  router.get('/built/:name', (request, response) => {
+    const { name } = request.params;
+    send(
+      response,
+      `<title>Log of the ${name}</title><h1>Log of the ${name}</h1><ship-log></ship-log><script>
+document.querySelector('ship-log').attachShadow({mode:'open'}).innerHTML='<article>'+'<p>The ${name} left the quay at seven, and met a long swell off the point, as she does in the autumn.</p>'.repeat(6)+'</article>';
+</script>`,
+    );
+  });
+  // A page that searches the web, as far as the extension is concerned.
+  router.get('/search', (request, response) => {
+    const words = escape(typeof request.query.words === 'string' ? request.query.words : '');
+    send(
+      response,
+      `<title>${words}</title><main><form><label>Search <input name="words" value="${words}"></label><button>Go</button></form><p>Nothing was found on the small web.</p></main>`,
+    );
+  });
   router.get('/gone', (_request, response) => void response.status(410).type('html').send('<h1>Gone</h1>'));
   router.get('/busy', (_request, response) => {
     askedBusy++;

@@ -12,7 +12,9 @@ import type { FindableLibrary } from './db/findable';
 import type { Jobs } from './db/jobs';
 import type { Library } from './db/library';
 import type { Mailboxes } from './db/mailboxes';
+import type { RelatedLibrary } from './db/related';
 import type { Tokens } from './db/tokens';
+import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
 import { refuseForgery, requireAccount } from './routes/guard';
 import { libraryRoutes } from './routes/library';
@@ -33,6 +35,7 @@ export interface AppParts {
   jobs: Jobs;
   library(accountId: string): Library;
   findable(accountId: string): FindableLibrary;
+  related(accountId: string): RelatedLibrary;
   files: FileStore;
   clock: HybridClock;
   bell: ChangeBell;
@@ -58,7 +61,7 @@ export function createApp(parts: AppParts): Express {
     pinoHttp({
       logger: log,
       autoLogging: { ignore: (request) => request.url === '/sync/events' },
-      redact: ['req.headers.cookie', 'res.headers["set-cookie"]'],
+      redact: ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'],
       customLogLevel: (_request, response, error) =>
         error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
     }),
@@ -71,6 +74,8 @@ export function createApp(parts: AppParts): Express {
     response.set('cache-control', 'no-store');
     next();
   });
+  // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
+  app.use('/api/extension', extensionRoutes(parts));
   app.use('/api', refuseForgery, express.json({ limit: '8mb' }));
   app.use('/api', sessionRoutes(accounts, config));
   app.use('/api/sync', signedIn, syncRoutes(parts));

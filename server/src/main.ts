@@ -16,6 +16,8 @@ import { jobRepository, type Job } from './db/jobs';
 import { libraryOf } from './db/library';
 import { mailboxRepository } from './db/mailboxes';
 import { openDatabase } from './db/open';
+import { perAccount } from './db/per-account';
+import { relatedLibrary } from './db/related';
 import { tokenRepository } from './db/tokens';
 import { lookAtFeed } from './feeds/look';
 import { mailListener } from './mail/listener';
@@ -83,7 +85,8 @@ const app = createApp({
   mailboxes,
   jobs,
   library,
-  findable: (accountId) => findableLibrary(database, accountId),
+  findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
+  related: perAccount((accountId) => relatedLibrary(database, accountId), 20),
   files,
   clock,
   bell,

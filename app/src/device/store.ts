@@ -22,9 +22,6 @@ export interface KeptCopy extends Copy {
   textOnly?: 1;
 }
 
-/** Goes up when profiles are made otherwise: those of before are then made anew. */
-export const PROFILE_VERSION = 1;
-
 interface KeptProfile {
   copyId: string;
   version: number;

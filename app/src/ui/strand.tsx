@@ -1,5 +1,5 @@
 import type { Spans } from '@dorvel/core/model';
-import { strandLength, strandParts } from '@dorvel/core/queue';
+import { looseEndPath, strandLength, strandParts } from '@dorvel/core/queue';
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 
@@ -77,7 +77,7 @@ export function Strand({
         ))}
         {looseEnd !== null && looseEnd < 1 && !filling && (
           <Path
-            d={looseEndPath(at(looseEnd), point)}
+            d={looseEndPath(at(looseEnd), AXIS, point)}
             fill="none"
             stroke="var(--accent)"
             strokeWidth={2.5}
@@ -87,15 +87,4 @@ export function Strand({
       </Svg>
     </View>
   );
-}
-
-/** A short end of thread that hangs off the strand. */
-function looseEndPath(
-  along: number,
-  point: (along: number, across: number) => { x: number; y: number },
-): string {
-  const from = point(along, AXIS);
-  const bend = point(along + 7, AXIS + 1);
-  const to = point(along + 6, AXIS + 10);
-  return `M${from.x} ${from.y}Q${bend.x} ${bend.y} ${to.x} ${to.y}`;
 }

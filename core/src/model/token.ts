@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import { Id, Instant } from './ids';
 
-/** What a token lets its holder do: `save` puts pages into the library, and reads nothing of it. */
-export const TokenScope = z.enum(['save']);
+/**
+ * What a token lets its holder do: `save` puts pages into the library, and reads nothing of it; `extension` saves,
+ * changes what is saved, and reads what the library has on a page or on a question.
+ */
+export const TokenScope = z.enum(['save', 'extension']);
 export type TokenScope = z.infer<typeof TokenScope>;
 
 /** A token as its owner sees it in the list; the secret itself is shown once, when it is made. */

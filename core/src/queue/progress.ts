@@ -11,6 +11,11 @@ export function goOnFrom(item: Item): number {
   return item.progress.position?.value.fraction ?? 0;
 }
 
+/** The fraction that is passed: all of what is finished. */
+export function passedOf(item: Item): number {
+  return item.choices.finishedAt.value !== null ? 1 : item.progress.furthest;
+}
+
 /** Minutes in words, never "0 min" for something that takes time. */
 export function inMinutes(minutes: number): string {
   return `${Math.max(1, Math.round(minutes))} min`;
@@ -40,6 +45,24 @@ export function lengthInWords(item: Item): string {
  */
 export function strandLength(minutes: number): number {
   return Math.min(1, Math.max(0.06, Math.log1p(minutes) / Math.log1p(60)));
+}
+
+/**
+ * A short end of thread that hangs off a strand where the reader stopped, as the path of an SVG.
+ *
+ * @param along where it hangs, in points along the strand
+ * @param axis the strand's middle, in points across it
+ * @param point a place by how far along and across it is: so the strand may lie or hang
+ */
+export function looseEndPath(
+  along: number,
+  axis: number,
+  point: (along: number, across: number) => { x: number; y: number },
+): string {
+  const from = point(along, axis);
+  const bend = point(along + 7, axis + 1);
+  const to = point(along + 6, axis + 10);
+  return `M${from.x} ${from.y}Q${bend.x} ${bend.y} ${to.x} ${to.y}`;
 }
 
 /** A part of a strand that has been passed, and what carried it. */

@@ -32,6 +32,9 @@ export interface RelatedIndex {
   nearnessTo(id: string, others: readonly string[]): Related[];
 }
 
+/** What is farther than this shares words, not a subject: better nothing than something irrelevant. */
+export const PLAINLY_RELATED = 0.17;
+
 /** How fast repetition stops counting, and how far long texts are held back. Chosen on FOLDOC, see bench/related.mjs. */
 const SATURATION = 2.5;
 const LENGTH_NORM = 0.75;

@@ -16,6 +16,9 @@ export const TermProfile = z.object({
 });
 export type TermProfile = z.infer<typeof TermProfile>;
 
+/** Goes up when profiles are made otherwise: those of before are then made anew. */
+export const PROFILE_VERSION = 1;
+
 /** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */
 const TITLE_WEIGHT = 3;
 /** The tail of a long text's words adds little and costs much. */

@@ -1,6 +1,6 @@
 import { Activity, Copy, Feed, Item, type GivenText } from '@dorvel/core/model';
 import { mergeActivities } from '@dorvel/core/sync';
-import { and, asc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { feedWriter } from './feeds';
 import { putFindable } from './findable';
@@ -73,6 +73,43 @@ export function libraryOf(database: Database, accountId: string) {
         .from(items)
         .where(and(mine.item, eq(items.id, id)));
       return row && Item.parse(row.record);
+    },
+
+    /** The item that stands for an address: the one saved first. */
+    async itemAt(addressKey: string): Promise<Item | undefined> {
+      const [row] = await database.read
+        .select({ record: items.record })
+        .from(items)
+        .where(and(mine.item, eq(items.addressKey, addressKey), isNull(items.sameAs)))
+        .orderBy(asc(items.id))
+        .limit(1);
+      return row && Item.parse(row.record);
+    },
+
+    /** The items that were changed last, the latest first. */
+    async changedLast(most: number): Promise<Item[]> {
+      const rows = await database.read
+        .select({ record: items.record })
+        .from(items)
+        .where(and(mine.item, isNull(items.sameAs)))
+        .orderBy(desc(items.sequence))
+        .limit(most);
+      return rows.map(({ record }) => Item.parse(record));
+    },
+
+    /** A rank below all that is in the Queue. */
+    async queueEnd(): Promise<number> {
+      const [row] = await database.read
+        .select({ last: sql<number | null>`max(json_extract(${items.record}, '$.choices.queueRank.value'))` })
+        .from(items)
+        .where(
+          and(
+            mine.item,
+            isNull(items.sameAs),
+            sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
+          ),
+        );
+      return Math.max(0, row?.last ?? 0) + 1;
     },
 
     async copy(id: string): Promise<Copy | undefined> {

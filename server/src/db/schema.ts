@@ -35,7 +35,7 @@ export const tokens = sqliteTable(
     /** SHA-256 of the secret, so that a stolen database opens nothing. */
     secretHash: text('secret_hash').notNull().unique(),
     name: text().notNull(),
-    scope: text({ enum: ['save'] }).notNull(),
+    scope: text({ enum: ['save', 'extension'] }).notNull(),
     madeAt: integer('made_at').notNull(),
     lastUsedAt: integer('last_used_at'),
   },
@@ -131,6 +131,20 @@ export const feeds = sqliteTable(
     index('feeds_by_sequence').on(table.accountId, table.sequence),
     index('feeds_by_due').on(table.dueAt),
   ],
+);
+
+/** What the text of a copy speaks of, kept as making it takes long; see related.ts. */
+export const profiles = sqliteTable(
+  'profiles',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    copyId: text('copy_id').notNull(),
+    version: integer().notNull(),
+    profile: text({ mode: 'json' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.copyId] })],
 );
 
 /** Which row of its account's full-text table stands for which item; see findable.ts. */

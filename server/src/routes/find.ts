@@ -4,25 +4,13 @@ import { Router } from 'express';
 import type { FindableLibrary } from '../db/findable';
 import { accountOf } from './guard';
 
-/** So many accounts' facts are kept in memory; of others they are read anew. */
-const MOST_OPEN = 100;
-
 /** Finding in the whole library, for devices that have only a part of it. */
 export function findRoutes(findable: (accountId: string) => FindableLibrary): Router {
   const router = Router();
-  const opened = new Map<string, FindableLibrary>();
-  const open = (accountId: string) => {
-    const library = opened.get(accountId) ?? findable(accountId);
-    opened.delete(accountId);
-    opened.set(accountId, library);
-    const [eldest] = opened.keys();
-    if (opened.size > MOST_OPEN && eldest !== undefined) opened.delete(eldest);
-    return library;
-  };
 
   router.post('/find', async (request, response) => {
     const { from, passages: wanted, ...question } = FindRequest.parse(request.body);
-    const library = open(accountOf(response).id);
+    const library = findable(accountOf(response).id);
     const now = Date.now();
     const facts = await library.facts();
     const query = readQuery(question.written, { ...question, now });

@@ -1,10 +1,10 @@
 /// <reference lib="webworker" />
 import { gistOf } from '@dorvel/core/gist';
 import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
-import { termProfile } from '@dorvel/core/terms';
+import { PROFILE_VERSION, termProfile } from '@dorvel/core/terms';
 import { plainText } from '@dorvel/core/text';
 import { expose } from 'comlink';
-import { DeviceStore, PROFILE_VERSION } from '../store';
+import { DeviceStore } from '../store';
 import { currentCopies } from './current-copies';
 import type { Relating } from './relating';
 

@@ -4,7 +4,7 @@ import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/changes';
-import { alreadySavedWords } from '@/features/library/item-words';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';

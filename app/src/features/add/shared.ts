@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { useAccount } from '@/device/account';
 import { choose, saveAddress } from '@/device/changes';
 import { readSetting, writeSetting } from '@/device/settings-storage';
-import { alreadySavedWords } from '@/features/library/item-words';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNotices } from '@/ui/notices';
 import { useSavingSettings } from './saving-settings-store';
 

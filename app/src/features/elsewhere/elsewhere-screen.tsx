@@ -1,17 +1,17 @@
-import { NewToken, type Token } from '@dorvel/core/model';
+import type { Token } from '@dorvel/core/model';
+import { whenWords } from '@dorvel/core/wording';
 import { useCallback, useEffect, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
 import { api } from '@/device/api';
-import { useSavingSettings } from '@/features/add/saving-settings-store';
-import { whenWords } from '@/features/library/item-words';
 import { Button } from '@/ui/button';
-import { Field } from '@/ui/field';
 import { PlaceHeader } from '@/ui/place-header';
 import { SectionHeading } from '@/ui/section-heading';
-import { bookmarklet } from './bookmarklet';
-import { MailAddress } from './mail-address';
+import { Bookmark } from './bookmark';
+import { BrowserButton } from './browser-button';
 import { inWords } from './in-words';
+import { MailAddress } from './mail-address';
+import type { MakeToken } from './make-token';
 
 /** Ways to save from outside the app, and who may use them. */
 export function ElsewhereScreen() {
@@ -26,6 +26,7 @@ export function ElsewhereScreen() {
       <Text className="font-ui text-base text-ink">
         All of these save to the library of {account?.name ?? 'nobody'}, {account?.mail ?? ''}.
       </Text>
+      <BrowserButton make={make} />
       <Bookmark make={make} />
       <MailAddress />
       <View className="gap-[8px]">
@@ -69,82 +70,13 @@ function useTokens() {
   return {
     tokens,
     problem,
-    make: async (name: string) => (await doing(() => api.makeToken({ name, scope: 'save' })))?.secret ?? null,
+    make: (async (name, scope) =>
+      (await doing(() => api.makeToken({ name, scope })))?.secret ?? null) satisfies MakeToken,
     revoke: (id: string) => doing(() => api.revokeToken(id)),
   };
 }
 
-function Bookmark({ make }: { make(name: string): Promise<string | null> }) {
-  const howMuch = useSavingSettings((state) => state.howMuch);
-  const [name, setName] = useState('Browser on this device');
-  const [fault, setFault] = useState<string | null>(null);
-  const [address, setAddress] = useState<string | null>(null);
-  const [copied, setCopied] = useState(false);
-  const begin = async () => {
-    const parsed = NewToken.shape.name.safeParse(name);
-    if (!parsed.success) {
-      setFault(parsed.error.issues[0]?.message ?? 'Say where it is used.');
-      return;
-    }
-    setFault(null);
-    const secret = await make(parsed.data);
-    if (secret === null) return;
-    setCopied(false);
-    setAddress(
-      bookmarklet(location.origin, secret, howMuch === 'selected-part' ? 'words-and-pictures' : howMuch),
-    );
-  };
-  return (
-    <View className="gap-[12px]">
-      <SectionHeading>A bookmark that saves</SectionHeading>
-      <Text className="font-ui text-base text-ink">
-        Press it on any page: the page is saved as you see it there, also behind a sign-in.
-      </Text>
-      <Field label="Where you will use it" value={name} onChangeText={setName} fault={fault} />
-      <View className="items-start">
-        <Button
-          label="Make the bookmark"
-          kind={address === null ? 'main' : 'plain'}
-          onPress={() => void begin()}
-        />
-      </View>
-      {address !== null && (
-        <View
-          role="region"
-          aria-label="Your bookmark"
-          className="gap-[12px] rounded-[16px] border border-line bg-raised p-[16px]"
-        >
-          <Text className="font-ui text-base text-ink">On a desk: drag this to the bar of bookmarks.</Text>
-          <span ref={(element) => element?.replaceChildren(linkToDrag(address))} />
-          <Text className="font-ui text-base text-ink">
-            On a phone: copy it, bookmark any page, then edit that bookmark and put what you copied in place
-            of its address. To use it, type the bookmark’s name into the address line and choose it there.
-          </Text>
-          <View className="items-start">
-            <Button
-              label={copied ? 'Copied' : 'Copy it'}
-              onPress={() => void navigator.clipboard.writeText(address).then(() => setCopied(true))}
-            />
-          </View>
-          <Text className="font-ui text-small text-soft">
-            It holds a secret that is shown only now. Whoever has it can save to your library, and read
-            nothing of it.
-          </Text>
-        </View>
-      )}
-    </View>
-  );
-}
-
-/** React sets no address that is a script; this one is to be dragged, and does nothing when it is pressed here. */
-function linkToDrag(address: string): HTMLElement {
-  const link = document.createElement('a');
-  link.href = address;
-  link.className = 'file-button';
-  link.textContent = 'Save this page';
-  link.addEventListener('click', (event) => event.preventDefault());
-  return link;
-}
+const KINDS = { save: 'Bookmark', extension: 'Extension' } as const;
 
 function TokenRow({ token, onRevoke }: { token: Token; onRevoke(): void }) {
   const [sure, setSure] = useState(false);
@@ -156,7 +88,7 @@ function TokenRow({ token, onRevoke }: { token: Token; onRevoke(): void }) {
       <View className="min-w-0 flex-1">
         <Text className="font-read text-row text-ink">{token.name}</Text>
         <Text className="font-ui text-small text-soft">
-          Bookmark, made {whenWords(token.madeAt)} ·{' '}
+          {KINDS[token.scope]}, made {whenWords(token.madeAt)} ·{' '}
           {token.lastUsedAt === null ? 'never used' : `last used ${whenWords(token.lastUsedAt)}`}
         </Text>
       </View>

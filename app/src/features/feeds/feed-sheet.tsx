@@ -4,7 +4,7 @@ import { Text, View } from 'react-native';
 import { changeFeed } from '@/device/changes';
 import { useFeeds, useItems } from '@/device/library';
 import { useSync } from '@/device/sync-loop';
-import { momentWords } from '@/features/library/item-words';
+import { momentWords } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { changeFeed, choose, feedIdOf, followFeeds, saveAddress, type Followed } from '@/device/changes';
 import { useFeeds, useItems } from '@/device/library';
 import { useSavingSettings } from '@/features/add/saving-settings-store';
-import { alreadySavedWords } from '@/features/library/item-words';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNotices } from '@/ui/notices';
 import { newOffers, type Offer } from './feed-view';
 

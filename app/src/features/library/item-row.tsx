@@ -1,4 +1,4 @@
-import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
+import { goOnFrom, lengthInWords, passedOf } from '@dorvel/core/queue';
 import { tagsOf, type Item } from '@dorvel/core/model';
 import { Link } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
@@ -7,7 +7,7 @@ import { Pressable, Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Strand } from '@/ui/strand';
-import { savedWords, sourceOf, titleOf } from './item-words';
+import { savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 
 interface ItemRowProps {
   item: Item;
@@ -83,10 +83,6 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
     </View>
   );
 });
-
-function passedOf(item: Item): number {
-  return item.choices.finishedAt.value !== null ? 1 : item.progress.furthest;
-}
 
 /** "12 min, 7 left" → "7 min left": beside the strand only what is to come counts. */
 function shortLength(words: string): string {

@@ -14,7 +14,7 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { SectionHeading } from '@/ui/section-heading';
 import { Sheet } from '@/ui/sheet';
-import { dayInWords, savedWords, sourceOf, titleOf } from './item-words';
+import { dayInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useMoves } from './moves';
 
 interface ItemSheetProps {

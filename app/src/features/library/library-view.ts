@@ -2,7 +2,7 @@ import type { Item, Stage } from '@dorvel/core/model';
 import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
 import { create } from 'zustand';
 import type { ListPlace } from '@/features/shell/places';
-import { titleOf } from './item-words';
+import { titleOf } from '@dorvel/core/wording';
 
 export type StageFilter = 'all' | Stage;
 export type SortOrder = 'saved' | 'length' | 'title';

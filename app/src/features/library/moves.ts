@@ -3,7 +3,7 @@ import { addDays, inStage, moveTo, rankAtEnd, rankOnTop } from '@dorvel/core/que
 import { choose } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { useNotices } from '@/ui/notices';
-import { dayInWords } from './item-words';
+import { dayInWords } from '@dorvel/core/wording';
 
 const SAYS: Record<Stage, string> = {
   inbox: 'Back in Inbox.',

@@ -9,7 +9,7 @@ import { useAccount } from '@/device/account';
 import { recordActivity, recordProgress } from '@/device/changes';
 import type { KeptCopy } from '@/device/store';
 import type { Narrator } from '@/device/voice/narrator';
-import { sourceOf, titleOf } from '@/features/library/item-words';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { dayOf } from '@/device/day';
 import { chosenVoice, languageCode, useListeningSettings, type Voice } from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';

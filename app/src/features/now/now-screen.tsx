@@ -12,7 +12,7 @@ import { useSync } from '@/device/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
 import { ItemRow } from '@/features/library/item-row';
 import { ItemSheet } from '@/features/library/item-sheet';
-import { dayInWords, titleOf, whenWords } from '@/features/library/item-words';
+import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { LIST_WIDTH } from '@/features/library/list-screen';
 import { useMoves } from '@/features/library/moves';
 import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';

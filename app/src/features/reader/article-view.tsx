@@ -5,7 +5,7 @@ import { isRightToLeft } from '@dorvel/core/text';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { Text, View } from 'react-native';
 import type { KeptCopy } from '@/device/store';
-import { publishedWords, savedWords, sourceOf, titleOf, whenWords } from '@/features/library/item-words';
+import { publishedWords, savedWords, sourceOf, titleOf, whenWords } from '@dorvel/core/wording';
 import { useMoves } from '@/features/library/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';

@@ -6,7 +6,7 @@ import { Text, View } from 'react-native';
 import { useCopy } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
 import { useSync } from '@/device/sync-loop';
-import { momentWords } from '@/features/library/item-words';
+import { momentWords } from '@dorvel/core/wording';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import { Button } from '@/ui/button';
 import { useFetchCopy } from './use-fetch-copy';

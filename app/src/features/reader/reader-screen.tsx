@@ -15,7 +15,7 @@ import { useCopy, useItem } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
 import { useSync } from '@/device/sync-loop';
 import { ItemSheet } from '@/features/library/item-sheet';
-import { titleOf } from '@/features/library/item-words';
+import { titleOf } from '@dorvel/core/wording';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { useMoves } from '@/features/library/moves';
 import { ReadingControls } from '@/features/settings/reading-controls';

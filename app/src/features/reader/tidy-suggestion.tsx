@@ -5,7 +5,7 @@ import { Text, View } from 'react-native';
 import { choose } from '@/device/changes';
 import { useItems } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
-import { sourceOf } from '@/features/library/item-words';
+import { sourceOf } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 

@@ -1,22 +1,20 @@
 import type { Item } from '@dorvel/core/model';
 import { inMinutes } from '@dorvel/core/queue';
+import { PLAINLY_RELATED } from '@dorvel/core/relate';
+import { sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
 import { useItems } from '@/device/library';
 import { useRelated } from '@/device/relate/use-related';
 import type { KeptCopy } from '@/device/store';
-import { sourceOf, titleOf } from '@/features/library/item-words';
 import type { Place } from '@/features/shell/places';
 import { SectionHeading } from '@/ui/section-heading';
-import { sharedInWords } from './shared-words';
 
 const MOST = 5;
-/** What is farther than this shares words, not a subject: better nothing than something irrelevant. */
-const NEAR_ENOUGH = 0.17;
 
 /** Under an article: what else of the reader's own library is near to it, and why. */
 export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Place }) {
-  const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= NEAR_ENOUGH);
+  const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   const items = useItems();
   if (!related || !items || related.length === 0) return null;
   const byId = new Map(items.map((each) => [each.id, each]));

@@ -8,7 +8,7 @@ import { AddSheet } from '@/features/add/add-sheet';
 import { useShared } from '@/features/add/shared';
 import { useAddSheet } from '@/features/add/add-store';
 import { useFileDrop } from '@/features/add/use-file-drop';
-import { alreadySavedWords } from '@/features/library/item-words';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';

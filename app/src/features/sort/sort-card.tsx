@@ -1,20 +1,25 @@
 import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
 import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
+import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { tag } from '@/device/changes';
 import { useItems, useKeptCopies } from '@/device/library';
 import { useGist, useRelated } from '@/device/relate/use-related';
-import { publishedWords, savedWords, sourceOf, titleOf } from '@/features/library/item-words';
-import { sharedInWords } from '@/features/related/shared-words';
-import { reasonFor, useSuggestedTags } from '@/features/tags/item-tags';
+import {
+  publishedWords,
+  reasonForTag,
+  savedWords,
+  sharedInWords,
+  sourceOf,
+  titleOf,
+} from '@dorvel/core/wording';
+import { useSuggestedTags } from '@/features/tags/item-tags';
 import { Chip } from '@/ui/chip';
 import { Strand } from '@/ui/strand';
 
 const MOST_RELATED = 2;
-/** As under an article: what is farther shares words, not a subject. */
-const NEAR_ENOUGH = 0.17;
 
 /** What there is to decide by: what it is, how long, what it says, what of the reader's own it touches. */
 export function SortCard({ item }: { item: Item }) {
@@ -80,7 +85,7 @@ export function SortCard({ item }: { item: Item }) {
 function Touches({ item }: { item: Item }) {
   const items = useItems() ?? [];
   const related = useRelated(item.id, item.capture.page?.copyId ?? '', MOST_RELATED) ?? [];
-  const near = related.filter(({ nearness }) => nearness >= NEAR_ENOUGH);
+  const near = related.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   if (near.length === 0) return null;
   return (
     <View role="region" aria-label="Related" className="gap-[6px] border-t border-line pt-[10px]">
@@ -123,7 +128,7 @@ function Suggested({ item }: { item: Item }) {
             name={`Put on ${name}, suggested`}
             onPress={() => void tag(item.id, { [tagKey(name)]: name })}
           />
-          <Text className="flex-1 font-ui text-small text-accent">{reasonFor(because, items)}</Text>
+          <Text className="flex-1 font-ui text-small text-accent">{reasonForTag(because, items)}</Text>
         </View>
       ))}
     </View>

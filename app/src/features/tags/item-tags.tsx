@@ -5,7 +5,7 @@ import { Text, View } from 'react-native';
 import { tag } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { useRelated } from '@/device/relate/use-related';
-import { titleOf } from '@/features/library/item-words';
+import { reasonForTag } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';
 import { Field } from '@/ui/field';
@@ -74,7 +74,7 @@ export function ItemTags({ item }: { item: Item }) {
           {suggested.map(({ tag: name, because }) => (
             <View key={name} className="flex-row items-center gap-[10px]">
               <Chip label={name} name={`Put on ${name}, suggested`} onPress={() => put(name)} />
-              <Text className="flex-1 font-ui text-small text-accent">{reasonFor(because, items)}</Text>
+              <Text className="flex-1 font-ui text-small text-accent">{reasonForTag(because, items)}</Text>
             </View>
           ))}
         </View>
@@ -110,11 +110,4 @@ export function useSuggestedTags(
     };
     return suggestTags(related ?? [], of, own, MOST_SUGGESTED);
   }, [related, items, own]);
-}
-
-/** "as “Larch or oak” and 2 more near to it" */
-export function reasonFor(because: readonly string[], items: readonly Item[]): string {
-  const first = items.find(({ id }) => id === because[0]);
-  const more = because.length - 1;
-  return `as ${first ? `“${titleOf(first)}”` : 'one near to it'}${more > 0 ? ` and ${more} more near to it` : ''}`;
 }

@@ -1,5 +1,5 @@
-import { isOnWeb } from '@dorvel/core/address';
-import type { Item } from '@dorvel/core/model';
+import { isOnWeb } from '../address';
+import type { Item } from '../model';
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { isThisYear } from 'date-fns/isThisYear';

@@ -1,5 +1,4 @@
-/** @jest-environment node */
-import { newItem } from '@dorvel/core/sync';
+import { newItem } from '../sync';
 import { alreadySavedWords, publishedWords, savedWords, sourceOf, titleOf } from './item-words';
 
 const NOW = new Date(2026, 10, 24, 18, 10).getTime();

@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { Account } from './api';
+import { Item } from './item';
+import { TagName } from './tag';
+
+/** GET /api/extension/account: whose library the extension saves to. */
+export const ExtensionAccount = z.object({ account: Account });
+
+/** GET /api/extension/page?address= */
+export const PageAsked = z.object({ address: z.string().trim().min(1).max(8192) });
+
+/** An item of the reader's own library, with what it has in common with the one asked about. */
+const RelatedItem = z.object({ item: Item, shared: z.array(z.string()) });
+
+/** GET /api/extension/page and GET /api/extension/items/:id: what the library knows of a page. */
+export const KnownPage = z.object({
+  /** Null when it is not in the library. */
+  item: Item.nullable(),
+  /** Nearest first. */
+  related: z.array(RelatedItem),
+  /** From the reader's own use, each with its reason in words. */
+  suggestedTags: z.array(z.object({ tag: TagName, reason: z.string() })),
+  /** The tags that the reader used last, the latest first. */
+  lastTags: z.array(TagName),
+  /** A rank below all that is in the Queue. */
+  queueEnd: z.number(),
+});
+export type KnownPage = z.infer<typeof KnownPage>;
+
+/** GET /api/extension/find?words= */
+export const WordsAsked = z.object({ words: z.string().trim().min(1).max(1000) });
+/** What the library has on something that the reader looks for on the web. */
+export const FoundElsewhere = z.object({
+  count: z.number().int().nonnegative(),
+  /** The best of them. */
+  items: z.array(Item),
+});
+export type FoundElsewhere = z.infer<typeof FoundElsewhere>;
+
+/**
+ * What joins an extension to an account, as one line to be copied: the address of the server, and behind the hash a
+ * token's secret. `https://library.example/pair#9f…`
+ */
+export function pairingCode(origin: string, secret: string): string {
+  return `${origin}/pair#${secret}`;
+}
+
+/** Reads a pairing code. @returns null when it is none */
+export function readPairingCode(written: string): { origin: string; secret: string } | null {
+  const code = written.trim();
+  if (!URL.canParse(code)) return null;
+  const { origin, protocol, pathname, hash } = new URL(code);
+  if (!/^https?:$/.test(protocol) || pathname !== '/pair' || !/^#[\w-]{20,200}$/.test(hash)) return null;
+  return { origin, secret: hash.slice(1) };
+}

@@ -1,0 +1,2 @@
+export * from './item-words';
+export * from './reasons';

@@ -1,0 +1,202 @@
+import { expect, test, type Page } from '@playwright/test';
+import { EMPTY, page as webPage } from '../ports';
+import { goTo, row } from '../reader';
+import { extendedBrowser, pairWith, type ExtendedBrowser } from './browser';
+
+let browser: ExtendedBrowser;
+test.beforeEach(async () => {
+  browser = await extendedBrowser();
+});
+test.afterEach(() => browser.end());
+
+async function tabAt(address: string): Promise<Page> {
+  const page = await browser.context.newPage();
+  await page.goto(address);
+  return page;
+}
+
+test('one press saves the page as it is seen, and what is changed about it in the panel stays', async () => {
+  const app = await pairWith(browser, EMPTY, 'Browser for pages');
+
+  await test.step('a page that a script has built', async () => {
+    const tab = await tabAt(webPage('rough', '/built/Gannet'));
+    const panel = await browser.press(tab);
+    await expect(panel.getByRole('heading', { name: 'Saved to Inbox' })).toBeVisible();
+    await expect(panel.getByText('As you see it.')).toBeVisible();
+    await expect(panel.getByText(/^Came through whole/)).toBeVisible();
+    await expect(panel.getByText('In the library of Ines Tavora-Holm, ines@skerrow.example')).toBeVisible();
+    await panel.getByLabel('Another tag').fill('boats/gannet');
+    await panel.keyboard.press('Enter');
+    await expect(panel.getByRole('button', { name: 'Take off boats/gannet' })).toBeVisible();
+    await panel.getByText('Title and note').click();
+    await panel.getByLabel('Title', { exact: true }).fill('The Gannet, her log');
+    await panel.getByLabel('Note').fill('Compare with the summer.');
+    await panel.getByLabel('Goes to').selectOption('Queue');
+    await expect(panel.getByLabel('Goes to')).toHaveValue('queue');
+    await panel.close();
+    await goTo(app, 'Queue');
+    const saved = row(app, 'The Gannet, her log');
+    await expect(saved).toContainText('boats/gannet');
+    await saved.getByRole('link').click();
+    await expect(app.getByText('met a long swell off the point').first()).toBeVisible();
+  });
+
+  await test.step('behind a sign-in, and again', async () => {
+    await browser.context.addCookies([
+      { name: 'member', value: 'yes', domain: 'rough.localhost', path: '/' },
+    ]);
+    const tab = await tabAt(webPage('rough', '/members/extension-pages'));
+    const panel = await browser.press(tab);
+    await expect(panel.getByText(/^Came through whole/)).toBeVisible();
+    await panel.close();
+    const again = await browser.press(tab);
+    await expect(again.getByRole('heading', { name: 'Already there' })).toBeVisible();
+    await expect(again.getByText(/^Already saved today: in Inbox/)).toBeVisible();
+    await expect(again.getByRole('button', { name: 'Undo' })).toHaveCount(0);
+  });
+
+  await test.step('under a policy that allows nothing, and taken back', async () => {
+    const tab = await tabAt(webPage('rough', '/strict/extension-mistake'));
+    const panel = await browser.press(tab);
+    await expect(panel.getByText(/^Came through whole/)).toBeVisible();
+    await panel.getByRole('button', { name: 'Undo' }).click();
+    await expect(panel.getByRole('heading', { name: 'Taken back' })).toBeVisible();
+    await goTo(app, 'Library');
+    await app.getByRole('radio', { name: 'Let go' }).click();
+    await expect(row(app, /extension[ -]mistake/i)).toBeVisible();
+  });
+
+  await test.step('a page of the browser’s own has no address', async () => {
+    const panel = await browser.press(await tabAt('about:blank'));
+    await expect(panel.getByRole('alert')).toContainText('a page of the browser’s own');
+  });
+
+  await test.step('the panel closes by itself, unless it is touched', async () => {
+    const tab = await tabAt(webPage('rough', '/strict/extension-quick'));
+    const left = await browser.press(tab);
+    await expect(left.getByText(/^Closes in \d s/)).toBeVisible();
+    await left.waitForEvent('close', { timeout: 15_000 });
+    const touched = await browser.press(tab);
+    await expect(touched.getByText(/^Closes in \d s/)).toBeVisible();
+    await touched.mouse.move(50, 50);
+    await expect(touched.getByText(/^Closes in \d s/)).toHaveCount(0);
+  });
+});
+
+test('links, pictures, selections and all tabs of a window are saved from the browser’s menu', async () => {
+  const app = await pairWith(browser, EMPTY, 'Browser for menus');
+  const tab = await tabAt(webPage('rough', '/strict/extension-menus'));
+
+  await test.step('a link, without opening it', async () => {
+    await browser.choose('link', tab, { linkUrl: webPage('rough', '/n/7701') });
+    await goTo(app, 'Inbox');
+    await expect(row(app, 'Page 7701')).toContainText('Page 7701');
+  });
+
+  await test.step('what is selected', async () => {
+    const words = await tab.evaluate(() => {
+      const paragraph = document.querySelectorAll('p')[1]!;
+      getSelection()!.selectAllChildren(paragraph);
+      return paragraph.textContent;
+    });
+    await browser.choose('selection', tab, { selectionText: words });
+    const saved = row(app, /extension[ -]menus/i);
+    await expect(saved).toBeVisible();
+    await saved.getByRole('link').click();
+    await expect(app.locator('.article')).toContainText(words.slice(0, 60));
+    const whole = await tab.locator('body').innerText();
+    expect(words.length).toBeLessThan(whole.length / 2);
+    expect((await app.locator('.article').innerText()).length).toBeLessThan(whole.length);
+  });
+
+  await test.step('a picture', async () => {
+    const article = await tabAt(webPage('tidewater', '/'));
+    await article.getByRole('link').first().click();
+    const src = await article
+      .locator('img[src*="/"]')
+      .first()
+      .evaluate((image: HTMLImageElement) => image.src);
+    await browser.choose('picture', article, { srcUrl: src });
+    await goTo(app, 'Inbox');
+    await expect(row(app, new URL(src).pathname.split('/').at(-1)!.split('.')[0]!).first()).toBeVisible();
+  });
+
+  await test.step('every tab, as one batch', async () => {
+    for (const n of [7711, 7712, 7713]) await tabAt(webPage('rough', `/n/${n}`));
+    const panel = await browser.press(tab);
+    await panel.getByRole('button', { name: /^Save all \d+ tabs of this window/ }).click();
+    await panel.getByLabel('As one batch, under a tag of its own').check();
+    await panel.getByRole('button', { name: /^Save \d+ tabs/ }).click();
+    await expect(panel.getByText(/^(\d+) of \1 saved\.$/)).toBeVisible();
+    await goTo(app, 'Inbox');
+    for (const n of [7711, 7712, 7713]) await expect(row(app, `Page ${n}`)).toContainText(/tabs\/\d{4}-/);
+  });
+});
+
+test('what is saved without a connection waits, and goes to the account it was saved for', async () => {
+  const app = await pairWith(browser, EMPTY, 'Browser on a train');
+  const tab = await tabAt(webPage('rough', '/strict/extension-train'));
+  await browser.context.setOffline(true);
+  const panel = await browser.press(tab);
+  await expect(panel.getByRole('heading', { name: 'Saved here' })).toBeVisible();
+  await expect(panel.getByText(/It is sent when there is a connection/)).toBeVisible();
+  await panel.close();
+  await browser.context.setOffline(false);
+  const options = await browser.open('options.html');
+  const tryNow = options.getByRole('button', { name: 'Try now' });
+  if (await tryNow.isVisible()) await tryNow.click();
+  await expect(options.getByText('Not in your library yet')).toHaveCount(0);
+  await goTo(app, 'Inbox');
+  await expect(row(app, /extension[ -]train/i)).toBeVisible();
+
+  await test.step('a revoked pairing keeps what waits', async () => {
+    await app.goto(`${EMPTY}/elsewhere`);
+    await app.getByRole('button', { name: 'Revoke “Browser on a train”' }).click();
+    await app.getByRole('button', { name: 'Revoke “Browser on a train” for good' }).click();
+    await expect(app.getByRole('listitem').filter({ hasText: 'Browser on a train' })).toHaveCount(0);
+    const late = await tabAt(webPage('rough', '/strict/extension-late'));
+    const refused = await browser.press(late);
+    await expect(refused.getByText(/The pairing was revoked/)).toBeVisible();
+    await options.reload();
+    await expect(options.getByText(/changes wait to be sent/)).toBeVisible();
+    await app.getByLabel('Where you will use it').first().fill('Browser after all');
+    await app.getByRole('button', { name: 'Make a pairing code' }).click();
+    const code = (await app.getByRole('note', { name: 'Pairing code' }).textContent()) ?? '';
+    await options.getByLabel('Pairing code').fill('the wrong thing');
+    await options.getByRole('button', { name: 'Pair', exact: true }).click();
+    await expect(options.getByRole('alert')).toContainText('That is no pairing code');
+    await options.getByLabel('Pairing code').fill(code);
+    await options.getByRole('button', { name: 'Pair', exact: true }).click();
+    await goTo(app, 'Inbox');
+    await expect(row(app, /extension[ -]late/i)).toBeVisible();
+  });
+});
+
+test('on a search that the reader has allowed, a line says what their library has on it', async () => {
+  await pairWith(browser, EMPTY, 'Browser for searches');
+  const tab = await tabAt(webPage('rough', '/built/Fulmar'));
+  const panel = await browser.press(tab);
+  await expect(panel.getByText(/^Came through whole/)).toBeVisible();
+  await panel.close();
+  const search = webPage('rough', '/search?words=fulmar+swell');
+
+  await test.step('nowhere, until it is allowed', async () => {
+    const page = await tabAt(search);
+    await expect(page.getByText('Nothing was found on the small web.')).toBeVisible();
+    await page.waitForTimeout(500);
+    await expect(page.getByRole('complementary', { name: 'From your library' })).toHaveCount(0);
+    await page.close();
+  });
+
+  const options = await browser.open('options.html');
+  await options.getByLabel('Address of a search').fill(webPage('rough', '/search'));
+  await options.getByRole('button', { name: 'Show the line there' }).click();
+  await expect(options.getByRole('alert')).toContainText('with %s where the words stand');
+  await options.getByLabel('Address of a search').fill(webPage('rough', '/search?words=%s'));
+  await options.getByRole('button', { name: 'Show the line there' }).click();
+  await expect(options.getByRole('listitem').filter({ hasText: '/search?words=%s' })).toBeVisible();
+  const page = await tabAt(search);
+  const line = page.getByRole('complementary', { name: 'From your library' });
+  await expect(line).toBeVisible();
+  await tabAt(webPage('rough', '/search?words=nothing+of+this+kind'));
+});

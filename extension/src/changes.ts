@@ -1,0 +1,65 @@
+import type { ChoiceChanges, GivenText, HowMuch, Mutation } from '@dorvel/core/model';
+import { createClock, type HybridClock } from '@dorvel/core/sync';
+import { v7 as uuidv7 } from 'uuid';
+import { kept, type Pairing } from './kept';
+
+let clock: HybridClock | undefined;
+
+async function nextStamp(): Promise<string> {
+  clock ??= createClock(await kept.device(), Date.now, await kept.lastStamp());
+  return clock.next();
+}
+
+/** What is to be saved. */
+export interface Wish {
+  address: string;
+  howMuch: HowMuch;
+  /** The page, or the part of it, as the browser shows it. */
+  given?: GivenText;
+  /** By key, as in a change of tags. */
+  tags?: Record<string, string>;
+}
+
+/** Writes a save down, to be sent. @returns the new item's id */
+export async function keepSave(pairing: Pairing, wish: Wish): Promise<string> {
+  const itemId = uuidv7();
+  const { address, howMuch, given, tags } = wish;
+  const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
+  const mutations: Mutation[] = [{ ...(await base()), type: 'save', address, savedAt: Date.now(), howMuch }];
+  if (given) mutations.push({ ...(await base()), type: 'provide', given });
+  if (tags) mutations.push({ ...(await base()), type: 'tag', set: tags });
+  await kept.outbox.add(pairing.account.id, mutations);
+  return itemId;
+}
+
+/** Writes down what the reader decided about an item. */
+export async function keepChoice(pairing: Pairing, itemId: string, set: ChoiceChanges): Promise<void> {
+  await kept.outbox.add(pairing.account.id, [
+    { type: 'choose', id: uuidv7(), itemId, stamp: await nextStamp(), set },
+  ]);
+}
+
+/** Writes down tags put on, or taken off as null. */
+export async function keepTags(
+  pairing: Pairing,
+  itemId: string,
+  set: Record<string, string | null>,
+): Promise<void> {
+  await kept.outbox.add(pairing.account.id, [
+    { type: 'tag', id: uuidv7(), itemId, stamp: await nextStamp(), set },
+  ]);
+}
+
+/** Writes down that another amount is to be kept, with the page anew where it is here. */
+export async function keepHowMuch(
+  pairing: Pairing,
+  itemId: string,
+  howMuch: HowMuch,
+  given: GivenText | undefined,
+): Promise<void> {
+  const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
+  await kept.outbox.add(pairing.account.id, [
+    { ...(await base()), type: 'choose', set: { howMuch } },
+    given ? { ...(await base()), type: 'provide', given } : { ...(await base()), type: 'refetch' },
+  ]);
+}

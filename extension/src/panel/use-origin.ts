@@ -1,0 +1,9 @@
+import { useEffect, useState } from 'react';
+import { kept } from '../kept';
+
+/** Where the library stands that the extension is paired with. */
+export function useOrigin(): string | null {
+  const [origin, setOrigin] = useState<string | null>(null);
+  useEffect(() => void kept.pairing().then((pairing) => setOrigin(pairing?.origin ?? null)), []);
+  return origin;
+}

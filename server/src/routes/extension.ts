@@ -1,0 +1,199 @@
+import { canonicalAddress, readAddress } from '@dorvel/core/address';
+import {
+  CopyParams,
+  ExtensionAccount,
+  FoundElsewhere,
+  KnownPage,
+  Mutation,
+  PageAsked,
+  PushRequest,
+  PushResponse,
+  tagKey,
+  WordsAsked,
+  type Account,
+  type Item,
+  type PushResult,
+} from '@dorvel/core/model';
+import { PLAINLY_RELATED } from '@dorvel/core/relate';
+import { find, readQuery } from '@dorvel/core/search';
+import type { HybridClock } from '@dorvel/core/sync';
+import { reasonForTag } from '@dorvel/core/wording';
+import cors from 'cors';
+import express, { Router, type RequestHandler } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import type { FindableLibrary } from '../db/findable';
+import type { Library } from '../db/library';
+import type { RelatedLibrary } from '../db/related';
+import type { Tokens } from '../db/tokens';
+import { accountOf } from './guard';
+import { HttpProblem, notFound } from './problem';
+import { takeMutation } from './push';
+
+interface ExtensionParts {
+  tokens: Tokens;
+  library(accountId: string): Library;
+  findable(accountId: string): FindableLibrary;
+  related(accountId: string): RelatedLibrary;
+  clock: HybridClock;
+  bell: { ring(accountId: string): void };
+  wakeRunner(): void;
+}
+
+const MOST_RELATED = 3;
+const MOST_SUGGESTED = 3;
+const MOST_LAST_TAGS = 6;
+/** The tags used last are looked for in so many items. */
+const LOOKED_AT = 200;
+const MOST_FOUND = 3;
+
+/**
+ * What a browser's extension needs: to save and to change what it saved, and to see what the library has on the page
+ * before it. Who holds a token of that scope is let in, from any origin; no cookie counts, so that a foreign page
+ * gains nothing by asking.
+ */
+export function extensionRoutes(parts: ExtensionParts): Router {
+  const router = Router();
+  router.use(
+    cors({ origin: '*', allowedHeaders: ['authorization', 'content-type'], maxAge: 3600 }),
+    rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false }),
+    holderOf(parts.tokens),
+    express.json({ limit: '8mb' }),
+  );
+
+  router.get('/account', (_request, response) => {
+    const account: Account = accountOf(response);
+    response.json(ExtensionAccount.parse({ account }));
+  });
+
+  router.get('/page', async (request, response) => {
+    const { address } = PageAsked.parse(request.query);
+    const { id } = accountOf(response);
+    const reading = readAddress(address);
+    const item = reading.ok ? await parts.library(id).itemAt(canonicalAddress(reading.address)) : undefined;
+    response.json(await known(item ?? null, id, parts));
+  });
+
+  router.get('/items/:id', async (request, response) => {
+    const { id } = CopyParams.parse(request.params);
+    const account = accountOf(response);
+    const library = parts.library(account.id);
+    const item = await library.item(id);
+    const standing = item?.capture.sameAs ? await library.item(item.capture.sameAs) : item;
+    if (!standing) throw notFound('That item');
+    response.json(await known(standing, account.id, parts));
+  });
+
+  router.get('/find', async (request, response) => {
+    const { words } = WordsAsked.parse(request.query);
+    const { id } = accountOf(response);
+    const source = parts.findable(id);
+    const now = Date.now();
+    const facts = await source.facts();
+    const query = readQuery(words, { typing: false, zoneMinutes: 0, now });
+    const { by, hits } = await find(query, 'all', source.source, facts, now);
+    // Some of the words, or words like them, are too little to speak up for on somebody else's page.
+    const sure = by === 'all' ? hits : [];
+    const items = await Promise.all(sure.slice(0, MOST_FOUND).map((hit) => parts.library(id).item(hit.id)));
+    response.json(
+      FoundElsewhere.parse({ count: sure.length, items: items.filter((item) => item !== undefined) }),
+    );
+  });
+
+  router.post('/push', async (request, response) => {
+    const { mutations } = PushRequest.parse(request.body);
+    const library = parts.library(accountOf(response).id);
+    const { results, cursor } = await library.change(async (write) => {
+      const taken: PushResult[] = [];
+      for (const mutation of mutations)
+        taken.push(
+          isForExtensions(mutation)
+            ? await takeMutation(write, mutation, { clock: parts.clock, now: Date.now })
+            : { outcome: 'refused', mutationId: idOf(mutation), detail: 'An extension may not do that.' },
+        );
+      return { results: taken, cursor: write.sequence };
+    });
+    parts.bell.ring(library.accountId);
+    parts.wakeRunner();
+    response.json(PushResponse.parse({ results, cursor }));
+  });
+
+  return router;
+}
+
+/** Lets only holders of an extension's token pass. */
+function holderOf(tokens: Tokens): RequestHandler {
+  return async (request, response, next) => {
+    const secret = /^Bearer ([\w-]{1,200})$/.exec(request.get('authorization') ?? '')?.[1];
+    const account = secret ? await tokens.use(secret, 'extension') : null;
+    if (!account)
+      throw new HttpProblem(
+        401,
+        'token',
+        'Not paired',
+        'The pairing was revoked, or is with another library. Pair the extension again; what waits in it is kept.',
+      );
+    response.locals.account = account;
+    next();
+  };
+}
+
+/** What the panel offers to change, and no more: a token must not empty a library, nor change what was read. */
+const CHOICES = new Set(['stage', 'title', 'howMuch', 'note', 'queueRank', 'comeBackOn']);
+
+function isForExtensions(input: unknown): boolean {
+  const mutation = Mutation.safeParse(input).data;
+  // What cannot be read is refused with its reason where all are.
+  if (!mutation) return true;
+  if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
+  return ['save', 'provide', 'tag', 'refetch'].includes(mutation.type);
+}
+
+function idOf(input: unknown): string {
+  return Mutation.safeParse(input).data?.id ?? '';
+}
+
+async function known(item: Item | null, accountId: string, parts: ExtensionParts): Promise<KnownPage> {
+  const library = parts.library(accountId);
+  const relating = parts.related(accountId);
+  const near = item
+    ? (await relating.related(item.id, MOST_RELATED)).filter(({ nearness }) => nearness >= PLAINLY_RELATED)
+    : [];
+  const suggested = item ? await relating.suggestedTags(item, MOST_SUGGESTED) : [];
+  const others = new Map(
+    (
+      await Promise.all(
+        [...near.map(({ id }) => id), ...suggested.flatMap(({ because }) => because.slice(0, 1))].map((id) =>
+          library.item(id),
+        ),
+      )
+    ).flatMap((other) => (other ? [[other.id, other] as const] : [])),
+  );
+  return KnownPage.parse({
+    item,
+    related: near.flatMap(({ id, shared }) => {
+      const other = others.get(id);
+      return other ? [{ item: other, shared }] : [];
+    }),
+    suggestedTags: suggested.map((each) => ({
+      tag: each.tag,
+      reason: reasonForTag(each.because, [...others.values()]),
+    })),
+    lastTags: lastTags(await library.changedLast(LOOKED_AT)),
+    queueEnd: await library.queueEnd(),
+  });
+}
+
+/** The tags that the reader put on last, the latest first. */
+function lastTags(items: readonly Item[]): string[] {
+  const latest = new Map<string, { tag: string; at: string }>();
+  for (const { tags } of items)
+    for (const { value, at } of Object.values(tags)) {
+      if (value === null) continue;
+      const key = tagKey(value);
+      if ((latest.get(key)?.at ?? '') < at) latest.set(key, { tag: value, at });
+    }
+  return [...latest.values()]
+    .sort((a, b) => (a.at < b.at ? 1 : -1))
+    .slice(0, MOST_LAST_TAGS)
+    .map(({ tag }) => tag);
+}
