@@ -24,6 +24,7 @@ module.exports = {
   projects: [
     node('core'),
     node('server'),
+    node('extension'),
     {
       displayName: 'app',
       preset: 'jest-expo/web',

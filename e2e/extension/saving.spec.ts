@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, expectTargets } from '../accessible';
 import { EMPTY, page as webPage } from '../ports';
 import { goTo, row } from '../reader';
 import { extendedBrowser, pairWith, type ExtendedBrowser } from './browser';
@@ -25,10 +26,10 @@ test('one press saves the page as it is seen, and what is changed about it in th
     await expect(panel.getByText('As you see it.')).toBeVisible();
     await expect(panel.getByText(/^Came through whole/)).toBeVisible();
     await expect(panel.getByText('In the library of Ines Tavora-Holm, ines@skerrow.example')).toBeVisible();
+    await panel.getByText('Another tag, title, note').click();
     await panel.getByLabel('Another tag').fill('boats/gannet');
     await panel.keyboard.press('Enter');
     await expect(panel.getByRole('button', { name: 'Take off boats/gannet' })).toBeVisible();
-    await panel.getByText('Title and note').click();
     await panel.getByLabel('Title', { exact: true }).fill('The Gannet, her log');
     await panel.getByLabel('Note').fill('Compare with the summer.');
     await panel.getByLabel('Goes to').selectOption('Queue');
@@ -199,4 +200,19 @@ test('on a search that the reader has allowed, a line says what their library ha
   const line = page.getByRole('complementary', { name: 'From your library' });
   await expect(line).toBeVisible();
   await tabAt(webPage('rough', '/search?words=nothing+of+this+kind'));
+});
+
+test('panel and settings are accessible by day and by night', async () => {
+  await pairWith(browser, EMPTY, 'Browser for everybody');
+  const tab = await tabAt(webPage('rough', '/built/Petrel'));
+  const panel = await browser.press(tab);
+  await expect(panel.getByText(/^Came through whole/)).toBeVisible();
+  await panel.getByText('Another tag, title, note').click();
+  const options = await browser.open('options.html');
+  for (const colorScheme of ['light', 'dark'] as const)
+    for (const [name, page] of Object.entries({ panel, options })) {
+      await page.emulateMedia({ colorScheme });
+      await expectAccessible(page, `${name}, ${colorScheme}`);
+      await expectTargets(page, `${name}, ${colorScheme}`);
+    }
 });

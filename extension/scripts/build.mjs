@@ -63,7 +63,8 @@ execFileSync(
     ...['--config', path.join(root, 'tailwind.config.cjs'), '--input', path.join(root, 'src/ui/page.css')],
     ...['--output', path.join(out, 'page.css'), '--minify'],
   ],
-  { stdio: ['ignore', 'ignore', 'inherit'] },
+  // Its news on standard error are of no use here; a failure is one by its exit code.
+  { stdio: 'ignore' },
 );
 for (const page of ['panel', 'options'])
   await cp(path.join(root, `src/${page}/${page}.html`), path.join(out, `${page}.html`));

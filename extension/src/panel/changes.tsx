@@ -41,6 +41,7 @@ export function Changes({ item, known, tabId, again }: ChangesProps) {
       <div className="flex gap-[10px]">
         <Choice
           label="Goes to"
+          narrow
           value={stage}
           options={PLACES.filter(({ value }) => value !== 'finished' || stage === 'finished')}
           onChange={(to) =>
@@ -59,7 +60,7 @@ export function Changes({ item, known, tabId, again }: ChangesProps) {
         )}
       </div>
       <Tags item={item} known={known} again={again} />
-      <Words item={item} choose={choose} />
+      <Words item={item} known={known} again={again} choose={choose} />
     </>
   );
 }
@@ -67,29 +68,14 @@ export function Changes({ item, known, tabId, again }: ChangesProps) {
 const setOf = (set: { stage?: Stage; queueRank?: number; title?: string | null; note?: string }) => set;
 
 function Tags({ item, known, again }: Pick<ChangesProps, 'item' | 'known' | 'again'>) {
-  const [written, write] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
   const own = tagsOf(item);
   const keys = new Set(own.map(tagKey));
   const suggested = known.suggestedTags.filter(({ tag }) => !keys.has(tagKey(tag)));
   const offered = known.lastTags.filter(
     (tag) => !keys.has(tagKey(tag)) && !suggested.some((each) => tagKey(each.tag) === tagKey(tag)),
   );
-  const put = async (name: string, on: boolean) => {
-    await ask('tag', { itemId: item.id, set: { [tagKey(name)]: on ? name : null } });
-    again();
-  };
-  const end = () => {
-    if (written.trim() === '') return;
-    const parsed = TagName.safeParse(written);
-    if (!parsed.success) {
-      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
-      return;
-    }
-    setFault(null);
-    write('');
-    void put(known.lastTags.find((tag) => tagKey(tag) === tagKey(parsed.data)) ?? parsed.data, true);
-  };
+  const put = (name: string, on: boolean) => putTag(item, name, on).then(again);
+  if (own.length + offered.length + suggested.length === 0) return null;
   return (
     <Part heading="Tags">
       {own.length + offered.length > 0 && (
@@ -125,27 +111,46 @@ function Tags({ item, known, again }: Pick<ChangesProps, 'item' | 'known' | 'aga
           <span className="flex-1 font-ui text-small text-accent">{reason}</span>
         </div>
       ))}
-      <Field label="Another tag" value={written} onChange={write} onEnd={end} fault={fault} />
     </Part>
   );
 }
 
+const putTag = (item: Item, name: string, on: boolean) =>
+  ask('tag', { itemId: item.id, set: { [tagKey(name)]: on ? name : null } });
+
 function Words({
   item,
+  known,
+  again,
   choose,
-}: {
-  item: Item;
+}: Pick<ChangesProps, 'item' | 'known' | 'again'> & {
   choose(set: { title?: string | null; note?: string }): Promise<void>;
 }) {
   const [title, setTitle] = useState<string | null>(null);
   const [note, setNote] = useState(item.choices.note.value);
+  const [written, write] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
   const stands = titleOf(item);
+  const endTag = () => {
+    if (written.trim() === '') return;
+    const parsed = TagName.safeParse(written);
+    if (!parsed.success) {
+      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+      return;
+    }
+    setFault(null);
+    write('');
+    // A tag that is known already keeps the spelling that the reader gave it first.
+    const spelled = known.lastTags.find((tag) => tagKey(tag) === tagKey(parsed.data)) ?? parsed.data;
+    void putTag(item, spelled, true).then(again);
+  };
   return (
     <details>
       <summary className="flex min-h-[44px] cursor-pointer items-center font-ui text-base text-accent">
-        Title and note
+        Another tag, title, note
       </summary>
       <div className="flex flex-col gap-[10px]">
+        <Field label="Another tag" value={written} onChange={write} onEnd={endTag} fault={fault} />
         <Field
           label="Title"
           value={title ?? stands}

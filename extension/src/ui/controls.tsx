@@ -89,15 +89,18 @@ export function Choice<Value extends string>({
   value,
   options,
   onChange,
+  narrow = false,
 }: {
   label: string;
+  /** It takes no more room than it needs. */
+  narrow?: boolean;
   value: Value;
   options: readonly { value: Value; label: string }[];
   onChange(value: Value): void;
 }) {
   const id = useId();
   return (
-    <div className="flex min-w-0 flex-1 flex-col gap-[4px]">
+    <div className={`flex min-w-0 flex-col gap-[4px] ${narrow ? 'w-[110px]' : 'flex-1'}`}>
       <label htmlFor={id} className="font-ui text-small text-soft">
         {label}
       </label>

@@ -40,8 +40,8 @@ interface ExtensionParts {
 }
 
 const MOST_RELATED = 3;
-const MOST_SUGGESTED = 3;
-const MOST_LAST_TAGS = 6;
+const MOST_SUGGESTED = 2;
+const MOST_LAST_TAGS = 4;
 /** The tags used last are looked for in so many items. */
 const LOOKED_AT = 200;
 const MOST_FOUND = 3;
@@ -155,10 +155,13 @@ function idOf(input: unknown): string {
 async function known(item: Item | null, accountId: string, parts: ExtensionParts): Promise<KnownPage> {
   const library = parts.library(accountId);
   const relating = parts.related(accountId);
-  const near = item
-    ? (await relating.related(item.id, MOST_RELATED)).filter(({ nearness }) => nearness >= PLAINLY_RELATED)
-    : [];
-  const suggested = item ? await relating.suggestedTags(item, MOST_SUGGESTED) : [];
+  // A text that did not come through is near to others of its kind, which says nothing.
+  const hasText = item?.capture.page?.cameThrough.verdict !== 'failed';
+  const near =
+    item && hasText
+      ? (await relating.related(item.id, MOST_RELATED)).filter(({ nearness }) => nearness >= PLAINLY_RELATED)
+      : [];
+  const suggested = item && hasText ? await relating.suggestedTags(item, MOST_SUGGESTED) : [];
   const others = new Map(
     (
       await Promise.all(

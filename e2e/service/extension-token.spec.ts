@@ -1,0 +1,79 @@
+import { KnownPage, MadeToken, PushResponse, type Mutation, type TokenScope } from '@dorvel/core/model';
+import { createClock } from '@dorvel/core/sync';
+import { expect, test } from '@playwright/test';
+import { v7 as uuidv7 } from 'uuid';
+import { EMPTY, page } from '../ports';
+import { Client } from './client';
+
+const clock = createClock('extension', Date.now);
+const base = (itemId: string) => ({ id: uuidv7(), itemId, stamp: clock.next() });
+
+/** What holds only a token, and stands on an origin of its own. */
+function holder(secret: string) {
+  return async (method: string, path: string, body?: unknown) =>
+    fetch(`${EMPTY}/api${path}`, {
+      method,
+      headers: {
+        authorization: `Bearer ${secret}`,
+        origin: 'chrome-extension://abcdefghijklmnopabcdefghijklmnop',
+        'sec-fetch-site': 'cross-site',
+        'content-type': 'application/json',
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+}
+
+async function tokenOf(client: Client, scope: TokenScope): Promise<string> {
+  const made = await client.call('POST', '/tokens', { name: 'A test', scope });
+  return MadeToken.parse(await made.json()).secret;
+}
+
+test('a token of the extension’s saves and looks up, and can do nothing beyond', async () => {
+  const client = await new Client(EMPTY).signIn();
+  const asked = holder(await tokenOf(client, 'extension'));
+  const itemId = uuidv7();
+  const push = async (...mutations: Mutation[]) =>
+    PushResponse.parse(await (await asked('POST', '/extension/push', { mutations })).json()).results.map(
+      ({ outcome }) => outcome,
+    );
+  const address = page('rough', '/strict/token-of-extension');
+  expect(await push({ ...base(itemId), type: 'save', address, savedAt: Date.now() })).toEqual(['applied']);
+  const known = async () =>
+    KnownPage.parse(
+      await (await asked('GET', `/extension/page?${new URLSearchParams({ address }).toString()}`)).json(),
+    );
+  expect((await known()).item?.id).toBe(itemId);
+  expect(
+    await push(
+      { ...base(itemId), type: 'tag', set: { boats: 'boats' } },
+      { ...base(itemId), type: 'choose', set: { stage: 'queue', note: 'For the winter' } },
+      // What was read is none of its business, nor what is followed.
+      { ...base(itemId), type: 'choose', set: { finishedAt: Date.now() } },
+      { id: uuidv7(), stamp: clock.next(), type: 'feed', feedId: uuidv7(), set: { following: false } },
+    ),
+  ).toEqual(['applied', 'applied', 'refused', 'refused']);
+  const now = await known();
+  expect(now.item?.choices.note.value).toBe('For the winter');
+  expect(now.item?.choices.finishedAt.value).toBeNull();
+  expect(now.lastTags).toContain('boats');
+
+  expect((await asked('GET', '/sync/pull')).status).toBe(401);
+  expect((await asked('GET', '/tokens')).status).toBe(401);
+  expect((await asked('POST', '/sync/push', { mutations: [] })).status).toBe(403);
+});
+
+test('nothing else lets anybody in there: no session, no token for saving only, no other origin’s cookie', async () => {
+  const client = await new Client(EMPTY).signIn();
+  const withSession = await client.call('GET', '/extension/account');
+  expect(withSession.status).toBe(401);
+  const saving = holder(await tokenOf(client, 'save'));
+  expect((await saving('GET', '/extension/account')).status).toBe(401);
+  const asked = holder(await tokenOf(client, 'extension'));
+  const account = await asked('GET', '/extension/account');
+  expect(account.status).toBe(200);
+  // Any origin may ask; none may send a cookie along (Fetch, 3.3.5: `*` is not for requests with credentials).
+  expect(account.headers.get('access-control-allow-origin')).toBe('*');
+  expect(account.headers.get('access-control-allow-credentials')).toBeNull();
+  const wrong = await asked('POST', '/extension/push', { mutations: 'all of them' });
+  expect(wrong.status).toBe(400);
+});
