@@ -1,22 +1,15 @@
 import { expect, test } from '@playwright/test';
-import { extractArticle } from '@dorvel/core/extract';
 import { utteranceAt, utterances } from '@dorvel/core/speech';
 import { plainText, wordStarts } from '@dorvel/core/text';
-import { smallWebAddresses } from '../../demo/small-web/server';
-import { SMALL_WEB_PORT } from '../ports';
+import { smallWebArticles } from '../articles';
 
 test('from eyes to ears and back is off by one sentence at most, everywhere in every article', async ({
   request,
 }) => {
-  const pages = smallWebAddresses(SMALL_WEB_PORT);
-  expect(pages.length).toBeGreaterThan(30);
-  for (const { address } of pages) {
-    // Asked of this machine by name, whether or not its resolver knows hosts below localhost.
-    const { host, port, pathname } = new URL(address);
-    const html = await (
-      await request.get(`http://127.0.0.1:${port}${pathname}`, { headers: { host } })
-    ).text();
-    const { tree, language } = extractArticle(html, address);
+  const articles = await smallWebArticles(request);
+  expect(articles.length).toBeGreaterThan(30);
+  for (const { address, article } of articles) {
+    const { tree, language } = article;
     const spoken = utterances(tree, language);
     const { text, blocks } = plainText(tree);
     const inCode = (at: number) =>

@@ -5,6 +5,11 @@ import {
   TagName,
   type ChoiceChanges,
   type FeedChanges,
+  type HighlightChanges,
+  type HighlightKind,
+  type MarkedPassage,
+  type SavedSearch,
+  type Scope,
   type GivenText,
   type HowMuch,
   type Item,
@@ -216,4 +221,50 @@ export async function changeFeed(feedId: string, set: FeedChanges): Promise<void
   const feed = await store().feeds.get(feedId);
   if (feed) for (const register of Object.values(feed.choices)) clock.see(register.at);
   await commit({ type: 'feed', id: uuidv7(), feedId, set, stamp: clock.next() });
+}
+
+/** Marks a passage. @returns the highlight's id */
+export async function mark(itemId: string, kind: HighlightKind, passage: MarkedPassage): Promise<string> {
+  const highlightId = uuidv7();
+  await commit({
+    type: 'mark',
+    id: uuidv7(),
+    itemId,
+    highlightId,
+    madeAt: Date.now(),
+    kind,
+    passage,
+    stamp: clock.next(),
+  });
+  return highlightId;
+}
+
+/** Records what the reader decided about a highlight. */
+export async function changeMark(highlightId: string, set: HighlightChanges): Promise<void> {
+  const highlight = await store().highlights.get(highlightId);
+  if (!highlight) return;
+  for (const register of Object.values(highlight.choices)) clock.see(register.at);
+  const { itemId } = highlight;
+  await commit({ type: 'change-mark', id: uuidv7(), itemId, highlightId, set, stamp: clock.next() });
+}
+
+/** Keeps a search. @returns its id */
+export async function keepSearch(written: string, scope: Scope): Promise<string> {
+  const searchId = uuidv7();
+  await putSearch({ id: searchId, madeAt: Date.now() }, { written, scope, removed: false });
+  return searchId;
+}
+
+/** Keeps a search no longer, or, with `removed` false, keeps it again. */
+export async function removeSearch(search: SavedSearch, removed: boolean): Promise<void> {
+  for (const register of Object.values(search.choices)) clock.see(register.at);
+  const { written, scope } = search.choices;
+  await putSearch(search, { written: written.value, scope: scope.value, removed });
+}
+
+async function putSearch(
+  { id, madeAt }: Pick<SavedSearch, 'id' | 'madeAt'>,
+  set: { written: string; scope: Scope; removed: boolean },
+): Promise<void> {
+  await commit({ type: 'search', id: uuidv7(), searchId: id, madeAt, set, stamp: clock.next() });
 }

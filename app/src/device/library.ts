@@ -1,4 +1,4 @@
-import type { Activity, Feed, Item } from '@dorvel/core/model';
+import type { Activity, Feed, Highlight, Item, SavedSearch } from '@dorvel/core/model';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useAccount } from './account';
 import type { KeptCopy } from './store';
@@ -56,6 +56,39 @@ export function useActivities(): Activity[] | undefined {
 export function useFeeds(): Feed[] | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(async () => store?.feeds.toArray(), [store]);
+}
+
+/** What is marked in an item; undefined while it is being read. */
+export function useHighlightsOf(itemId: string): Highlight[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.highlights.where('itemId').equals(itemId).toArray())?.filter(
+        ({ choices }) => !choices.removed.value,
+      ),
+    [store, itemId],
+  );
+}
+
+/** All that is marked; undefined while it is being read. */
+export function useHighlights(): Highlight[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () => (await store?.highlights.toArray())?.filter(({ choices }) => !choices.removed.value),
+    [store],
+  );
+}
+
+/** The searches that the reader keeps, the oldest first. */
+export function useSearches(): SavedSearch[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.searches.toArray())
+        ?.filter(({ choices }) => !choices.removed.value)
+        .sort((a, b) => a.madeAt - b.madeAt),
+    [store],
+  );
 }
 
 /** How many changes wait to be sent. */

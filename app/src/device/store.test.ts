@@ -66,7 +66,14 @@ describe('the store on the device', () => {
     expect((await store.activities.toArray()).map(({ seconds }) => seconds)).toEqual([60]);
     expect(await store.outbox.count()).toBe(2);
     const { activity } = sitting(2, 30) as Extract<Mutation, { type: 'activity' }>;
-    await store.receive({ items: [], activities: [activity], feeds: [], cursor: 5 });
+    await store.receive({
+      items: [],
+      activities: [activity],
+      feeds: [],
+      highlights: [],
+      searches: [],
+      cursor: 5,
+    });
     expect((await store.activities.get(uuid(300)))?.seconds).toBe(60);
   });
 
@@ -119,7 +126,16 @@ describe('the store on the device', () => {
     const server = newItem(save);
     server.choices.stage = { value: 'queue', at: stamp(4) };
     server.capture = { ...server.capture, revision: 3, state: 'arrived', says: 'Came through whole.' };
-    expect(await store.receive({ items: [server], activities: [], feeds: [], cursor: 7 })).toEqual([]);
+    expect(
+      await store.receive({
+        items: [server],
+        activities: [],
+        feeds: [],
+        highlights: [],
+        searches: [],
+        cursor: 7,
+      }),
+    ).toEqual([]);
     const item = await store.items.get(ITEM);
     expect(item?.choices.stage.value).toBe('kept');
     expect(item?.capture.state).toBe('arrived');
@@ -130,7 +146,25 @@ describe('the store on the device', () => {
     await store.commit(save);
     const alias = newItem(save);
     alias.capture = { ...alias.capture, revision: 3, sameAs: uuid(77) };
-    expect(await store.receive({ items: [alias], activities: [], feeds: [], cursor: 8 })).toEqual([uuid(77)]);
-    expect(await store.receive({ items: [alias], activities: [], feeds: [], cursor: 9 })).toEqual([]);
+    expect(
+      await store.receive({
+        items: [alias],
+        activities: [],
+        feeds: [],
+        highlights: [],
+        searches: [],
+        cursor: 8,
+      }),
+    ).toEqual([uuid(77)]);
+    expect(
+      await store.receive({
+        items: [alias],
+        activities: [],
+        feeds: [],
+        highlights: [],
+        searches: [],
+        cursor: 9,
+      }),
+    ).toEqual([]);
   });
 });

@@ -1,12 +1,24 @@
-import { applyFeedMutation, applyMutation, mergeActivities, mergeFeeds, mergeItems } from '@dorvel/core/sync';
+import {
+  applyFeedMutation,
+  applyHighlightMutation,
+  applyMutation,
+  applySearchMutation,
+  mergeActivities,
+  mergeFeeds,
+  mergeHighlights,
+  mergeItems,
+  mergeSearches,
+} from '@dorvel/core/sync';
 import {
   joinSpans,
   subjectOf,
   type Activity,
   type Copy,
   type Feed,
+  type Highlight,
   type Item,
   type Mutation,
+  type SavedSearch,
 } from '@dorvel/core/model';
 import type { FieldTerms } from '@dorvel/core/search';
 import type { TermProfile } from '@dorvel/core/terms';
@@ -49,6 +61,8 @@ interface Received {
   items: readonly Item[];
   activities: readonly Activity[];
   feeds: readonly Feed[];
+  highlights: readonly Highlight[];
+  searches: readonly SavedSearch[];
   cursor: number;
 }
 
@@ -67,6 +81,8 @@ export class DeviceStore extends Dexie {
   /** The words of the items here, made by the worker that finds. */
   findables!: Table<KeptTerms, string>;
   feeds!: Table<Feed, string>;
+  highlights!: Table<Highlight, string>;
+  searches!: Table<SavedSearch, string>;
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
@@ -74,16 +90,29 @@ export class DeviceStore extends Dexie {
     this.version(2).stores({ copies: 'id, itemId, textOnly', activities: 'id', profiles: 'copyId' });
     this.version(3).stores({ findables: 'itemId' });
     this.version(4).stores({ feeds: 'id' });
+    this.version(5).stores({ highlights: 'id, itemId', searches: 'id' });
+  }
+
+  /** The tables that changes are made in. */
+  #changing() {
+    return [this.items, this.activities, this.feeds, this.highlights, this.searches, this.outbox, this.marks];
   }
 
   /** Applies a change and puts it in the outbox, both or neither. */
   async commit(mutation: Mutation): Promise<void> {
-    await this.transaction('rw', this.items, this.activities, this.feeds, this.outbox, async () => {
+    await this.transaction('rw', this.#changing(), async () => {
       if (mutation.type === 'activity') await this.#putActivity(mutation.activity);
       else if ('feedId' in mutation) {
         const changed = applyFeedMutation(await this.feeds.get(mutation.feedId), mutation);
         if (!changed) throw new Error(`no feed ${mutation.feedId} on this device`);
         await this.feeds.put(changed);
+      } else if ('highlightId' in mutation) {
+        const known = await this.highlights.get(mutation.highlightId);
+        const changed = applyHighlightMutation(known, mutation);
+        if (!changed) throw new Error(`no highlight ${mutation.highlightId} on this device`);
+        await this.highlights.put(changed);
+      } else if ('searchId' in mutation) {
+        await this.searches.put(applySearchMutation(await this.searches.get(mutation.searchId), mutation));
       } else {
         const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
         if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
@@ -96,7 +125,7 @@ export class DeviceStore extends Dexie {
 
   /** The same for many changes at once: all of them or none. */
   async commitAll(mutations: readonly Mutation[]): Promise<void> {
-    await this.transaction('rw', this.items, this.activities, this.feeds, this.outbox, async () => {
+    await this.transaction('rw', this.#changing(), async () => {
       for (const mutation of mutations) await this.commit(mutation);
     });
   }
@@ -134,12 +163,22 @@ export class DeviceStore extends Dexie {
    *
    * @returns ids of the items that now stand for one that this device had as an item of its own
    */
-  async receive({ items, activities, feeds, cursor }: Received): Promise<string[]> {
-    return this.transaction('rw', this.items, this.activities, this.feeds, this.marks, async () => {
+  async receive({ items, activities, feeds, highlights, searches, cursor }: Received): Promise<string[]> {
+    return this.transaction('rw', this.#changing(), async () => {
       for (const activity of activities) await this.#putActivity(activity);
       for (const feed of feeds) {
         const known = await this.feeds.get(feed.id);
         await this.feeds.put(known ? mergeFeeds(known, feed) : feed);
+      }
+      for (const highlight of highlights) {
+        const known = await this.highlights.get(highlight.id);
+        const { itemId } = highlight;
+        // The server knows which item stands for the page.
+        await this.highlights.put(known ? { ...mergeHighlights(known, highlight), itemId } : highlight);
+      }
+      for (const search of searches) {
+        const known = await this.searches.get(search.id);
+        await this.searches.put(known ? mergeSearches(known, search) : search);
       }
       const standing: string[] = [];
       for (const item of items) {

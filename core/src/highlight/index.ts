@@ -1,1 +1,2 @@
 export * from './anchor';
+export * from './passage';

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { Activity } from './activity';
 import { Feed } from './feed';
+import { Highlight } from './highlight';
 import { Id } from './ids';
 import { Item } from './item';
+import { SavedSearch, Scope } from './saved-search';
 
 export const Mail = z.string().trim().toLowerCase().pipe(z.email().max(254));
 /** NIST SP 800-63B asks for 8 characters at least; 12 is ours. The upper bound keeps hashing cheap. */
@@ -50,13 +52,11 @@ export const PullResponse = z.object({
   items: z.array(Item),
   activities: z.array(Activity).default([]),
   feeds: z.array(Feed).default([]),
+  highlights: z.array(Highlight).default([]),
+  searches: z.array(SavedSearch).default([]),
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
 });
-
-/** Where is looked: in what others wrote, in what the reader wrote, or in both. */
-export const Scope = z.enum(['all', 'articles', 'writing']);
-export type Scope = z.infer<typeof Scope>;
 
 /** What a reader looks for. */
 export const Question = z.object({

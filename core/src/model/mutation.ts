@@ -2,9 +2,11 @@ import { z } from 'zod';
 import { Activity } from './activity';
 import { TextAnchor } from './anchor';
 import { FeedMode } from './feed';
+import { HighlightKind, MarkedPassage } from './highlight';
 import { Day, Fraction, Id, Instant, Stamp } from './ids';
 import { HowMuch, PushedText } from './how-much';
 import { MOST_TIDYINGS, Note, Stage, Tally, Tidying } from './item';
+import { SavedSearch, Scope } from './saved-search';
 import { Spans } from './spans';
 import { TagName, tagKey } from './tag';
 
@@ -100,6 +102,38 @@ const ChangeFeedMutation = z.object({
     .partial(),
 });
 
+/** A passage is marked. Repeating it with the same highlightId changes nothing. */
+const MarkMutation = z.object({
+  ...base,
+  type: z.literal('mark'),
+  highlightId: Id,
+  madeAt: Instant,
+  kind: HighlightKind,
+  passage: MarkedPassage,
+});
+
+/** The reader decided something about a highlight; only the fields named change. */
+const ChangeMarkMutation = z.object({
+  ...base,
+  type: z.literal('change-mark'),
+  highlightId: Id,
+  set: z.object({ kind: HighlightKind, passage: MarkedPassage, note: Note, removed: z.boolean() }).partial(),
+});
+
+/** A search is kept, or changed, or no longer kept. */
+const SearchMutation = z.object({
+  id: Id,
+  stamp: Stamp,
+  type: z.literal('search'),
+  searchId: Id,
+  madeAt: Instant,
+  set: z.object({
+    written: SavedSearch.shape.choices.shape.written.shape.value,
+    scope: Scope,
+    removed: z.boolean(),
+  }),
+});
+
 /** Every change a device can make. Applied at once on the device, then sent; see core/sync. */
 export const Mutation = z.discriminatedUnion('type', [
   SaveMutation,
@@ -111,16 +145,27 @@ export const Mutation = z.discriminatedUnion('type', [
   ActivityMutation,
   FollowMutation,
   ChangeFeedMutation,
+  MarkMutation,
+  ChangeMarkMutation,
+  SearchMutation,
 ]);
 export type Mutation = z.infer<typeof Mutation>;
 /** The changes of what is followed. */
 export type FeedMutation = Extract<Mutation, { feedId: string }>;
+/** The changes of what is marked. */
+export type HighlightMutation = Extract<Mutation, { highlightId: string }>;
+export type SearchMutation = Extract<Mutation, { searchId: string }>;
 /** The changes that are changes of an item. */
-export type ItemMutation = Exclude<Mutation, { type: 'activity' } | FeedMutation>;
+export type ItemMutation = Exclude<
+  Mutation,
+  { type: 'activity' } | FeedMutation | HighlightMutation | SearchMutation
+>;
 export type FeedChanges = z.infer<typeof ChangeFeedMutation>['set'];
+export type HighlightChanges = z.infer<typeof ChangeMarkMutation>['set'];
 export type ChoiceChanges = z.infer<typeof ChooseMutation>['set'];
 
-/** The id of what a change is about: an item, or a feed. */
+/** The id of what a change is about: an item, a feed, or a search. */
 export function subjectOf(mutation: Mutation): string {
-  return 'feedId' in mutation ? mutation.feedId : mutation.itemId;
+  if ('feedId' in mutation) return mutation.feedId;
+  return 'searchId' in mutation ? mutation.searchId : mutation.itemId;
 }

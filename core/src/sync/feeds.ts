@@ -1,6 +1,6 @@
 import { NEVER, type Feed, type FeedMutation } from '../model';
 import { withChanges } from './apply';
-import { latest } from './merge';
+import { mergeRegisters } from './merge';
 
 /** A feed as a device makes it, before the server has seen it. */
 export function newFeed(follow: Extract<FeedMutation, { type: 'follow' }>): Feed {
@@ -54,14 +54,7 @@ export function mergeFeeds(a: Feed, b: Feed): Feed {
     id: a.id,
     address: first.address,
     followedAt: first.followedAt,
-    choices: {
-      following: latest(a.choices.following, b.choices.following),
-      title: latest(a.choices.title, b.choices.title),
-      mode: latest(a.choices.mode, b.choices.mode),
-      tag: latest(a.choices.tag, b.choices.tag),
-      seenUntil: latest(a.choices.seenUntil, b.choices.seenUntil),
-      askedAt: latest(a.choices.askedAt, b.choices.askedAt),
-    },
+    choices: mergeRegisters(a.choices, b.choices),
     state: a.state.revision >= b.state.revision ? a.state : b.state,
   };
 }

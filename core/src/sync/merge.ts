@@ -1,12 +1,4 @@
-import {
-  joinSpans,
-  LONGEST_NOTE,
-  type Activity,
-  type Choices,
-  type Item,
-  type Progress,
-  type Tags,
-} from '../model';
+import { joinSpans, LONGEST_NOTE, type Activity, type Item, type Progress, type Tags } from '../model';
 
 /**
  * Joins two states of one item. Commutative, associative and idempotent, so that devices may send and
@@ -20,26 +12,10 @@ export function mergeItems(a: Item, b: Item): Item {
     id: a.id,
     address: first.address,
     savedAt: first.savedAt,
-    choices: mergeChoices(a.choices, b.choices),
+    choices: mergeRegisters(a.choices, b.choices),
     tags: mergeTags(a.tags, b.tags),
     progress: mergeProgress(a.progress, b.progress),
     capture: a.capture.revision >= b.capture.revision ? a.capture : b.capture,
-  };
-}
-
-function mergeChoices(a: Choices, b: Choices): Choices {
-  return {
-    stage: latest(a.stage, b.stage),
-    title: latest(a.title, b.title),
-    queueRank: latest(a.queueRank, b.queueRank),
-    raisedAt: latest(a.raisedAt, b.raisedAt),
-    finishedAt: latest(a.finishedAt, b.finishedAt),
-    comeBackOn: latest(a.comeBackOn, b.comeBackOn),
-    shown: latest(a.shown, b.shown),
-    passedOver: latest(a.passedOver, b.passedOver),
-    howMuch: latest(a.howMuch, b.howMuch),
-    tidied: latest(a.tidied, b.tidied),
-    note: latest(a.note, b.note),
   };
 }
 
@@ -75,6 +51,18 @@ function mergeProgress(a: Progress, b: Progress): Progress {
     position: a.position && b.position ? latest(a.position, b.position) : (a.position ?? b.position),
     heard: joinSpans(a.heard, b.heard),
   };
+}
+
+/** Joins two states of a set of registers: each field by its latest stamp. */
+export function mergeRegisters<Registers extends object>(a: Registers, b: Registers): Registers {
+  const joined = Object.keys(a).map((field) => {
+    const [one, other] = [a[field as keyof Registers], b[field as keyof Registers]] as [
+      { at: string },
+      { at: string },
+    ];
+    return [field, latest(one, other)];
+  });
+  return Object.fromEntries(joined) as Registers;
 }
 
 /** Of two states of a register, the later one. */

@@ -304,6 +304,8 @@ async function standFor(
     nextTryAt: null,
     sameAs: standing.id,
   });
+  for (const highlight of await write.highlightsIn(item.id))
+    await write.putHighlight({ ...highlight, itemId: standing.id });
   const raised = applyMutation(standing, {
     type: 'choose',
     id: uuidv7(),

@@ -1,22 +1,25 @@
-import { Activity, Copy, Feed, Item, type GivenText } from '@dorvel/core/model';
+import { Activity, Copy, Feed, Highlight, Item, SavedSearch, type GivenText } from '@dorvel/core/model';
 import { mergeActivities } from '@dorvel/core/sync';
 import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { feedWriter } from './feeds';
 import { putFindable } from './findable';
 import type { Database, Transaction } from './open';
-import { accounts, activities, copies, feeds, items, jobs, pictures } from './schema';
+import { highlightsIn, recordWriter } from './records';
+import { accounts, activities, copies, feeds, items, jobs, pictures, records } from './schema';
 
 const PULL_PAGE = 200;
 
 /** The tables whose rows travel to the devices. */
-type Sequenced = typeof items | typeof activities | typeof feeds;
+type Sequenced = typeof items | typeof activities | typeof feeds | typeof records;
 
 /** What changed in a library, up to a cursor to go on from. */
 interface Changes {
   items: Item[];
   activities: Activity[];
   feeds: Feed[];
+  highlights: Highlight[];
+  searches: SavedSearch[];
   cursor: number;
   more: boolean;
 }
@@ -48,7 +51,7 @@ export function libraryOf(database: Database, accountId: string) {
           .limit(PULL_PAGE + 1);
         return { last: (rows[PULL_PAGE - 1] ?? rows.at(-1))?.sequence, more: rows.length > PULL_PAGE };
       };
-      const pages = [await lastOfPage(items), await lastOfPage(activities), await lastOfPage(feeds)];
+      const pages = await Promise.all([items, activities, feeds, records].map(lastOfPage));
       const cut = pages.filter(({ more }) => more).map(({ last }) => last ?? after);
       const cursor =
         cut.length > 0 ? Math.min(...cut) : Math.max(after, ...pages.map(({ last }) => last ?? 0));
@@ -58,10 +61,21 @@ export function libraryOf(database: Database, accountId: string) {
           .from(table)
           .where(and(eq(table.accountId, accountId), gt(table.sequence, after), lte(table.sequence, cursor)))
           .orderBy(asc(table.sequence));
+      const small = await database.read
+        .select({ kind: records.kind, record: records.record })
+        .from(records)
+        .where(
+          and(eq(records.accountId, accountId), gt(records.sequence, after), lte(records.sequence, cursor)),
+        )
+        .orderBy(asc(records.sequence));
+      const ofKind = (kind: 'highlight' | 'search') =>
+        small.filter((row) => row.kind === kind).map(({ record }) => record);
       return {
         items: (await changed(items)).map((row) => Item.parse(row.record)),
         activities: (await changed(activities)).map((row) => Activity.parse(row.record)),
         feeds: (await changed(feeds)).map((row) => Feed.parse(row.record)),
+        highlights: ofKind('highlight').map((record) => Highlight.parse(record)),
+        searches: ofKind('search').map((record) => SavedSearch.parse(record)),
         cursor,
         more: cut.length > 0,
       };
@@ -95,6 +109,13 @@ export function libraryOf(database: Database, accountId: string) {
         .orderBy(desc(items.sequence))
         .limit(most);
       return rows.map(({ record }) => Item.parse(record));
+    },
+
+    /** What is marked in an item. */
+    async highlightsOf(itemId: string): Promise<Highlight[]> {
+      return (await highlightsIn(database.read, accountId, itemId)).filter(
+        ({ choices }) => !choices.removed.value,
+      );
     },
 
     /** A rank below all that is in the Queue. */
@@ -151,6 +172,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
   return {
     sequence,
     ...feedWriter(tx, accountId, sequence),
+    ...recordWriter(tx, accountId, sequence),
 
     async item(id: string): Promise<Item | undefined> {
       return parse(

@@ -133,6 +133,29 @@ export const feeds = sqliteTable(
   ],
 );
 
+/** Small records that travel to the devices as they are: highlights and kept searches. */
+export const records = sqliteTable(
+  'records',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    kind: text({ enum: ['highlight', 'search'] }).notNull(),
+    id: text().notNull(),
+    /** The item that it belongs to, where it belongs to one. */
+    itemId: text('item_id'),
+    /** The account's sequence number at the last change. */
+    sequence: integer().notNull(),
+    /** As core/model defines it. */
+    record: text({ mode: 'json' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.accountId, table.id] }),
+    index('records_by_sequence').on(table.accountId, table.sequence),
+    index('records_by_item').on(table.accountId, table.itemId),
+  ],
+);
+
 /** What the text of a copy speaks of, kept as making it takes long; see related.ts. */
 export const profiles = sqliteTable(
   'profiles',

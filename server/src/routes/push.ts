@@ -1,7 +1,14 @@
 import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
 import { Mutation, type FeedMutation, type Item, type PushResult } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
-import { applyFeedMutation, applyMutation, newItem, type HybridClock } from '@dorvel/core/sync';
+import {
+  applyFeedMutation,
+  applyHighlightMutation,
+  applyMutation,
+  applySearchMutation,
+  newItem,
+  type HybridClock,
+} from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { FeedMemory } from '../db/feeds';
@@ -39,12 +46,24 @@ export async function takeMutation(
   tools.clock.see(mutation.stamp);
   const mutationId = mutation.id;
   if ('feedId' in mutation) return changeFeed(write, mutation, tools);
+  if ('searchId' in mutation) {
+    await write.putSearch(applySearchMutation(await write.search(mutation.searchId), mutation));
+    return { outcome: 'applied', mutationId };
+  }
   const item = await write.item(mutation.itemId);
   if (mutation.type === 'activity') {
     await write.putActivity(mutation.activity);
     return { outcome: 'applied', mutationId };
   }
   if (mutation.type === 'save') return save(write, mutation, item, tools);
+  if ('highlightId' in mutation) {
+    const known = await write.highlight(mutation.highlightId);
+    const changed = item && applyHighlightMutation(known, mutation);
+    if (!changed) return { outcome: 'refused', mutationId, detail: 'That highlight is not in this library.' };
+    // What is marked belongs to the item that stands for the page.
+    await write.putHighlight({ ...changed, itemId: item.capture.sameAs ?? item.id });
+    return { outcome: 'applied', mutationId };
+  }
   const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
   if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
     return { outcome: 'refused', mutationId, detail: 'A letter or a file cannot be fetched again.' };

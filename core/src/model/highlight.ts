@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { Id, Instant } from './ids';
+import { Note } from './item';
+import { stamped } from './register';
+
+/** What a highlight is for. */
+export const HighlightKind = z.enum(['key', 'question', 'quote', 'to-do', 'doubt']);
+export type HighlightKind = z.infer<typeof HighlightKind>;
+
+/** How it is said to the reader. */
+export const HIGHLIGHT_KIND_WORDS: Readonly<Record<HighlightKind, string>> = {
+  key: 'Key',
+  question: 'Question',
+  quote: 'Quote',
+  'to-do': 'To do',
+  doubt: 'Doubt',
+};
+
+/** What stands around a passage is kept to so many characters on each side. */
+export const CONTEXT_LENGTH = 48;
+const LONGEST_PASSAGE = 20_000;
+
+/**
+ * A passage that survives changes of its text, after the W3C Web Annotation Data Model (2017): what it says and what
+ * stands around it (4.2.4, Text Quote Selector), and where it stood (4.2.5, Text Position Selector).
+ */
+export const MarkedPassage = z.object({
+  exact: z.string().min(1).max(LONGEST_PASSAGE),
+  prefix: z.string().max(CONTEXT_LENGTH),
+  suffix: z.string().max(CONTEXT_LENGTH),
+  /** Offset of its first character in the plain text of the copy (core/text); null when it was marked on the live page. */
+  start: z.number().int().nonnegative().nullable(),
+  /** The copy in which it was marked. */
+  copyId: Id.nullable(),
+});
+export type MarkedPassage = z.infer<typeof MarkedPassage>;
+
+/** What the reader decides about a highlight; each field a register of its own. */
+const HighlightChoices = z.object({
+  kind: stamped(HighlightKind),
+  passage: stamped(MarkedPassage),
+  /** The reader's own words on it, in Markdown. */
+  note: stamped(Note),
+  removed: stamped(z.boolean()),
+});
+
+/** A passage that the reader marked. */
+export const Highlight = z.object({
+  id: Id,
+  itemId: Id,
+  madeAt: Instant,
+  choices: HighlightChoices,
+});
+export type Highlight = z.infer<typeof Highlight>;
