@@ -9,7 +9,7 @@ const CORE_USES = {
   terms: [],
   copies: ['model', 'text'],
   extract: ['model', 'text'],
-  formats: ['text'],
+  formats: ['model', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
   queue: ['model', 'text'],

@@ -1,7 +1,7 @@
 import type { Spans } from '@dorvel/core/model';
 import { looseEndPath, strandLength, strandParts } from '@dorvel/core/queue';
 import { View } from 'react-native';
-import Svg, { Line, Path } from 'react-native-svg';
+import Svg, { Circle, Line, Path } from 'react-native-svg';
 
 interface StrandProps {
   minutes: number;
@@ -17,6 +17,8 @@ interface StrandProps {
   room: number;
   /** A row's strand lies and is as long as its minutes; the rail hangs and takes all the room. */
   hanging?: boolean;
+  /** Where highlights are, as fractions: the knots. */
+  knots?: readonly number[];
   /** In the plan of a slot a strand takes all its room too: the slot is the scale. What was begun is the darker. */
   filling?: boolean;
 }
@@ -25,6 +27,7 @@ const ACROSS = 22;
 const AXIS = ACROSS / 2;
 const INSET = 3;
 const NOTHING_HEARD: Spans = [];
+const NO_KNOTS: readonly number[] = [];
 
 /** The picture of an item's length and progress: how long, how far, where did I stop. */
 export function Strand({
@@ -34,6 +37,7 @@ export function Strand({
   looseEnd,
   label,
   room,
+  knots = NO_KNOTS,
   hanging = false,
   filling = false,
 }: StrandProps) {
@@ -75,6 +79,20 @@ export function Strand({
             {...(by === 'ears' ? { strokeDasharray: '0.1 8' } : {})}
           />
         ))}
+        {knots.map((knot) => {
+          const { x, y } = point(at(knot), AXIS);
+          return (
+            <Circle
+              key={knot}
+              cx={x}
+              cy={y}
+              r={4}
+              fill="var(--ochre)"
+              stroke="var(--ground)"
+              strokeWidth={1.5}
+            />
+          );
+        })}
         {looseEnd !== null && looseEnd < 1 && !filling && (
           <Path
             d={looseEndPath(at(looseEnd), AXIS, point)}

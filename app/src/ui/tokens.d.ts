@@ -11,7 +11,12 @@ type Theme = Readonly<
     | 'ochre'
     | 'brick'
     | 'moss'
-    | 'spoken',
+    | 'spoken'
+    | 'mark-key'
+    | 'mark-question'
+    | 'mark-quote'
+    | 'mark-to-do'
+    | 'mark-doubt',
     string
   >
 >;

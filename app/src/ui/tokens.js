@@ -17,6 +17,12 @@ const day = {
   moss: '#4C5F2A',
   /** Behind the sentence that is being spoken. */
   spoken: '#E4D6DF',
+  /** Behind what is marked, by kind. */
+  'mark-key': '#F5DC98',
+  'mark-question': '#CDE2E8',
+  'mark-quote': '#E6D3EC',
+  'mark-to-do': '#D7E5BF',
+  'mark-doubt': '#F3CDC1',
 };
 
 const night = {
@@ -32,6 +38,11 @@ const night = {
   brick: '#F19A86',
   moss: '#B4C98B',
   spoken: '#3A2942',
+  'mark-key': '#5A4310',
+  'mark-question': '#1F4651',
+  'mark-quote': '#4B2F57',
+  'mark-to-do': '#384A1C',
+  'mark-doubt': '#5E2A1F',
 };
 
 const fonts = {

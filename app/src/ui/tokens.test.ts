@@ -30,6 +30,15 @@ describe.each(['day', 'night'] as const)('by %s', (name) => {
     },
   );
 
+  it('what is marked, or spoken, can be read, and its underline can be seen (1.4.3, 1.4.11)', () => {
+    const tints = (['key', 'question', 'quote', 'to-do', 'doubt'] as const).map(
+      (kind) => theme[`mark-${kind}`],
+    );
+    for (const tint of [...tints, theme.spoken])
+      expect(contrast(theme.ink, tint)).toBeGreaterThanOrEqual(4.5);
+    for (const tint of tints) expect(contrast(theme.ochre, tint)).toBeGreaterThanOrEqual(3);
+  });
+
   it('words stand out from the accent, and ground from ink', () => {
     expect(contrast(theme['on-accent'], theme.accent)).toBeGreaterThanOrEqual(4.5);
     expect(contrast(theme.ground, theme.ink)).toBeGreaterThanOrEqual(4.5);

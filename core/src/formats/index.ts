@@ -1,3 +1,4 @@
 export * from './discover';
 export * from './feed';
 export * from './opml';
+export * from './highlights';

@@ -1,6 +1,7 @@
 import { feedTitle, type Feed } from '@dorvel/core/model';
 import { useId, useState } from 'react';
 import { Text, View } from 'react-native';
+import { handOutFile } from '@/device/hand-out';
 import { Button } from '@/ui/button';
 import { useFeedMoves } from './use-feeds';
 
@@ -40,12 +41,7 @@ export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
         folders: feed.choices.tag.value?.split('/') ?? [],
       })),
     );
-    const address = URL.createObjectURL(new Blob([opml], { type: 'text/x-opml' }));
-    const link = document.createElement('a');
-    link.href = address;
-    link.download = 'feeds.opml';
-    link.click();
-    URL.revokeObjectURL(address);
+    handOutFile('feeds.opml', 'text/x-opml', opml);
   };
   return (
     <View className="gap-[10px] pt-[18px]">

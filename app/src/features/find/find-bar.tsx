@@ -85,6 +85,7 @@ export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number
         <Chip key={filter} label={label} on={hasFilter(written, filter)} onPress={() => toggle(filter)} />
       ))}
       {!finding && <Chip label="All tags" onPress={() => router.push('/tags')} />}
+      {!finding && <Chip label="Highlights" onPress={() => router.push('/marks')} />}
       {(finding ? SCOPES : []).map((each) => (
         <Chip
           key={each.scope}

@@ -1,11 +1,12 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { LONGEST_NOTE, tagsOf, type Item, type Stage } from '@dorvel/core/model';
 import { addDays, lengthInWords, readingState } from '@dorvel/core/queue';
+import { useRouter } from 'expo-router';
 import { Linking, Text, View } from 'react-native';
 import { useState } from 'react';
 import { choose, fetchAgain } from '@/device/changes';
 import { dayOf } from '@/device/day';
-import { useItem } from '@/device/library';
+import { useHighlightsOf, useItem } from '@/device/library';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/add/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
@@ -34,6 +35,8 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const item = useItem(itemId);
   const { move, toTop, toEnd } = useMoves();
   const [doing, setDoing] = useState<Doing | null>(null);
+  const router = useRouter();
+  const marked = useHighlightsOf(itemId)?.length ?? 0;
   if (!item) return null;
   if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
   const stage = item.choices.stage.value;
@@ -94,6 +97,15 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
               label={item.choices.note.value === '' ? 'Write a note' : 'Your note'}
               onPress={() => setDoing('noting')}
             />
+            {marked > 0 && (
+              <Half
+                label={`Highlights (${marked})`}
+                onPress={() => {
+                  onClose();
+                  router.push(`/marks?item=${item.id}`);
+                }}
+              />
+            )}
           </View>
           <SectionHeading>The text</SectionHeading>
           <View className="flex-row flex-wrap gap-[10px]">

@@ -1,10 +1,14 @@
 import { isOnWeb } from '@dorvel/core/address';
-import type { Item } from '@dorvel/core/model';
+import type { Highlight, Item } from '@dorvel/core/model';
 import { inMinutes, inStage } from '@dorvel/core/queue';
-import { isRightToLeft } from '@dorvel/core/text';
+import { isRightToLeft, plainText } from '@dorvel/core/text';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { Text, View } from 'react-native';
+import { useHighlightsOf } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
+import { ReaderMarks } from '@/features/highlights/reader-marks';
+import { LostMarks } from '@/features/highlights/lost-marks';
+import { placeAtMark, useMarksInText } from '@/features/highlights/use-marks-in-text';
 import { publishedWords, savedWords, sourceOf, titleOf, whenWords } from '@dorvel/core/wording';
 import { useMoves } from '@/features/library/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
@@ -37,6 +41,8 @@ interface ArticleViewProps {
   onDecided(): void;
 }
 
+const NO_MARKS: readonly Highlight[] = [];
+
 /** The text itself: front matter, article, what to do at the end, what is related, and the rail beside it. */
 export function ArticleView({
   item,
@@ -63,7 +69,9 @@ export function ArticleView({
     },
   });
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, position.follow, position.rest);
-  useFoundPlace(scroller, article, at);
+  const text = useMemo(() => plainText(copy.tree).text, [copy.tree]);
+  const marks = useMarksInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS);
+  useFoundPlace(scroller, article, placeAtMark(at, marks));
   useEffect(() => {
     placeRef.current = position.place;
     return () => void (placeRef.current = null);
@@ -104,6 +112,7 @@ export function ArticleView({
               <Button label="Keep for reference" onPress={() => decide('kept')} />
             )}
           </View>
+          <LostMarks marks={marks} />
           <RelatedItems item={item} copy={copy} place={place} />
         </View>
       </div>
@@ -112,11 +121,20 @@ export function ArticleView({
         furthest={item.progress.furthest}
         heard={item.progress.heard}
         fraction={fraction}
+        knots={marks.flatMap(({ placed }) => (placed ? placed.start / text.length : []))}
         label={`${inMinutes(minutes)}, ${left}`}
         onMove={(to) => {
           if (speaking) usePlayer.getState().speakFrom(to);
           else goTo(to);
         }}
+      />
+      <ReaderMarks
+        article={article}
+        item={item}
+        copy={copy}
+        text={text}
+        marks={marks}
+        place={position.place}
       />
       {away && (
         <View className="absolute bottom-[12px] left-0 right-[44px] items-center">

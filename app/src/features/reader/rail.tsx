@@ -8,6 +8,8 @@ interface RailProps {
   furthest: number;
   heard: Spans;
   fraction: number;
+  /** Where highlights are, as fractions. */
+  knots: readonly number[];
   label: string;
   onMove(fraction: number): void;
 }
@@ -15,7 +17,7 @@ interface RailProps {
 const STEP = 0.02;
 
 /** The strand at the reader's edge. Touched, dragged or stepped by keys, it moves the place. */
-export function Rail({ minutes, furthest, heard, fraction, label, onMove }: RailProps) {
+export function Rail({ minutes, furthest, heard, fraction, knots, label, onMove }: RailProps) {
   const [height, setHeight] = useState(0);
   const moveTo = (event: React.PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -67,6 +69,7 @@ export function Rail({ minutes, furthest, heard, fraction, label, onMove }: Rail
             passed={Math.max(furthest, fraction)}
             heard={heard}
             looseEnd={fraction}
+            knots={knots}
             label={label}
             room={height}
             hanging

@@ -56,6 +56,58 @@ export function rangeOfText(article: HTMLElement, start: number, end: number): R
   return range;
 }
 
+/**
+ * The part of the text that a range of the document holds, by its offsets; null when it holds none. A range may begin or
+ * end outside the text, or in a picture: what of it is text counts.
+ */
+export function textOfRange(article: HTMLElement, range: Range): { start: number; end: number } | null {
+  let start = Infinity;
+  let end = -1;
+  for (const block of leafBlocks(article)) {
+    if (!range.intersectsNode(block)) continue;
+    walk(block, (node, at) => {
+      if (!range.intersectsNode(node)) return false;
+      const from = node === range.startContainer ? range.startOffset : 0;
+      const to = node === range.endContainer ? range.endOffset : node.length;
+      if (to > from) {
+        start = Math.min(start, startOf(block) + at + from);
+        end = Math.max(end, startOf(block) + at + to);
+      }
+      return false;
+    });
+  }
+  return end > start ? { start, end } : null;
+}
+
+/** The character at a point of the screen, as an offset of the text; null when there is none. */
+export function offsetAtPoint(article: HTMLElement, x: number, y: number): number | null {
+  for (const block of leafBlocks(article)) {
+    const box = block.getBoundingClientRect();
+    if (y < box.top || y > box.bottom) continue;
+    const found: number[] = [];
+    walk(block, (node, at) => {
+      const range = document.createRange();
+      range.selectNodeContents(node);
+      if (!holds(range, x, y)) return false;
+      for (let index = 0; index < node.length && found.length === 0; index++) {
+        const letter = document.createRange();
+        letter.setStart(node, index);
+        letter.setEnd(node, index + 1);
+        if (holds(letter, x, y)) found.push(startOf(block) + at + index);
+      }
+      return found.length > 0;
+    });
+    if (found[0] !== undefined) return found[0];
+  }
+  return null;
+}
+
+function holds(range: Range, x: number, y: number): boolean {
+  return [...range.getClientRects()].some(
+    (box) => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom,
+  );
+}
+
 /** Where a part of the text stands on the screen. */
 export function boxOfRange(article: HTMLElement, start: number, end: number): DOMRect | null {
   return rangeOfText(article, start, end)?.getBoundingClientRect() ?? null;

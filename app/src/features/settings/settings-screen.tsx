@@ -34,6 +34,7 @@ export function SettingsScreen() {
       </View>
       <ReadingControls />
       <View className="flex-row flex-wrap gap-[10px]">
+        <Button label="Highlights" onPress={() => router.push('/marks')} />
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
         <Button label="Save from elsewhere" onPress={() => router.push('/elsewhere')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />

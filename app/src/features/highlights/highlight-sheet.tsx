@@ -1,0 +1,62 @@
+import { HIGHLIGHT_KIND_WORDS, HighlightKind, LONGEST_NOTE, type Highlight } from '@dorvel/core/model';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { changeMark } from '@/device/changes';
+import { Button } from '@/ui/button';
+import { Choice } from '@/ui/choice';
+import { Field } from '@/ui/field';
+import { useNotices } from '@/ui/notices';
+import { Sheet } from '@/ui/sheet';
+import { removeMark } from './marking';
+
+const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KIND_WORDS[value] }));
+
+/** One highlight: its words, what it is for, what the reader wrote on it. */
+export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; onClose(): void }) {
+  const { kind, passage, note } = highlight.choices;
+  const [written, write] = useState(note.value);
+  const show = useNotices((state) => state.show);
+  const keepNote = () => {
+    if (written !== note.value) void changeMark(highlight.id, { note: written.slice(0, LONGEST_NOTE) });
+  };
+  return (
+    <Sheet
+      title="Highlight"
+      onClose={() => {
+        keepNote();
+        onClose();
+      }}
+    >
+      <View className="gap-[14px]">
+        <p className="marked-words">
+          <span className={`mark-sample mark-${kind.value}`}>{passage.value.exact}</span>
+        </p>
+        <Choice
+          name="What it is for"
+          options={KINDS}
+          value={kind.value}
+          onChange={(value) => void changeMark(highlight.id, { kind: value })}
+        />
+        <Field label="Note" value={written} onChangeText={write} onBlur={keepNote} multiline />
+        <View className="flex-row flex-wrap gap-[10px]">
+          <Button
+            label="Copy"
+            onPress={() =>
+              void navigator.clipboard
+                .writeText(passage.value.exact)
+                .then(() => show({ text: 'The passage is copied.' }))
+            }
+          />
+          <Button
+            label="Remove"
+            kind="loss"
+            onPress={() => {
+              onClose();
+              void removeMark(highlight);
+            }}
+          />
+        </View>
+      </View>
+    </Sheet>
+  );
+}

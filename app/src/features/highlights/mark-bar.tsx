@@ -1,0 +1,29 @@
+import { HIGHLIGHT_KIND_WORDS, HighlightKind } from '@dorvel/core/model';
+
+interface MarkBarProps {
+  onMark(kind: HighlightKind): void;
+  onCopy(): void;
+}
+
+/** What can be done with the words that are selected: marked for a purpose, or copied. */
+export function MarkBar({ onMark, onCopy }: MarkBarProps) {
+  return (
+    <div
+      className="mark-bar"
+      role="toolbar"
+      aria-label="Mark what is selected"
+      // A press here must not take the selection away before it is used.
+      onPointerDown={(event) => event.preventDefault()}
+      onMouseDown={(event) => event.preventDefault()}
+    >
+      {HighlightKind.options.map((kind) => (
+        <button key={kind} type="button" onClick={() => onMark(kind)}>
+          <span className={`mark-sample mark-${kind}`}>{HIGHLIGHT_KIND_WORDS[kind]}</span>
+        </button>
+      ))}
+      <button type="button" onClick={onCopy}>
+        Copy
+      </button>
+    </div>
+  );
+}

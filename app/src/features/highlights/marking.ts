@@ -1,0 +1,78 @@
+import { passageAt } from '@dorvel/core/highlight';
+import { HIGHLIGHT_KIND_WORDS, type Highlight, type HighlightKind } from '@dorvel/core/model';
+import { changeMark, mark } from '@/device/changes';
+import { useNotices } from '@/ui/notices';
+import type { PlacedMark } from './use-marks-in-text';
+import type { TextPart } from './use-selected-text';
+
+/** What marking a part of a text does: a new highlight, or one of the same kind there is that grows over it. */
+export type Marking =
+  { grows: null; part: TextPart } | { grows: Highlight; absorbs: Highlight[]; part: TextPart };
+
+/**
+ * A part that overlaps highlights of its kind becomes one with them; those of other kinds stay beside it: a passage can be
+ * both a quote and a doubt.
+ */
+export function markingOf(part: TextPart, kind: HighlightKind, marks: readonly PlacedMark[]): Marking {
+  const touched = marks.flatMap(({ mark: each, placed }) =>
+    placed && each.choices.kind.value === kind && placed.start < part.end && part.start < placed.end
+      ? [{ mark: each, placed }]
+      : [],
+  );
+  const [first, ...others] = touched;
+  if (!first) return { grows: null, part };
+  return {
+    grows: first.mark,
+    absorbs: others.map(({ mark: each }) => each),
+    part: {
+      start: Math.min(part.start, ...touched.map(({ placed }) => placed.start)),
+      end: Math.max(part.end, ...touched.map(({ placed }) => placed.end)),
+    },
+  };
+}
+
+/** Marks a part of an item's text, says so, and offers to take it back. */
+export async function markPart(
+  itemId: string,
+  copyId: string,
+  text: string,
+  kind: HighlightKind,
+  marking: Marking,
+): Promise<void> {
+  const passage = passageAt(text, marking.part.start, marking.part.end, copyId);
+  const { show } = useNotices.getState();
+  const words = `Marked: ${HIGHLIGHT_KIND_WORDS[kind]}.`;
+  if (marking.grows === null) {
+    const id = await mark(itemId, kind, passage);
+    show({ text: words, action: { label: 'Undo', press: () => void changeMark(id, { removed: true }) } });
+    return;
+  }
+  const { grows, absorbs } = marking;
+  // What was written on those that become one with it is not lost.
+  const note = [grows, ...absorbs]
+    .map(({ choices }) => choices.note.value)
+    .filter(Boolean)
+    .join('\n\n');
+  const before = { passage: grows.choices.passage.value, note: grows.choices.note.value };
+  await changeMark(grows.id, { passage, note });
+  for (const each of absorbs) await changeMark(each.id, { removed: true });
+  show({
+    text: words,
+    action: {
+      label: 'Undo',
+      press: () => {
+        void changeMark(grows.id, before);
+        for (const each of absorbs) void changeMark(each.id, { removed: false });
+      },
+    },
+  });
+}
+
+/** Takes a highlight off, and offers to put it back. */
+export async function removeMark(highlight: Highlight): Promise<void> {
+  await changeMark(highlight.id, { removed: true });
+  useNotices.getState().show({
+    text: 'The highlight is removed.',
+    action: { label: 'Undo', press: () => void changeMark(highlight.id, { removed: false }) },
+  });
+}

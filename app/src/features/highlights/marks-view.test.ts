@@ -1,0 +1,112 @@
+import type { Highlight, HighlightKind } from '@dorvel/core/model';
+import { newItem } from '@dorvel/core/sync';
+import { markingOf } from './marking';
+import { marksByItem } from './marks-view';
+import { placeMarks } from './use-marks-in-text';
+import { withoutEdges } from './use-selected-text';
+
+const TEXT = 'The quay was empty. The ferry lay at the quay, and nobody came. Then a goat came.';
+const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+const item = (n: number) =>
+  newItem({
+    type: 'save',
+    id: uuid(n),
+    itemId: uuid(n),
+    address: `https://example.org/${n}`,
+    savedAt: n,
+    stamp: '000000001-0000-a',
+  });
+
+function marked(id: number, words: string, kind: HighlightKind = 'key', itemId = 1, note = ''): Highlight {
+  const start = TEXT.indexOf(words);
+  const at = '000000001-0000-a';
+  return {
+    id: uuid(id),
+    itemId: uuid(itemId),
+    madeAt: id,
+    choices: {
+      kind: { value: kind, at },
+      passage: {
+        value: {
+          exact: words,
+          prefix: TEXT.slice(Math.max(0, start - 48), start),
+          suffix: TEXT.slice(start + words.length, start + words.length + 48),
+          start,
+          copyId: uuid(900),
+        },
+        at,
+      },
+      note: { value: note, at },
+      removed: { value: false, at },
+    },
+  };
+}
+const part = (words: string) => ({ start: TEXT.indexOf(words), end: TEXT.indexOf(words) + words.length });
+
+describe('marking', () => {
+  const marks = placeMarks(TEXT, [
+    marked(11, 'ferry lay'),
+    marked(12, 'nobody came'),
+    marked(13, 'goat', 'doubt'),
+  ]);
+
+  it('makes a new highlight where there is none of its kind', () => {
+    expect(markingOf(part('The quay'), 'key', marks)).toEqual({ grows: null, part: part('The quay') });
+    expect(markingOf(part('a goat came'), 'key', marks).grows).toBeNull();
+  });
+
+  it('grows one of its kind that it touches, and takes in the others', () => {
+    const marking = markingOf(part('lay at the quay, and nobody'), 'key', marks);
+    expect(marking).toMatchObject({
+      grows: { id: uuid(11) },
+      absorbs: [{ id: uuid(12) }],
+      part: part('ferry lay at the quay, and nobody came'),
+    });
+  });
+
+  it('leaves out the space at the edges, and takes nothing for nothing', () => {
+    expect(withoutEdges(TEXT, { start: 3, end: 9 })).toEqual({ start: 4, end: 8 });
+    expect(withoutEdges(TEXT, { start: 3, end: 4 })).toBeNull();
+  });
+
+  it('puts what has lost its place behind what has one', () => {
+    const lost = marked(14, 'The quay was empty.');
+    lost.choices.passage.value = {
+      ...lost.choices.passage.value,
+      exact: 'Words of an earlier copy, which said something else',
+    };
+    expect(
+      placeMarks(TEXT, [lost, marked(15, 'a goat')]).map(({ mark, placed }) => [mark.id, placed === null]),
+    ).toEqual([
+      [uuid(15), false],
+      [uuid(14), true],
+    ]);
+  });
+});
+
+describe('all highlights', () => {
+  const items = [item(1), item(2)];
+  const all = [
+    marked(21, 'nobody came'),
+    marked(22, 'ferry lay', 'quote', 1, 'Crème de la crème'),
+    marked(23, 'a goat', 'doubt', 2),
+  ];
+  const ids = (wanted: Partial<Parameters<typeof marksByItem>[2]>) =>
+    marksByItem(all, items, { itemId: null, kind: 'all', words: '', ...wanted }).map(
+      ({ item: of, highlights }) => [of.id, highlights.map(({ id }) => id)],
+    );
+
+  it('stand by item, the one marked last on top, in the order of its text', () => {
+    expect(ids({})).toEqual([
+      [uuid(2), [uuid(23)]],
+      [uuid(1), [uuid(22), uuid(21)]],
+    ]);
+  });
+
+  it('can be narrowed by item, kind and words, marks on letters aside', () => {
+    expect(ids({ itemId: uuid(1), kind: 'quote' })).toEqual([[uuid(1), [uuid(22)]]]);
+    expect(ids({ words: 'creme' })).toEqual([[uuid(1), [uuid(22)]]]);
+    expect(ids({ words: 'GOAT' })).toEqual([[uuid(2), [uuid(23)]]]);
+    expect(ids({ words: 'nothing' })).toEqual([]);
+  });
+});

@@ -1,0 +1,111 @@
+import { sentences } from '@dorvel/core/text';
+import type { Highlight, HighlightKind, Item } from '@dorvel/core/model';
+import { useEffect, useMemo, useState, type RefObject } from 'react';
+import { View } from 'react-native';
+import type { KeptCopy } from '@/device/store';
+import { usePlayer } from '@/features/listen/player-store';
+import { offsetAtPoint } from '@/features/reader/text-geometry';
+import { useKeys } from '@/ui/keys';
+import { useNotices } from '@/ui/notices';
+import { HighlightSheet } from './highlight-sheet';
+import { MarkBar } from './mark-bar';
+import { markingOf, markPart } from './marking';
+import type { PlacedMark } from './use-marks-in-text';
+import { useSelectedText, withoutEdges, type TextPart } from './use-selected-text';
+
+interface ReaderMarksProps {
+  article: RefObject<HTMLElement | null>;
+  item: Item;
+  copy: KeptCopy;
+  /** The plain text of the copy. */
+  text: string;
+  marks: readonly PlacedMark[];
+  /** Where the eyes are. */
+  place: () => number;
+}
+
+/** Marking in an open text: a bar over what is selected, a sheet for what is pressed, a key for the sentence at hand. */
+export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderMarksProps) {
+  const selected = useSelectedText(article, text);
+  const [openId, open] = useState<string | null>(null);
+  const opened = marks.find(({ mark }) => mark.id === openId)?.mark;
+  const show = useNotices((state) => state.show);
+  usePressedMark(article, marks, open);
+  const markNow = (part: TextPart, kind: HighlightKind) => {
+    getSelection()?.removeAllRanges();
+    void markPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
+  };
+  useKeys(
+    useMemo(
+      () => ({
+        m: () => {
+          const part = selected ?? sentenceAtHand(item.id, text, copy.language, place());
+          if (!part) return;
+          getSelection()?.removeAllRanges();
+          void markPart(item.id, copy.id, text, 'key', markingOf(part, 'key', marks));
+        },
+      }),
+      [selected, item.id, copy.id, copy.language, text, marks, place],
+    ),
+  );
+  return (
+    <>
+      {selected && (
+        <View className="pointer-events-none absolute bottom-[10px] left-0 right-0 items-center px-[10px]">
+          <MarkBar
+            onMark={(kind) => markNow(selected, kind)}
+            onCopy={() =>
+              void navigator.clipboard
+                .writeText(text.slice(selected.start, selected.end))
+                .then(() => show({ text: 'The passage is copied.' }))
+            }
+          />
+        </View>
+      )}
+      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
+    </>
+  );
+}
+
+/** The sentence that the voice is at, else the one that the eyes are at. */
+function sentenceAtHand(
+  itemId: string,
+  text: string,
+  language: string | null,
+  place: number,
+): TextPart | null {
+  const { hearing, index, playing } = usePlayer.getState();
+  const spoken = hearing?.itemId === itemId && playing ? hearing.spoken[index] : undefined;
+  const at = spoken?.start ?? place;
+  const sentence = spoken ?? sentences(text, language).find(({ end }) => end > at);
+  return sentence ? withoutEdges(text, sentence) : null;
+}
+
+/** A press on marked words opens the highlight; one on a link inside them follows the link. */
+function usePressedMark(
+  article: RefObject<HTMLElement | null>,
+  marks: readonly PlacedMark[],
+  open: (id: string) => void,
+): void {
+  useEffect(() => {
+    const element = article.current;
+    if (!element) return undefined;
+    const pressed = (event: MouseEvent) => {
+      const target = event.target instanceof Element ? event.target : null;
+      if (target?.closest('a') || getSelection()?.isCollapsed === false) return;
+      const at = offsetAtPoint(element, event.clientX, event.clientY);
+      const mark = at === null ? undefined : markAt(marks, at);
+      if (mark) open(mark.id);
+    };
+    element.addEventListener('click', pressed);
+    return () => element.removeEventListener('click', pressed);
+  }, [article, marks, open]);
+}
+
+/** Of several highlights at a place the shortest: the others can be reached beside it. */
+function markAt(marks: readonly PlacedMark[], at: number): Highlight | undefined {
+  const length = ({ placed }: PlacedMark) => (placed ? placed.end - placed.start : Infinity);
+  return marks
+    .filter(({ placed }) => placed && placed.start <= at && at < placed.end)
+    .sort((a, b) => length(a) - length(b))[0]?.mark;
+}

@@ -1,0 +1,56 @@
+import { placePassage, type Placed } from '@dorvel/core/highlight';
+import { HighlightKind, type Highlight as Mark } from '@dorvel/core/model';
+import { useEffect, useMemo, type RefObject } from 'react';
+import { rangeOfText } from '@/features/reader/text-geometry';
+
+/** A highlight with its place in a text; null when it has lost it. */
+export interface PlacedMark {
+  mark: Mark;
+  placed: Placed | null;
+}
+
+/** Places of highlights in a text, in the order of the text; those that have lost theirs come last. */
+export function placeMarks(text: string, marks: readonly Mark[]): PlacedMark[] {
+  const end = text.length;
+  return marks
+    .map((mark) => ({ mark, placed: placePassage(text, mark.choices.passage.value) }))
+    .sort((a, b) => (a.placed?.start ?? end) - (b.placed?.start ?? end) || a.mark.madeAt - b.mark.madeAt);
+}
+
+/** Shows what is marked in the text, each kind in its own way (CSS Custom Highlight API). */
+export function useMarksInText(
+  article: RefObject<HTMLElement | null>,
+  text: string,
+  marks: readonly Mark[],
+): readonly PlacedMark[] {
+  const placed = useMemo(() => placeMarks(text, marks), [text, marks]);
+  useEffect(() => {
+    const element = article.current;
+    if (!element || !('highlights' in CSS)) return undefined;
+    for (const kind of HighlightKind.options) {
+      const ranges = placed.flatMap(({ mark, placed: at }) =>
+        at && mark.choices.kind.value === kind ? (rangeOfText(element, at.start, at.end) ?? []) : [],
+      );
+      if (ranges.length > 0) CSS.highlights.set(`mark-${kind}`, new Highlight(...ranges));
+      else CSS.highlights.delete(`mark-${kind}`);
+    }
+    return () => {
+      for (const kind of HighlightKind.options) CSS.highlights.delete(`mark-${kind}`);
+    };
+  }, [article, placed]);
+  return placed;
+}
+
+const AT_MARK = 'mark.';
+
+/** Names a highlight as the place at which a text is to be opened. */
+export function atMark(id: string): string {
+  return `${AT_MARK}${id}`;
+}
+
+/** A place at which a text is to be opened, as offsets: where the highlight that it names stands now. */
+export function placeAtMark(at: string | undefined, marks: readonly PlacedMark[]): string | undefined {
+  if (!at?.startsWith(AT_MARK)) return at;
+  const placed = marks.find(({ mark }) => atMark(mark.id) === at)?.placed;
+  return placed ? `${placed.start}-${placed.end}` : undefined;
+}

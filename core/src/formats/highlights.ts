@@ -1,0 +1,78 @@
+import type { Paragraph, PhrasingContent, RootContent } from 'mdast';
+import { fromMarkdown } from 'mdast-util-from-markdown';
+import { toMarkdown } from 'mdast-util-to-markdown';
+import type { Highlight, Item } from '../model';
+import { HIGHLIGHT_KIND_WORDS } from '../model';
+import { sourceOf, titleOf } from '../wording';
+
+/** Highlights with the item that they are in, in the order in which they are to be read. */
+export interface MarkedItem {
+  item: Item;
+  highlights: readonly Highlight[];
+}
+
+/**
+ * Highlights as Markdown (CommonMark 0.31): a heading with its source for each item, a block quotation for each passage, the
+ * reader's own words under it.
+ */
+export function highlightsAsMarkdown(marked: readonly MarkedItem[]): string {
+  const children = marked.flatMap(({ item, highlights }): RootContent[] => [
+    { type: 'heading', depth: 2, children: [words(titleOf(item))] },
+    paragraph(words(`${sourceOf(item)}, `), {
+      type: 'link',
+      url: item.address,
+      children: [words(item.address)],
+    }),
+    ...highlights.flatMap(({ choices }): RootContent[] => [
+      {
+        type: 'blockquote',
+        children: [
+          ...choices.passage.value.exact.split('\n\n').map((part) => paragraph(words(part))),
+          paragraph({ type: 'emphasis', children: [words(HIGHLIGHT_KIND_WORDS[choices.kind.value])] }),
+        ],
+      },
+      // It is Markdown already.
+      ...fromMarkdown(choices.note.value).children,
+    ]),
+  ]);
+  return toMarkdown({ type: 'root', children });
+}
+
+const words = (value: string): PhrasingContent => ({ type: 'text', value });
+const paragraph = (...children: PhrasingContent[]): Paragraph => ({ type: 'paragraph', children });
+
+/**
+ * Highlights as W3C Web Annotations (Web Annotation Data Model and Vocabulary, 2017; JSON-LD), one page of them. A kind is a
+ * tag on the passage, a note a comment on it.
+ */
+export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
+  return {
+    '@context': 'http://www.w3.org/ns/anno.jsonld',
+    type: 'AnnotationPage',
+    items: marked.flatMap(({ item, highlights }) =>
+      highlights.map(({ id, madeAt, choices }) => {
+        const { exact, prefix, suffix, start } = choices.passage.value;
+        const note = choices.note.value;
+        return {
+          id: `urn:uuid:${id}`,
+          type: 'Annotation',
+          motivation: note === '' ? 'highlighting' : ['highlighting', 'commenting'],
+          created: new Date(madeAt).toISOString(),
+          body: [
+            { type: 'TextualBody', purpose: 'tagging', value: choices.kind.value },
+            ...(note === ''
+              ? []
+              : [{ type: 'TextualBody', purpose: 'commenting', format: 'text/markdown', value: note }]),
+          ],
+          target: {
+            source: item.address,
+            selector: [
+              { type: 'TextQuoteSelector', exact, prefix, suffix },
+              ...(start === null ? [] : [{ type: 'TextPositionSelector', start, end: start + exact.length }]),
+            ],
+          },
+        };
+      }),
+    ),
+  };
+}

@@ -1,0 +1,145 @@
+import { expect, test, type Page } from '@playwright/test';
+import { EMPTY, page as webPage } from '../ports';
+import { postToRough, row, save, signIn } from '../reader';
+
+const KINDS = ['key', 'question', 'quote', 'to-do', 'doubt'];
+
+/** What is shown as marked on the page, as the browser has it: kind and words. */
+async function shownMarks(page: Page): Promise<string[]> {
+  return page.evaluate(
+    (kinds) =>
+      kinds.flatMap((kind) =>
+        [...(CSS.highlights.get(`mark-${kind}`) ?? [])].map(
+          (range) => `${kind}: ${(range as Range).toString().replace(/\s+/g, ' ')}`,
+        ),
+      ),
+    KINDS,
+  );
+}
+
+/** Selects from the first words to the last ones, as a finger or a pointer leaves it. */
+async function select(page: Page, from: string, to: string): Promise<void> {
+  await page.locator('.article').evaluate(
+    (article, [first, last]) => {
+      const texts: Text[] = [];
+      const walker = document.createTreeWalker(article, NodeFilter.SHOW_TEXT);
+      while (walker.nextNode()) texts.push(walker.currentNode as Text);
+      const start = texts.find((text) => text.data.includes(first))!;
+      const end = texts.find((text) => text.data.includes(last))!;
+      getSelection()!.setBaseAndExtent(
+        start,
+        start.data.indexOf(first),
+        end,
+        end.data.indexOf(last) + last.length,
+      );
+    },
+    [from, to] as const,
+  );
+}
+
+test('passages are marked for a purpose, noted on, kept without a connection, and found again in a changed page', async ({
+  page,
+}, { project }) => {
+  const name = `${project.name}-marks`;
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', `/turning/${name}`));
+  const saved = row(page, new RegExp(`Crossing to ${project.name} marks`, 'i'));
+  await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
+  await saved.getByRole('link').click();
+  await expect(page.getByTestId('reader')).toBeVisible();
+  const bar = page.getByRole('toolbar', { name: 'Mark what is selected' });
+
+  await test.step('across two paragraphs', async () => {
+    await expect(bar).toHaveCount(0);
+    await select(page, 'when there is somebody to take.', 'The fare is four');
+    await bar.getByRole('button', { name: 'Question' }).click();
+    await expect
+      .poll(() => shownMarks(page))
+      .toEqual(['question: when there is somebody to take.The fare is four']);
+    await expect(bar).toHaveCount(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(() => shownMarks(page)).toEqual([]);
+  });
+
+  await test.step('one that touches another of its kind grows it; another kind stands beside it', async () => {
+    await select(page, 'The fare is four', 'to be put in the box');
+    await bar.getByRole('button', { name: 'Key' }).click();
+    await select(page, 'in the box', 'bicycles do not.');
+    await bar.getByRole('button', { name: 'Key' }).click();
+    const fare =
+      'key: The fare is four for the crossing and the same for the way back, to be put in the box; children and dogs go free, and bicycles do not.';
+    await expect.poll(() => shownMarks(page)).toEqual([fare]);
+    await select(page, 'In January', 'nobody to steer it.');
+    await bar.getByRole('button', { name: 'To do' }).click();
+    await expect.poll(() => shownMarks(page)).toHaveLength(2);
+  });
+
+  await test.step('a press on it opens it, to be noted on; without a connection it stays', async () => {
+    await page.context().setOffline(true);
+    await page.getByText('The fare is four').click({ position: { x: 60, y: 12 } });
+    const sheet = page.getByRole('dialog', { name: 'Highlight' });
+    await sheet.getByLabel('Note').fill('Has it gone up since the summer?');
+    await sheet.getByRole('radio', { name: 'Doubt' }).click();
+    await page.keyboard.press('Escape');
+    await expect
+      .poll(() => shownMarks(page))
+      .toContainEqual(expect.stringMatching(/^doubt: The fare is four/));
+    await page.reload();
+    await expect
+      .poll(() => shownMarks(page))
+      .toContainEqual(expect.stringMatching(/^doubt: The fare is four/));
+    await page.context().setOffline(false);
+  });
+
+  await test.step('when the page has changed, it stands where its passage stands, or says that it has lost it', async () => {
+    await postToRough(page, `/turning/${name}/next`);
+    await page.getByRole('button', { name: 'What to do with this item' }).click();
+    await page.getByRole('button', { name: 'Fetch the page again' }).click();
+    await expect(page.getByText('From December there is a crossing at two')).toBeVisible();
+    await expect
+      .poll(() => shownMarks(page))
+      .toEqual([expect.stringMatching(/^doubt: The fare is five for the crossing .* bicycles do not\.$/)]);
+    const lost = page.getByRole('region', { name: 'Lost their place' });
+    await expect(lost.getByRole('listitem')).toHaveText(/In January and February there is no boat/);
+  });
+
+  await test.step('all of them are in one place, to be narrowed and gone back to', async () => {
+    await page.getByRole('button', { name: 'What to do with this item' }).click();
+    await page.getByRole('button', { name: 'Highlights (2)' }).click();
+    const here = page
+      .getByRole('listitem')
+      .filter({ hasText: new RegExp(`Crossing to ${project.name} marks`, 'i') });
+    await expect(here).toContainText('Has it gone up since the summer?');
+    await page.getByRole('radio', { name: 'To do' }).click();
+    await expect(here).toContainText('In January');
+    await expect(here).not.toContainText('The fare is');
+    await page.getByRole('radio', { name: 'All' }).click();
+    await page.getByLabel('With these words').fill('gone up');
+    await expect(here).not.toContainText('In January');
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'As web annotations' }).click();
+    const file = await (await download).path();
+    const { readFileSync } = await import('node:fs');
+    const written = JSON.parse(readFileSync(file, 'utf8')) as { items: { target: { source: string } }[] };
+    expect(written.items.map(({ target }) => target.source)).toEqual([webPage('rough', `/turning/${name}`)]);
+    await here.getByRole('link', { name: 'To the passage' }).click();
+    await expect(page.getByText('The fare is five')).toBeInViewport();
+  });
+});
+
+test('the sentence at hand is marked by a key alone', async ({ page }, { project }) => {
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', `/turning/keys-${project.name}`));
+  const saved = row(page, new RegExp(`Crossing to Keys ${project.name}`, 'i'));
+  await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
+  await saved.getByRole('link').click();
+  await expect(page.locator('.article')).toBeVisible();
+  await page.keyboard.press('m');
+  await expect
+    .poll(() => shownMarks(page))
+    .toEqual([
+      'key: The boat leaves from the inner steps at nine on weekdays, and at ten on Sundays when there is somebody to take.',
+    ]);
+  await page.keyboard.press('u');
+  await expect.poll(() => shownMarks(page)).toEqual([]);
+});
