@@ -17,7 +17,7 @@ export interface ExtendedBrowser {
   /** The button's panel over a tab: a button of the browser's own cannot be pressed, so the panel is told which tab it is over. */
   press(tab: Page): Promise<Page>;
   /** Chooses a line of the browser's own menu, which cannot be opened: its event is sent instead. */
-  choose(line: 'page' | 'link' | 'picture' | 'selection', tab: Page, over?: object): Promise<void>;
+  choose(line: string, tab: Page, over?: object): Promise<void>;
   end(): Promise<void>;
 }
 

@@ -216,3 +216,60 @@ test('panel and settings are accessible by day and by night', async () => {
       await expectTargets(page, `${name}, ${colorScheme}`);
     }
 });
+
+test('what is marked on a page stands in the saved copy, and is shown on the page when it is opened again', async () => {
+  const app = await pairWith(browser, EMPTY, 'Browser for marks');
+  const address = webPage('rough', '/strict/extension-marked');
+  const tab = await tabAt(address);
+  const words = 'If the flag on the pier is down the boat does not go.';
+  const shown = (page: Page, kind: string) =>
+    page.evaluate(
+      (name) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString()),
+      kind,
+    );
+
+  await test.step('on a page that is not in the library yet', async () => {
+    await tab.evaluate((sought) => {
+      const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+      let node = walker.nextNode() as Text;
+      while (!node.data.includes(sought)) node = walker.nextNode() as Text;
+      const start = node.data.indexOf(sought);
+      getSelection()!.setBaseAndExtent(node, start, node, start + sought.length);
+    }, words);
+    await browser.choose('mark-doubt', tab, { selectionText: words });
+    // Under a policy that allows no styles too: nothing of the page is changed.
+    await expect.poll(() => shown(tab, 'dorvel-doubt')).toEqual([words]);
+    await tab.close();
+  });
+
+  await test.step('in the saved copy', async () => {
+    await goTo(app, 'Inbox');
+    const saved = row(app, /extension[ -]marked/i);
+    await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
+    await saved.getByRole('link').click();
+    await expect.poll(() => shown(app, 'mark-doubt')).toEqual([words]);
+  });
+
+  await test.step('on the page itself, only when the reader wants that', async () => {
+    const before = await tabAt(address);
+    await before.waitForTimeout(500);
+    expect(await shown(before, 'dorvel-doubt')).toEqual([]);
+    const options = await browser.open('options.html');
+    await options.getByRole('button', { name: 'Show them on pages' }).click();
+    await expect(options.getByRole('button', { name: 'Do not show them' })).toBeVisible();
+    await expect
+      .poll(() =>
+        browser.worker.evaluate(async () => (await chrome.scripting.getRegisteredContentScripts()).length),
+      )
+      .toBe(1);
+    const again = await tabAt(address);
+    await expect.poll(() => shown(again, 'dorvel-doubt')).toEqual([words]);
+    const asked: string[] = [];
+    browser.context.on('request', (request) => asked.push(request.url()));
+    const other = await tabAt(webPage('rough', '/strict/extension-unmarked'));
+    await other.waitForTimeout(500);
+    // The server is not told of pages in which nothing is marked.
+    expect(asked.filter((url) => url.includes('unmarked') && url.startsWith(EMPTY))).toEqual([]);
+    expect(await shown(other, 'dorvel-doubt')).toEqual([]);
+  });
+});

@@ -1,4 +1,11 @@
-import type { Account, ChoiceChanges, HowMuch, KnownPage } from '@dorvel/core/model';
+import type {
+  Account,
+  ChoiceChanges,
+  HighlightKind,
+  HowMuch,
+  KnownPage,
+  MarkedPassage,
+} from '@dorvel/core/model';
 import type { Refused } from './kept';
 import type { Batch, Saved } from './save';
 
@@ -15,6 +22,12 @@ export interface Standing {
 /** An answer of the server's, or why there is none. */
 export type FromServer<Answer> =
   { ok: true; answer: Answer } | { ok: false; why: 'no connection' | 'not paired' | 'other'; says: string };
+
+/** A passage to be shown as marked. */
+export interface LiveMark {
+  kind: HighlightKind;
+  passage: MarkedPassage;
+}
 
 /** What the library has on something. */
 export interface Found {
@@ -42,6 +55,8 @@ export interface Asks {
   tag: { asked: { itemId: string; set: Record<string, string | null> }; answer: null };
   howMuch: { asked: { itemId: string; tabId: number | null; howMuch: HowMuch }; answer: null };
   letGo: { asked: { itemIds: string[] }; answer: null };
+  /** What is marked on a page; null when nothing is, or nothing is to be shown. */
+  marksOn: { asked: { address: string }; answer: LiveMark[] | null };
   /** What the library has on what is looked for on a page that searches; null when there is nothing to say. */
   foundFor: { asked: { address: string }; answer: Found | null };
   sendNow: { asked: null; answer: Standing };

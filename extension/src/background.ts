@@ -4,6 +4,7 @@ import { answerAsks, type Found, type FromServer, type Standing } from './asks';
 import { keepChoice, keepTags } from './changes';
 import { kept, type Pairing } from './kept';
 import { linkTo } from './links';
+import { marksOn, showMarksWhenWanted } from './live-marks';
 import { offerMenus } from './menus';
 import { send, sendWhenDue } from './outbox';
 import { saveOtherwise, saveTab, saveWindow, stopBatch, type Batch, type Saved } from './save';
@@ -133,6 +134,7 @@ answerAsks(
         for (const itemId of itemIds) await keepChoice(pairing, itemId, { stage: 'let-go' });
       }),
     foundFor: ({ address }) => foundFor(address),
+    marksOn: ({ address }) => marksOn(address),
     async sendNow() {
       await send();
       return standing();
@@ -142,7 +144,7 @@ answerAsks(
       return null;
     },
   },
-  ['foundFor'],
+  ['foundFor', 'marksOn'],
 );
 
 // The secret is none of the business of scripts in pages.
@@ -152,5 +154,6 @@ offerMenus((saved, what) => {
   void send();
 });
 showSearchLines();
+showMarksWhenWanted();
 sendWhenDue();
 void send();

@@ -1,4 +1,11 @@
-import type { ChoiceChanges, GivenText, HowMuch, Mutation } from '@dorvel/core/model';
+import type {
+  ChoiceChanges,
+  GivenText,
+  HighlightKind,
+  HowMuch,
+  MarkedPassage,
+  Mutation,
+} from '@dorvel/core/model';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { kept, type Pairing } from './kept';
@@ -61,5 +68,26 @@ export async function keepHowMuch(
   await kept.outbox.add(pairing.account.id, [
     { ...(await base()), type: 'choose', set: { howMuch } },
     given ? { ...(await base()), type: 'provide', given } : { ...(await base()), type: 'refetch' },
+  ]);
+}
+
+/** Writes down that a passage was marked. */
+export async function keepMark(
+  pairing: Pairing,
+  itemId: string,
+  kind: HighlightKind,
+  passage: MarkedPassage,
+): Promise<void> {
+  await kept.outbox.add(pairing.account.id, [
+    {
+      type: 'mark',
+      id: uuidv7(),
+      itemId,
+      highlightId: uuidv7(),
+      madeAt: Date.now(),
+      kind,
+      passage,
+      stamp: await nextStamp(),
+    },
   ]);
 }

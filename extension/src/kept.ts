@@ -19,6 +19,8 @@ export const Settings = z.object({
   howMuch: HowMuch.exclude(['selected-part', 'picture']).default('words-and-pictures'),
   /** Seconds for which the panel stays by itself; null until it is closed. */
   staysSeconds: z.union(HOW_LONG.map((each) => z.literal(each))).default(5),
+  /** Whether what is marked is shown on the pages themselves. */
+  showsMarks: z.boolean().default(false),
   /** Addresses of pages that search the web, with %s where the words stand. */
   searches: z.array(z.string()).max(50).default([]),
 });

@@ -1,4 +1,6 @@
+import { HIGHLIGHT_KIND_WORDS, HighlightKind } from '@dorvel/core/model';
 import { kept, type Pairing } from './kept';
+import { markSelected } from './live-marks';
 import { saveLink, saveSelection, saveTab, type Saved } from './save';
 
 type Click = chrome.contextMenus.OnClickData;
@@ -44,6 +46,17 @@ const CHOICES: Readonly<Record<string, Choice>> = {
     what: 'selected part',
     save: (pairing, _click, tab) => saveSelection(pairing, tab),
   },
+  ...Object.fromEntries(
+    HighlightKind.options.map((kind): [string, Choice] => [
+      `mark-${kind}`,
+      {
+        title: `Mark it: ${HIGHLIGHT_KIND_WORDS[kind]}`,
+        contexts: ['selection'],
+        what: 'mark',
+        save: (pairing, _click, tab) => markSelected(pairing, tab, kind),
+      },
+    ]),
+  ),
 };
 
 /**

@@ -3,6 +3,7 @@ import { StrictMode, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ask, type Standing } from './asks';
 import { kept, type Settings } from './kept';
+import { LiveMarks } from './options/live-marks';
 import { PairingPart } from './options/pairing';
 import { SearchPages } from './options/search-pages';
 import { NotSent } from './options/not-sent';
@@ -55,6 +56,7 @@ function Options() {
           right click saves a link, a picture or what is selected.
         </p>
       </Part>
+      <LiveMarks shown={settings.showsMarks} show={(showsMarks) => change({ showsMarks })} />
       <SearchPages searches={settings.searches} keep={(searches) => change({ searches })} />
     </main>
   );

@@ -2,6 +2,7 @@ import {
   ExtensionAccount,
   FoundElsewhere,
   KnownPage,
+  MarkedAddresses,
   Problem,
   PushResponse,
   type Mutation,
@@ -54,6 +55,7 @@ export function serverAt(origin: string, secret: string) {
     account: () => call(ExtensionAccount, 'GET', '/account'),
     item: (id: string) => call(KnownPage, 'GET', `/items/${id}`),
     page: (address: string) => call(KnownPage, 'GET', `/page?${new URLSearchParams({ address }).toString()}`),
+    marked: () => call(MarkedAddresses, 'GET', '/marked'),
     find: (words: string) =>
       call(FoundElsewhere, 'GET', `/find?${new URLSearchParams({ words }).toString()}`),
     push: (mutations: readonly Mutation[]) => call(PushResponse, 'POST', '/push', { mutations }),

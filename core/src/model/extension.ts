@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Account } from './api';
+import { Highlight } from './highlight';
 import { Item } from './item';
 import { TagName } from './tag';
 
@@ -24,8 +25,16 @@ export const KnownPage = z.object({
   lastTags: z.array(TagName),
   /** A rank below all that is in the Queue. */
   queueEnd: z.number(),
+  /** What is marked in it. */
+  highlights: z.array(Highlight),
 });
 export type KnownPage = z.infer<typeof KnownPage>;
+
+/**
+ * GET /api/extension/marked: addresses of pages, in canonical form, in which something is marked. With these at hand
+ * an extension need not tell the server of every page that is opened.
+ */
+export const MarkedAddresses = z.object({ addresses: z.array(z.string()) });
 
 /** GET /api/extension/find?words= */
 export const WordsAsked = z.object({ words: z.string().trim().min(1).max(1000) });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CONTEXT_LENGTH } from './context-length';
 import { Id, Instant } from './ids';
 import { Note } from './item';
 import { stamped } from './register';
@@ -16,8 +17,6 @@ export const HIGHLIGHT_KIND_WORDS: Readonly<Record<HighlightKind, string>> = {
   doubt: 'Doubt',
 };
 
-/** What stands around a passage is kept to so many characters on each side. */
-export const CONTEXT_LENGTH = 48;
 const LONGEST_PASSAGE = 20_000;
 
 /**

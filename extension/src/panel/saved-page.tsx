@@ -46,23 +46,27 @@ export function SavedPage({
           <h1 className="font-ui text-head font-semibold text-ink">
             {known?.ok === false
               ? 'Saved here'
-              : wasThere
-                ? 'Already there'
-                : what === 'page'
-                  ? 'Saved to Inbox'
-                  : `The ${what} is saved to Inbox`}
+              : what === 'mark'
+                ? 'Marked'
+                : wasThere
+                  ? 'Already there'
+                  : what === 'page'
+                    ? 'Saved to Inbox'
+                    : `The ${what} is saved to Inbox`}
           </h1>
           <p className="font-ui text-small text-soft">
             {known?.ok === false
               ? known.says
-              : wasThere
-                ? alreadySavedWords(item)
-                : saved.asShown
-                  ? 'As you see it.'
-                  : 'Its text is fetched.'}
+              : what === 'mark'
+                ? 'It stands in the saved copy too.'
+                : wasThere
+                  ? alreadySavedWords(item)
+                  : saved.asShown
+                    ? 'As you see it.'
+                    : 'Its text is fetched.'}
           </p>
         </div>
-        {!wasThere && <Button label="Undo" onPress={() => void undo()} />}
+        {!wasThere && what !== 'mark' && <Button label="Undo" onPress={() => void undo()} />}
       </div>
       <div className="flex flex-col gap-[4px] border-y border-line py-[12px]">
         <p className="break-words font-read text-row font-semibold text-ink">

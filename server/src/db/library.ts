@@ -118,6 +118,22 @@ export function libraryOf(database: Database, accountId: string) {
       );
     },
 
+    /** Addresses, in canonical form, of the items in which something is marked. */
+    async markedAddresses(): Promise<string[]> {
+      const rows = await database.read
+        .selectDistinct({ addressKey: items.addressKey })
+        .from(records)
+        .innerJoin(items, and(mine.item, eq(items.id, records.itemId)))
+        .where(
+          and(
+            eq(records.accountId, accountId),
+            eq(records.kind, 'highlight'),
+            sql`json_extract(${records.record}, '$.choices.removed.value') = 0`,
+          ),
+        );
+      return rows.map(({ addressKey }) => addressKey);
+    },
+
     /** A rank below all that is in the Queue. */
     async queueEnd(): Promise<number> {
       const [row] = await database.read

@@ -4,6 +4,7 @@ import {
   ExtensionAccount,
   FoundElsewhere,
   KnownPage,
+  MarkedAddresses,
   Mutation,
   PageAsked,
   PushRequest,
@@ -83,6 +84,11 @@ export function extensionRoutes(parts: ExtensionParts): Router {
     response.json(await known(standing, account.id, parts));
   });
 
+  router.get('/marked', async (_request, response) => {
+    const addresses = await parts.library(accountOf(response).id).markedAddresses();
+    response.json(MarkedAddresses.parse({ addresses }));
+  });
+
   router.get('/find', async (request, response) => {
     const { words } = WordsAsked.parse(request.query);
     const { id } = accountOf(response);
@@ -145,7 +151,7 @@ function isForExtensions(input: unknown): boolean {
   // What cannot be read is refused with its reason where all are.
   if (!mutation) return true;
   if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
-  return ['save', 'provide', 'tag', 'refetch'].includes(mutation.type);
+  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark'].includes(mutation.type);
 }
 
 function idOf(input: unknown): string {
@@ -183,6 +189,7 @@ async function known(item: Item | null, accountId: string, parts: ExtensionParts
     })),
     lastTags: lastTags(await library.changedLast(LOOKED_AT)),
     queueEnd: await library.queueEnd(),
+    highlights: item ? await library.highlightsOf(item.id) : [],
   });
 }
 

@@ -31,6 +31,11 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
   const opened = marks.find(({ mark }) => mark.id === openId)?.mark;
   const show = useNotices((state) => state.show);
   usePressedMark(article, marks, open);
+  const isSelected = selected !== null;
+  useEffect(() => {
+    // The bar stands where notices stand.
+    if (isSelected) useNotices.getState().clear();
+  }, [isSelected]);
   const markNow = (part: TextPart, kind: HighlightKind) => {
     getSelection()?.removeAllRanges();
     void markPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
