@@ -10,6 +10,7 @@ export const SAVING_PORTS = { phone: first + 7, wide: first + 8 };
 export const FEEDS_PORTS = { phone: first + 9, wide: first + 10 };
 export const MAIL_PORT = first + 11;
 export const EMPTY_MAIL_PORT = first + 12;
+export const BULK_PORTS = { phone: first + 13, wide: first + 14 };
 
 export const SEEDED = `http://127.0.0.1:${SEEDED_PORT}`;
 export const EMPTY = `http://127.0.0.1:${EMPTY_PORT}`;

@@ -113,3 +113,25 @@ test('a save is found the moment its text is there, and tagged and found by that
   });
   await context.setOffline(false);
 });
+
+test('a search is kept, is there on another device, and is kept no longer', async ({ page, browser }, {
+  project,
+}) => {
+  const words = `eelgrass ${project.name === 'phone' ? 'silt' : 'channel'}`;
+  await signIn(page, SEEDED);
+  await goTo(page, 'Library');
+  await field(page).fill(words);
+  await expect(found(page).getByRole('listitem').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Keep this search', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Keep this search no longer' })).toBeVisible();
+  const other = await (await browser.newContext({ viewport: project.use.viewport ?? null })).newPage();
+  await signIn(other, SEEDED);
+  await goTo(other, 'Library');
+  await narrowBy(other, `Find ${words}, a search you keep`).click();
+  await expect(field(other)).toHaveValue(words);
+  await expect(found(other).getByRole('listitem').first()).toBeVisible();
+  await other.getByRole('button', { name: 'Keep this search no longer' }).click();
+  await field(page).fill('');
+  await expect(narrowBy(page, `Find ${words}, a search you keep`)).toHaveCount(0);
+  await other.context().close();
+});

@@ -114,16 +114,26 @@ export async function saveAll(
   return made;
 }
 
-/** Lets go of many items at once. */
-export async function letGoOf(itemIds: readonly string[]): Promise<void> {
+/** Records what the reader decided about many items: all of it at once, or none. */
+export async function chooseAll(changes: readonly { itemId: string; set: ChoiceChanges }[]): Promise<void> {
+  for (const item of await store().items.bulkGet(changes.map(({ itemId }) => itemId)))
+    if (item) for (const register of Object.values(item.choices)) clock.see(register.at);
   await store().commitAll(
-    itemIds.map((itemId) => ({
-      type: 'choose',
-      id: uuidv7(),
-      itemId,
-      set: { stage: 'let-go' },
-      stamp: clock.next(),
-    })),
+    changes.map(({ itemId, set }) => ({ type: 'choose', id: uuidv7(), itemId, set, stamp: clock.next() })),
+  );
+  syncSoon();
+}
+
+/** Puts tags on many items, or takes them off: all of it at once, or none. See tag. */
+export async function tagAll(
+  changes: readonly { itemId: string; set: Readonly<Record<string, string | null>> }[],
+): Promise<void> {
+  const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
+  items.forEach((item, at) => {
+    for (const key of Object.keys(changes[at]?.set ?? {})) clock.see(item?.tags[key]?.at ?? NEVER);
+  });
+  await store().commitAll(
+    changes.map(({ itemId, set }) => ({ type: 'tag', id: uuidv7(), itemId, set, stamp: clock.next() })),
   );
   syncSoon();
 }

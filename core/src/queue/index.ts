@@ -1,5 +1,6 @@
 export * from './days';
 export * from './inbox';
+export * from './order';
 export * from './progress';
 export * from './promises';
 export * from './resurface';

@@ -66,7 +66,7 @@ export function mergeRegisters<Registers extends object>(a: Registers, b: Regist
 }
 
 /** Of two states of a register, the later one. */
-export function latest<Register extends { at: string }>(a: Register, b: Register): Register {
+function latest<Register extends { at: string }>(a: Register, b: Register): Register {
   return a.at >= b.at ? a : b;
 }
 

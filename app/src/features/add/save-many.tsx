@@ -3,7 +3,7 @@ import type { HowMuch } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
-import { letGoOf, saveAll } from '@/device/changes';
+import { chooseAll, saveAll } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
@@ -38,7 +38,7 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
       text: `${made.length} saved to Inbox.`,
       action: {
         label: 'Undo',
-        press: () => void letGoOf(made),
+        press: () => void chooseAll(made.map((itemId) => ({ itemId, set: { stage: 'let-go' } }))),
       },
     });
     router.navigate('/inbox');

@@ -4,10 +4,13 @@ import X from 'lucide-react-native/icons/x';
 import { useMemo, useRef } from 'react';
 import { useRouter } from 'expo-router';
 import { ScrollView, TextInput } from 'react-native';
+import { keepSearch, removeSearch } from '@/device/changes';
+import { useSearches } from '@/device/library';
 import { Chip } from '@/ui/chip';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
+import { useNotices } from '@/ui/notices';
 import { hasFilter, tagFilter, useFindQuery } from './find-store';
 
 const SCOPES: readonly { scope: Scope; label: string }[] = [
@@ -72,6 +75,7 @@ export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number
       aria-label="Narrow by"
       contentContainerClassName="flex-row gap-[8px] py-[10px] pr-[20px]"
     >
+      <KeptSearches finding={finding} />
       {offered.map(({ tag, count, filter }) => (
         <Chip
           key={tag}
@@ -95,5 +99,43 @@ export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number
         />
       ))}
     </ScrollView>
+  );
+}
+
+/** The searches that the reader keeps, to begin with; and, once they look for something, to keep that too. */
+function KeptSearches({ finding }: { finding: boolean }) {
+  const { written, scope, write, lookIn } = useFindQuery();
+  const kept = useSearches() ?? [];
+  const show = useNotices((state) => state.show);
+  if (!finding)
+    return kept.map((search) => (
+      <Chip
+        key={search.id}
+        label={`“${search.choices.written.value}”`}
+        name={`Find ${search.choices.written.value}, a search you keep`}
+        onPress={() => {
+          write(search.choices.written.value);
+          lookIn(search.choices.scope.value);
+        }}
+      />
+    ));
+  const same = kept.find(
+    ({ choices }) => choices.written.value === written.trim() && choices.scope.value === scope,
+  );
+  const leave = async () => {
+    if (!same) return;
+    await removeSearch(same, true);
+    show({
+      text: 'That search is not kept any more.',
+      action: { label: 'Undo', press: () => void removeSearch(same, false) },
+    });
+  };
+  return (
+    <Chip
+      label={same ? 'Kept' : 'Keep this search'}
+      name={same ? 'Keep this search no longer' : 'Keep this search'}
+      on={same !== undefined}
+      onPress={() => void (same ? leave() : keepSearch(written.trim(), scope))}
+    />
   );
 }

@@ -94,6 +94,7 @@ function ListHead({
   find: ReturnType<typeof useLibraryFind> | null;
 }) {
   const router = useRouter();
+  const wide = useWide();
   const tags = useTags();
   const fromFeeds = useNewCount();
   const commonest = useMemo(
@@ -109,10 +110,16 @@ function ListHead({
         {place === 'inbox' && (
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
             {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
+            {wide && shown.length > 0 && <Button label="Sort in bulk" onPress={() => router.push('/bulk')} />}
             <Button
               label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'}
               onPress={() => router.push('/feeds')}
             />
+          </View>
+        )}
+        {place === 'queue' && shown.length > 1 && (
+          <View className="flex-row pt-[10px]">
+            <Button label="Change the order" onPress={() => router.push('/order')} />
           </View>
         )}
         {find && <FindField />}

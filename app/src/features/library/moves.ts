@@ -1,6 +1,6 @@
 import type { ChoiceChanges, Item, Stage } from '@dorvel/core/model';
-import { addDays, inStage, moveTo, rankAtEnd, rankOnTop } from '@dorvel/core/queue';
-import { choose } from '@/device/changes';
+import { addDays, inStage, moveTo, rankAtEnd, rankOnTop, type NewRank } from '@dorvel/core/queue';
+import { choose, chooseAll } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { useNotices } from '@/ui/notices';
 import { dayInWords } from '@dorvel/core/wording';
@@ -20,10 +20,7 @@ export function useMoves() {
   const queue = items.filter((item) => inStage(item, 'queue'));
 
   const undoable = async (item: Item, changes: ChoiceChanges, says: string, undone?: () => void) => {
-    // Only what is changed is put back: another choice made meanwhile stays.
-    const before = Object.fromEntries(
-      Object.keys(changes).map((field) => [field, item.choices[field as keyof ChoiceChanges].value]),
-    );
+    const before = asBefore(item, changes);
     await choose(item.id, changes);
     show({
       text: says,
@@ -36,7 +33,41 @@ export function useMoves() {
       },
     });
   };
+  /** The same for many items at once, with one undo for all. */
+  const undoableAll = async (changes: readonly { item: Item; set: ChoiceChanges }[], says: string) => {
+    const before = changes.map(({ item, set }) => ({
+      itemId: item.id,
+      set: asBefore(item, set),
+    }));
+    await chooseAll(changes.map(({ item, set }) => ({ itemId: item.id, set })));
+    show({ text: says, action: { label: 'Undo', press: () => void chooseAll(before) } });
+  };
   return {
+    /** Moves items to a stage; into the Queue in the order in which they are given. */
+    moveAll: (chosen: readonly Item[], stage: Stage) => {
+      const end = rankAtEnd(queue);
+      return undoableAll(
+        chosen.map((item, at) => ({
+          item,
+          set: { ...moveTo(stage, queue, Date.now()), ...(stage === 'queue' ? { queueRank: end + at } : {}) },
+        })),
+        chosen.length === 1 ? SAYS[stage] : `${chosen.length}: ${SAYS[stage]}`,
+      );
+    },
+    /** Gives items of the Queue other places. */
+    reorder: (ranks: readonly NewRank[], says: string) =>
+      undoableAll(
+        ranks.flatMap(({ id, queueRank }) => {
+          const item = queue.find((each) => each.id === id);
+          return item ? [{ item, set: { queueRank } }] : [];
+        }),
+        says,
+      ),
+    comeBackAll: (chosen: readonly Item[], day: string) =>
+      undoableAll(
+        chosen.map((item) => ({ item, set: { comeBackOn: day } })),
+        `${chosen.length === 1 ? 'It comes' : `${chosen.length} come`} back on ${dayInWords(day)}.`,
+      ),
     /** @param undone told when the reader takes it back */
     move: (item: Item, stage: Stage, undone?: () => void) =>
       undoable(item, moveTo(stage, queue, Date.now()), SAYS[stage], undone),
@@ -62,4 +93,11 @@ export function useMoves() {
     begin: (item: Item) =>
       undoable(item, moveTo('queue', queue, Date.now(), 'top'), 'Begun, so it is in the Queue now.'),
   };
+}
+
+/** What takes changes back. Only what is changed is put back: another choice made meanwhile stays. */
+function asBefore(item: Item, changes: ChoiceChanges): ChoiceChanges {
+  return Object.fromEntries(
+    Object.keys(changes).map((field) => [field, item.choices[field as keyof ChoiceChanges].value]),
+  );
 }

@@ -88,10 +88,15 @@ function Deciding({ item }: { item: Item }) {
       <ScrollView
         className="min-h-0 flex-1"
         contentContainerClassName="px-[16px] pb-[16px]"
-        onTouchStart={({ nativeEvent }) => setStroke({ x: nativeEvent.pageX, y: nativeEvent.pageY })}
-        onTouchEnd={({ nativeEvent }) => {
-          if (!stroke) return;
-          const where = swipeOf(nativeEvent.pageX - stroke.x, nativeEvent.pageY - stroke.y);
+        // On the web the event is the browser's own: the place is that of its touches, not of the event.
+        onTouchStart={({ nativeEvent: { touches } }) => {
+          const [touch] = touches;
+          setStroke(touch && touches.length === 1 ? { x: touch.pageX, y: touch.pageY } : null);
+        }}
+        onTouchEnd={({ nativeEvent: { changedTouches } }) => {
+          const [touch] = changedTouches;
+          if (!stroke || !touch) return;
+          const where = swipeOf(touch.pageX - stroke.x, touch.pageY - stroke.y);
           if (where === 'right') to.queue();
           if (where === 'left') to.letGo();
         }}

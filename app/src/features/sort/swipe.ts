@@ -5,6 +5,7 @@ const SIDEWAYS = 1.6;
 
 /** Where a stroke of the finger leads: sideways, or nowhere when it was short or a scroll. */
 export function swipeOf(dx: number, dy: number): 'left' | 'right' | null {
-  if (Math.abs(dx) < FAR_ENOUGH || Math.abs(dx) < SIDEWAYS * Math.abs(dy)) return null;
+  // Written so that what is no number leads nowhere: a swipe decides.
+  if (!(Math.abs(dx) >= FAR_ENOUGH && Math.abs(dx) >= SIDEWAYS * Math.abs(dy))) return null;
   return dx > 0 ? 'right' : 'left';
 }

@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
-import { tag } from '@/device/changes';
+import { tagAll } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { tagFilter, useFindQuery } from '@/features/find/find-store';
 import { Button, IconButton } from '@/ui/button';
@@ -13,7 +13,7 @@ import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { Sheet } from '@/ui/sheet';
-import { tagChanges, useTags, type TagChange, type UsedTag } from './use-tags';
+import { tagChanges, useTags, type UsedTag } from './use-tags';
 
 /** All tags, each with how many items have it: to look into, to rename, to merge, to take off everywhere. */
 export function TagsScreen() {
@@ -72,7 +72,7 @@ function ChangeTag({ used, onClose }: { used: UsedTag; onClose(): void }) {
     onClose();
     const changes = tagChanges(items, used.key, to);
     const write = (side: 'set' | 'back') =>
-      Promise.all(changes.map((each: TagChange) => tag(each.itemId, each[side])));
+      tagAll(changes.map((each) => ({ itemId: each.itemId, set: each[side] })));
     void write('set');
     show({ text: says, action: { label: 'Undo', press: () => void write('back') } });
   };

@@ -1,0 +1,1 @@
+export { BulkScreen as default } from '@/features/sort/bulk-screen';

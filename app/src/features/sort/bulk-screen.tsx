@@ -1,0 +1,184 @@
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { tagKey, TagName, tagsOf, type Item, type Stage } from '@dorvel/core/model';
+import { addDays, byRaised, inStage } from '@dorvel/core/queue';
+import { useRouter } from 'expo-router';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Text, View } from 'react-native';
+import { tagAll } from '@/device/changes';
+import { dayOf } from '@/device/day';
+import { useItems } from '@/device/library';
+import { useMoves } from '@/features/library/moves';
+import { useTags } from '@/features/tags/use-tags';
+import { Button } from '@/ui/button';
+import { Field } from '@/ui/field';
+import { useKeys } from '@/ui/keys';
+import { useNotices } from '@/ui/notices';
+import { PlaceHeader } from '@/ui/place-header';
+import { Sheet } from '@/ui/sheet';
+import { BulkTable } from './bulk-table';
+import { NOTHING_SELECTED, reach, withoutGone, type Reach, type Selection } from './selection';
+import { TagTargets } from './tag-targets';
+
+const NO_ITEMS: readonly Item[] = [];
+
+/** The Inbox as a table: many items decided on at once, by pointer and by keys. */
+export function BulkScreen() {
+  const items = useItems();
+  const router = useRouter();
+  const inbox = useMemo(() => (items ?? []).filter((item) => inStage(item, 'inbox')).sort(byRaised), [items]);
+  const [order, setOrder] = useState<readonly string[]>([]);
+  const { selection, go, clear } = useSelection(order);
+  const chosen = useMemo(() => inbox.filter(({ id }) => selection.chosen.has(id)), [inbox, selection.chosen]);
+  const { moveAll, comeBackAll } = useMoves();
+  const [asking, ask] = useState<'tag' | 'day' | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
+  const decide = (stage: Stage) => {
+    if (chosen.length > 0) void moveAll(chosen, stage);
+  };
+  useKeys({
+    q: () => decide('queue'),
+    k: () => decide('kept'),
+    x: () => decide('let-go'),
+    g: () => chosen.length > 0 && ask('tag'),
+    Escape: clear,
+    Enter: () => selection.at !== null && router.push(`/inbox/${selection.at}`),
+  });
+  return (
+    <DndContext
+      sensors={sensors}
+      onDragEnd={({ active, over }) => {
+        const name = over ? String(over.id) : null;
+        if (name === null) return;
+        // One that is not selected goes alone; one that is takes the others along.
+        const dragged = String(active.id);
+        const goes = selection.chosen.has(dragged) ? chosen : inbox.filter(({ id }) => id === dragged);
+        putOn(goes, name);
+      }}
+    >
+      <View className="flex-1 bg-ground px-[20px]">
+        <PlaceHeader title="Sort in bulk" aside={inbox.length === 0 ? '' : `${inbox.length} to decide`} />
+        <View
+          role="toolbar"
+          aria-label="What becomes of the selected"
+          className="flex-row flex-wrap items-center gap-[10px] pb-[10px]"
+        >
+          <Text role="status" className="min-w-[110px] font-ui text-base text-ink">
+            {chosen.length === 0 ? 'None selected' : `${chosen.length} selected`}
+          </Text>
+          <Button label="Queue" kind="main" disabled={chosen.length === 0} onPress={() => decide('queue')} />
+          <Button label="Keep" disabled={chosen.length === 0} onPress={() => decide('kept')} />
+          <Button label="Tag…" disabled={chosen.length === 0} onPress={() => ask('tag')} />
+          <Button label="Come back on…" disabled={chosen.length === 0} onPress={() => ask('day')} />
+          <Button
+            label="Let go"
+            kind="loss"
+            disabled={chosen.length === 0}
+            onPress={() => decide('let-go')}
+          />
+        </View>
+        {items && inbox.length === 0 ? (
+          <View className="items-start gap-[14px] py-[24px]">
+            <Text className="font-ui text-base text-soft">Nothing waits for a decision.</Text>
+            <Button label="To the Queue" onPress={() => router.push('/queue')} />
+          </View>
+        ) : (
+          <View className="min-h-0 flex-1 flex-row gap-[18px]">
+            <BulkTable
+              items={inbox}
+              library={items ?? NO_ITEMS}
+              selection={selection}
+              onReach={go}
+              onOrder={setOrder}
+            />
+            <TagTargets onPress={(name) => putOn(chosen, name)} />
+          </View>
+        )}
+      </View>
+      {asking === 'tag' && (
+        <AskTag count={chosen.length} onClose={() => ask(null)} onTag={(name) => putOn(chosen, name)} />
+      )}
+      {asking === 'day' && (
+        <AskDay
+          onClose={() => ask(null)}
+          onDay={(day) => {
+            ask(null);
+            void comeBackAll(chosen, day);
+          }}
+        />
+      )}
+    </DndContext>
+  );
+}
+
+/** Puts a tag on items, and offers to take it off those again that did not have it. */
+function putOn(items: readonly Item[], name: string): void {
+  const key = tagKey(name);
+  const without = items.filter((item) => !tagsOf(item).some((own) => tagKey(own) === key));
+  if (items.length === 0) return;
+  const set = (value: string | null) =>
+    void tagAll(without.map(({ id }) => ({ itemId: id, set: { [key]: value } })));
+  set(name);
+  useNotices.getState().show({
+    text: `“${name}” is on ${items.length === 1 ? 'it' : `all ${items.length}`}.`,
+    action: { label: 'Undo', press: () => set(null) },
+  });
+}
+
+/** The selection over the rows as they stand; what has gone from them leaves it. */
+function useSelection(ids: readonly string[]) {
+  const [selection, select] = useState<Selection>(NOTHING_SELECTED);
+  const before = useRef(ids);
+  useEffect(() => {
+    const earlier = before.current;
+    before.current = ids;
+    select((now) => withoutGone(now, earlier, ids));
+  }, [ids]);
+  return {
+    selection,
+    go: (id: string, how: Reach) => select((now) => reach(now, ids, id, how)),
+    clear: () => select(({ at }) => ({ ...NOTHING_SELECTED, at })),
+  };
+}
+
+function AskTag({ count, onClose, onTag }: { count: number; onClose(): void; onTag(name: string): void }) {
+  const tags = useTags();
+  const [written, write] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const put = () => {
+    const parsed = TagName.safeParse(written);
+    if (!parsed.success) {
+      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+      return;
+    }
+    onClose();
+    onTag(tags.find(({ key }) => key === tagKey(parsed.data))?.name ?? parsed.data);
+  };
+  return (
+    <Sheet title={`Tag ${count}`} onClose={onClose}>
+      <View className="gap-[14px]">
+        <Field
+          label="Tag"
+          value={written}
+          onChangeText={write}
+          onSubmitEditing={put}
+          fault={fault}
+          autoFocus
+        />
+        <Button label="Put it on" kind="main" onPress={put} />
+      </View>
+    </Sheet>
+  );
+}
+
+function AskDay({ onClose, onDay }: { onClose(): void; onDay(day: string): void }) {
+  const today = dayOf(Date.now());
+  return (
+    <Sheet title="Come back on" onClose={onClose}>
+      <View className="gap-[10px]">
+        <Button label="Tomorrow" onPress={() => onDay(addDays(today, 1))} />
+        <Button label="In a week" onPress={() => onDay(addDays(today, 7))} />
+        <Button label="In a month" onPress={() => onDay(addDays(today, 30))} />
+      </View>
+    </Sheet>
+  );
+}
