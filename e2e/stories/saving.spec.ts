@@ -57,6 +57,46 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
     await context.setOffline(false);
   });
 
+  await test.step('what a phone shares comes by a post, files too, also without a connection', async () => {
+    await context.setOffline(true);
+    // As the share sheet does it: a form, sent as a navigation.
+    const share = (words: Record<string, string>, file?: { name: string; text: string }) =>
+      page.evaluate(
+        ([fields, given]) => {
+          const form = document.createElement('form');
+          Object.assign(form, { method: 'post', action: '/share', enctype: 'multipart/form-data' });
+          for (const [name, value] of Object.entries(fields)) {
+            const field = Object.assign(document.createElement('input'), { name, value });
+            form.append(field);
+          }
+          if (given) {
+            const transfer = new DataTransfer();
+            transfer.items.add(new File([given.text], given.name));
+            const field = Object.assign(document.createElement('input'), { type: 'file', name: 'files' });
+            field.files = transfer.files;
+            form.append(field);
+          }
+          document.body.append(form);
+          form.submit();
+        },
+        [words, file] as const,
+      );
+    await share({ title: 'A shared page', text: webPage('rough', '/turning/shared-by-post') });
+    await expect(page).toHaveURL(/\/inbox/);
+    await expect(row(page, /shared-by-post/)).toBeVisible();
+    await share(
+      { title: 'Notes' },
+      { name: 'Shared notes.md', text: `# Shared notes\n\n${'Words of mine. '.repeat(40)}` },
+    );
+    const sheet = page.getByRole('dialog', { name: 'Save an address' });
+    await expect(sheet.getByText('Shared notes.md')).toBeVisible();
+    await sheet.getByRole('button', { name: /^Save/ }).click();
+    await context.setOffline(false);
+    await expect(row(page, 'Shared notes').getByRole('img', { name: /min/ })).toBeVisible();
+    const straight = await page.request.post(`${own.origin}/share`, { maxRedirects: 0, form: { url: 'x' } });
+    expect([straight.status(), straight.headers().location]).toEqual([303, '/share?again=yes']);
+  });
+
   await test.step('files are dropped on the window: lists give their pages, texts are items themselves', async () => {
     const bookmarks = `<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-one')}" ADD_DATE="1">One</A>\n<DT><A HREF="${webPage('rough', '/turning/dropped-two')}">Two</A></DL>`;
     const prose =

@@ -11,6 +11,7 @@ import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
 import type { WorkboxPlugin } from 'workbox-core';
 import { PICTURE_CACHE } from '../device/picture-cache';
+import { keepShare } from './keep-share';
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (PrecacheEntry | string)[] };
 
@@ -20,6 +21,12 @@ precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(
   new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//, /^\/healthz/] }),
+);
+// A phone's share sheet posts what is shared, files too. It is kept for the app, also without a connection.
+registerRoute(
+  ({ url }) => url.pathname === '/share',
+  ({ request }) => keepShare(request),
+  'POST',
 );
 // Its own type says that its hooks may be undefined, which workbox-core's does not allow.
 const onlyGood = new CacheableResponsePlugin({ statuses: [200] }) as WorkboxPlugin;

@@ -1,4 +1,5 @@
 export * from './discover';
+export * from './epub';
 export * from './feed';
 export * from './opml';
 export * from './highlights';

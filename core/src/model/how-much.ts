@@ -35,6 +35,7 @@ export const GivenText = z.object({
     'multipart/related',
     'message/rfc822',
     'application/pdf',
+    'application/epub+zip',
   ]),
   body: z.string().min(1).max(LARGEST_GIVEN),
   encoding: z.enum(['utf8', 'base64']),

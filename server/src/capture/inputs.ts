@@ -8,6 +8,7 @@ import {
 } from '@dorvel/core/extract';
 import type { HowMuch } from '@dorvel/core/model';
 import { decodePage, isMarkdown } from './decode';
+import { isEpub, readEpub } from './epub';
 import { readMime, type Attached } from './mime';
 import { readPdf } from './pdf';
 
@@ -44,6 +45,7 @@ async function take({ body, contentType, url, howMuch }: Input): Promise<Taken> 
   const kind = contentType.split(';')[0]?.trim().toLowerCase() ?? '';
   if (startsWith(bytes, '%PDF-')) return takePdf(bytes, url);
   if (isPicture(bytes)) return takePicture(bytes, url);
+  if (isEpub(bytes)) return takeEpub(bytes, url);
   if (kind === 'message/rfc822' || kind === 'multipart/related' || looksLikeMime(bytes))
     return takeMime(bytes, url, howMuch);
   const decoded = decodePage(bytes, contentType);
@@ -135,6 +137,25 @@ async function takeMime(bytes: Buffer, url: string, howMuch: HowMuch): Promise<T
       authors: letter.from.length > 0 ? letter.from : article.authors,
       siteName: letter.site ?? article.siteName,
       publishedAt: letter.date ?? article.publishedAt,
+    },
+    attached,
+  };
+}
+
+/** All of a book is its text: there is no page around it to be told from. */
+function takeEpub(bytes: Buffer, url: string): Taken {
+  const book = readEpub(bytes);
+  if (!book.ok) return book;
+  const { html, about, attached } = book;
+  const article = extractArticle(html, url, 'whole-page');
+  return {
+    ok: true,
+    article: {
+      ...article,
+      title: about.title ?? fileName(url),
+      authors: about.authors,
+      language: about.language ?? article.language,
+      publishedAt: about.publishedAt,
     },
     attached,
   };

@@ -59,6 +59,7 @@ const FILE_TYPES: Readonly<Record<string, GivenText['type']>> = {
   'application/xhtml+xml': 'text/html',
   'application/pdf': 'application/pdf',
   'application/x-pdf': 'application/pdf',
+  'application/epub+zip': 'application/epub+zip',
 };
 
 /** `#words` in a subject; a stroke nests. */

@@ -15,6 +15,10 @@ export function webRoutes(webFolder: string): Router {
       },
     }),
   );
+  // The service worker takes what a phone shares; a browser that has none yet comes here.
+  router.post('/share', (_request, response) => {
+    response.redirect(303, '/share?again=yes');
+  });
   router.get('/{*splat}', (request, response, next) => {
     if (path.extname(request.path) !== '') {
       next();

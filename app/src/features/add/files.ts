@@ -24,6 +24,7 @@ const TYPES: Readonly<Record<string, GivenText['type']>> = {
   md: 'text/markdown',
   txt: 'text/plain',
   pdf: 'application/pdf',
+  epub: 'application/epub+zip',
 };
 
 /** The files whose text can be read, as the browser's file dialog wants them. */
@@ -77,9 +78,9 @@ export async function givenOf(
   if (!type)
     return {
       ok: false,
-      says: 'That kind of file cannot be read: give HTML, MHTML, a letter, Markdown, text or PDF.',
+      says: 'That kind of file cannot be read: give HTML, MHTML, a letter, Markdown, text, PDF or EPUB.',
     };
-  const isBinary = type === 'application/pdf';
+  const isBinary = type === 'application/pdf' || type === 'application/epub+zip';
   const body = isBinary ? inBase64(new Uint8Array(await file.arrayBuffer())) : await file.text();
   if (body.trim() === '') return { ok: false, says: 'The file is empty.' };
   return isTooLarge(body)

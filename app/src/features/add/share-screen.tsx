@@ -6,18 +6,25 @@ import { keepShared } from './shared';
 
 /** Where a phone's share sheet leads. */
 export function ShareScreen() {
-  const shared = useLocalSearchParams<{ url?: string; text?: string; title?: string }>();
+  const shared = useLocalSearchParams<{
+    url?: string;
+    text?: string;
+    title?: string;
+    files?: string;
+    again?: string;
+  }>();
   const router = useRouter();
   const [hasAddress] = useState(() => keepShared(shared));
-  if (hasAddress) return <Redirect href="/inbox" />;
+  if (hasAddress || shared.files !== undefined) return <Redirect href="/inbox" />;
   return (
     <View role="main" className="mx-auto w-full max-w-[560px] gap-[14px] px-[22px] py-[32px]">
       <Text role="heading" aria-level={1} className="font-read text-head font-semibold text-ink">
-        No address in it
+        {shared.again === undefined ? 'No address in it' : 'Share it once more'}
       </Text>
       <Text className="font-ui text-base text-soft">
-        What was shared has no web address, so there is no page to save. Share the page itself, or copy its
-        address and press Save.
+        {shared.again === undefined
+          ? 'What was shared has no web address, so there is no page to save. Share the page itself, or copy its address and press Save.'
+          : 'Dorvel was not ready yet to take what you shared. It is now.'}
       </Text>
       {shared.text ? <Text className="font-read text-row text-ink">{shared.text}</Text> : null}
       <View className="items-start">

@@ -6,6 +6,8 @@ import { choose, saveAddress } from '@/device/changes';
 import { readSetting, writeSetting } from '@/device/settings-storage';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNotices } from '@/ui/notices';
+import { takeSharedFiles } from '@/device/share-cache';
+import { useAddSheet } from './add-store';
 import { useSavingSettings } from './saving-settings-store';
 
 const Waiting = z.array(z.string());
@@ -37,8 +39,13 @@ export function useShared(): void {
   const store = useAccount((state) => state.store);
   const show = useNotices((state) => state.show);
   useEffect(() => {
+    if (!store) return;
+    // Files are put before the reader, as those that are dropped on the window.
+    void takeSharedFiles().then((files) => {
+      if (files.length > 0) useAddSheet.getState().openWith(files);
+    });
     const waiting = readSetting('shared', Waiting, []);
-    if (!store || waiting.length === 0) return;
+    if (waiting.length === 0) return;
     writeSetting('shared', []);
     const saveAll = async () => {
       for (const address of waiting) {

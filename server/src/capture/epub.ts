@@ -1,0 +1,85 @@
+import { packagePathOf, readBookPackage, type BookPackage } from '@dorvel/core/formats';
+import { unzipSync, type Unzipped } from 'fflate';
+import type { Attached } from './mime';
+
+type Book =
+  | { ok: true; html: string; about: BookPackage; attached: Attached[] }
+  /** `says` is for the reader. */
+  | { ok: false; says: string };
+
+/** Where the files of a book are thought to lie. Reserved by RFC 2606. */
+const INSIDE = 'https://book.invalid/';
+/** What a small archive may grow to: more is an attempt to fill the memory. */
+const MOST_BYTES = 80_000_000;
+const MOST_FILES = 3000;
+const WANTED = /\.(?:xml|opf|x?html?|png|jpe?g|gif|webp|svg)$/i;
+
+/** True for an EPUB: a ZIP archive whose first file says so (EPUB Open Container Format 3.3, 4.3). */
+export function isEpub(bytes: Buffer): boolean {
+  return (
+    bytes.subarray(0, 4).toString('latin1') === 'PK\x03\x04' &&
+    bytes.subarray(30, 90).toString('latin1').includes('mimetypeapplication/epub+zip')
+  );
+}
+
+/** An e-book as one long page, with its pictures. */
+export function readEpub(bytes: Buffer): Book {
+  const files = unzip(bytes);
+  if (!files.ok) return files;
+  const textAt = (path: string) => {
+    const file = files.unzipped[path];
+    return file && Buffer.from(file).toString('utf8');
+  };
+  const packagePath = packagePathOf(textAt('META-INF/container.xml') ?? '');
+  const source = packagePath === null ? undefined : textAt(packagePath);
+  if (packagePath === null || source === undefined)
+    return { ok: false, says: 'The e-book does not say where its text is.' };
+  const about = readBookPackage(source);
+  const base = INSIDE + packagePath;
+  const chapters = about.chapters.flatMap((address) => {
+    if (!URL.canParse(address, base)) return [];
+    const url = new URL(address, base);
+    const markup = textAt(decodeURIComponent(url.pathname.slice(1)));
+    return markup === undefined ? [] : [chapterOf(markup, url.href)];
+  });
+  if (chapters.length === 0) return { ok: false, says: 'The e-book has no text in it.' };
+  const attached = Object.entries(files.unzipped).flatMap(([path, body]): Attached[] =>
+    /\.(?:png|jpe?g|gif|webp)$/i.test(path)
+      ? [{ address: new URL(encodeURI(path), INSIDE).href, body: Buffer.from(body) }]
+      : [],
+  );
+  return { ok: true, html: `<body><article>${chapters.join('\n')}</article></body>`, about, attached };
+}
+
+function unzip(bytes: Buffer): { ok: true; unzipped: Unzipped } | { ok: false; says: string } {
+  const seen = { bytes: 0, files: 0 };
+  const isTooMuch = () => seen.bytes > MOST_BYTES || seen.files > MOST_FILES;
+  try {
+    const unzipped = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (!WANTED.test(name)) return false;
+        seen.bytes += originalSize;
+        seen.files += 1;
+        return !isTooMuch();
+      },
+    });
+    return isTooMuch()
+      ? { ok: false, says: 'The e-book is larger inside than can be taken apart safely.' }
+      : { ok: true, unzipped };
+  } catch (error) {
+    return {
+      ok: false,
+      says: `The e-book is damaged: ${error instanceof Error ? error.message : 'it cannot be unpacked'}.`,
+    };
+  }
+}
+
+/** What is between a document's body tags, its pictures by their whole addresses. */
+function chapterOf(markup: string, url: string): string {
+  const body = /<body\b[^>]*>([\s\S]*?)<\/body>/i.exec(markup)?.[1] ?? markup;
+  return body.replace(
+    /(<(?:img|image)\b[^>]*?\b(?:src|xlink:href)=)(["'])(.*?)\2/gi,
+    (whole: string, before: string, quote: string, src: string) =>
+      URL.canParse(src, url) ? `${before}${quote}${new URL(src, url).href}${quote}` : whole,
+  );
+}
