@@ -23,4 +23,7 @@ run('search', ['--expose-gc', '--import', 'tsx', 'bench/search.mjs', ...process.
 run('feeds', ['--import', 'tsx', 'bench/feeds.mjs', ...process.argv.slice(3)]);
 run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 run('size', ['bench/size.mjs']);
-if (ensureChromium()) run('opening', ['bench/opening.mjs']);
+if (ensureChromium()) {
+  run('opening', ['bench/opening.mjs']);
+  run('lists', ['bench/lists.mjs']);
+}

@@ -1,6 +1,6 @@
 import type { Answer, FindResponse, Passage, Question, Scope } from '@dorvel/core/model';
 import { proxy, wrap, type Remote } from 'comlink';
-import { useEffect, useMemo, useState } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useAccount } from '../account';
 import { api, ServerProblem, Unreachable } from '../api';
 import { useSync } from '../sync-loop';
@@ -87,14 +87,19 @@ export function useFind(
       await finding().open(asked, proxy(tellChanged));
       const answer = await finding().find(question);
       if (!isWanted()) return;
-      setShown((before) => ({
-        question,
-        answer,
-        passages: before?.question === question ? before.passages : {},
-      }));
-      setFailed(false);
+      // A list that is exchanged must not hold up the next letter.
+      startTransition(() => {
+        setShown((before) => ({
+          question,
+          answer,
+          passages: before?.question === question ? before.passages : {},
+        }));
+        setFailed(false);
+      });
       const passages = (found: Shown['passages']) =>
-        setShown((before) => before && { ...before, passages: { ...before.passages, ...found } });
+        startTransition(() =>
+          setShown((before) => before && { ...before, passages: { ...before.passages, ...found } }),
+        );
       for (let at = 0; at < Math.min(wanted, answer.ids.length); at += PASSAGES_AT_ONCE) {
         const found = await finding().passages(question, answer.ids.slice(at, at + PASSAGES_AT_ONCE));
         if (!isWanted()) return;
@@ -105,7 +110,7 @@ export function useFind(
       if (!isWanted()) return;
       const whole = await findEverywhere(question, wanted, answer);
       if (!whole || !isWanted()) return;
-      setShown({ question, answer: whole.answer, passages: {} });
+      startTransition(() => setShown({ question, answer: whole.answer, passages: {} }));
       passages(whole.passages);
     };
     ask().catch((error: unknown) => {

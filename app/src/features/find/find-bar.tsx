@@ -1,7 +1,7 @@
 import type { Scope } from '@dorvel/core/model';
 import Search from 'lucide-react-native/icons/search';
 import X from 'lucide-react-native/icons/x';
-import { useMemo, useRef } from 'react';
+import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { useRouter } from 'expo-router';
 import { ScrollView, TextInput } from 'react-native';
 import { keepSearch, removeSearch } from '@/device/changes';
@@ -63,7 +63,19 @@ export function FindField() {
 
 /** What can be narrowed by, in one line: the query's own filters first, then tags of what was found, then the usual. */
 export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number }[] }) {
-  const { written, scope, toggle, lookIn } = useFindQuery();
+  // So many chips take longer to draw than a letter may wait: they follow when there is time.
+  return <Narrowing tags={tags} written={useDeferredValue(useFindQuery(({ written }) => written))} />;
+}
+
+const Narrowing = memo(function Narrowing({
+  tags,
+  written,
+}: {
+  tags: readonly { tag: string; count: number }[];
+  written: string;
+}) {
+  const scope = useFindQuery((state) => state.scope);
+  const { toggle, lookIn } = useFindQuery.getState();
   const router = useRouter();
   const finding = written.trim() !== '';
   const offered = tags.slice(0, MOST_TAGS).map(({ tag, count }) => ({ tag, count, filter: tagFilter(tag) }));
@@ -75,7 +87,7 @@ export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number
       aria-label="Narrow by"
       contentContainerClassName="flex-row gap-[8px] py-[10px] pr-[20px]"
     >
-      <KeptSearches finding={finding} />
+      <KeptSearches written={written} />
       {offered.map(({ tag, count, filter }) => (
         <Chip
           key={tag}
@@ -100,14 +112,15 @@ export function NarrowBy({ tags }: { tags: readonly { tag: string; count: number
       ))}
     </ScrollView>
   );
-}
+});
 
 /** The searches that the reader keeps, to begin with; and, once they look for something, to keep that too. */
-function KeptSearches({ finding }: { finding: boolean }) {
-  const { written, scope, write, lookIn } = useFindQuery();
+function KeptSearches({ written }: { written: string }) {
+  const scope = useFindQuery((state) => state.scope);
+  const { write, lookIn } = useFindQuery.getState();
   const kept = useSearches() ?? [];
   const show = useNotices((state) => state.show);
-  if (!finding)
+  if (written.trim() === '')
     return kept.map((search) => (
       <Chip
         key={search.id}

@@ -1,4 +1,5 @@
 import type { Item, Passage } from '@dorvel/core/model';
+import { memo } from 'react';
 import { FlatList, Text, View } from 'react-native';
 import { ItemRow } from '@/features/library/item-row';
 import { namedList } from '@/ui/named-list';
@@ -14,8 +15,16 @@ interface FoundListProps {
   onFurther(): void;
 }
 
-/** What was found, each with the passage in which it stands. */
-export function FoundList({ items, passages, openId, here, room, onMore, onFurther }: FoundListProps) {
+/** What was found, each with the passage in which it stands. Not made again for each letter that is typed. */
+export const FoundList = memo(function FoundList({
+  items,
+  passages,
+  openId,
+  here,
+  room,
+  onMore,
+  onFurther,
+}: FoundListProps) {
   return (
     <FlatList
       {...namedList('Found', items.length)}
@@ -41,7 +50,7 @@ export function FoundList({ items, passages, openId, here, room, onMore, onFurth
       }}
     />
   );
-}
+});
 
 /** Marks that a place in an address holds, at most. */
 const MOST_MARKS = 12;

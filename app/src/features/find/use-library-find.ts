@@ -16,6 +16,8 @@ interface LibraryFind {
 }
 
 const AT_FIRST = 12;
+const NO_TAGS: LibraryFind['tags'] = [];
+const NO_PASSAGES: LibraryFind['passages'] = {};
 
 /**
  * What the Library is narrowed to by the reader's query.
@@ -33,10 +35,11 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
     return shown?.answer.ids.flatMap((id) => byId.get(id) ?? []) ?? [];
   }, [items, shown]);
   return {
-    on: here && written.trim() !== '',
+    // By what is asked, not by what is written: with a whole list to exchange the letter would wait for it.
+    on: asked.trim() !== '',
     found,
-    passages: shown?.passages ?? {},
-    tags: shown?.answer.tags ?? [],
+    passages: shown?.passages ?? NO_PASSAGES,
+    tags: shown?.answer.tags ?? NO_TAGS,
     says: failed
       ? ['Something went wrong on this device while looking. Reload the page; nothing is lost.']
       : shown

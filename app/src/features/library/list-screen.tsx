@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { inHours, minutesLeft } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { FlatList, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useItems, useKeptCopies } from '@/device/library';
 import { useSync } from '@/device/sync-loop';
@@ -53,26 +53,13 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
       ) : (
         <>
           {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
-          <FlatList
-            {...namedList(PLACE_NAMES[place], shown.length)}
-            data={shown}
-            keyExtractor={(item) => item.id}
-            initialNumToRender={16}
-            contentOffset={{ x: 0, y: view.scrolled[place] ?? 0 }}
-            onScroll={(event) =>
-              (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)
-            }
-            scrollEventThrottle={100}
-            renderItem={({ item }) => (
-              <ItemRow
-                item={item}
-                href={`/${place}/${item.id}`}
-                open={item.id === openId}
-                here={kept?.ids.has(item.capture.page?.copyId ?? '') ?? true}
-                room={room}
-                onMore={setSheetFor}
-              />
-            )}
+          <PlaceList
+            place={place}
+            items={shown}
+            openId={openId}
+            kept={kept?.ids}
+            room={room}
+            onMore={setSheetFor}
           />
         </>
       )}
@@ -80,6 +67,40 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
     </View>
   );
 }
+
+interface PlaceListProps {
+  place: ListPlace;
+  items: readonly Item[];
+  openId: string | null;
+  kept: ReadonlySet<string> | undefined;
+  room: number;
+  onMore(item: Item): void;
+}
+
+/** The rows of a place. Not made again for each letter that is typed above them. */
+const PlaceList = memo(function PlaceList({ place, items, openId, kept, room, onMore }: PlaceListProps) {
+  return (
+    <FlatList
+      {...namedList(PLACE_NAMES[place], items.length)}
+      data={items}
+      keyExtractor={(item) => item.id}
+      initialNumToRender={16}
+      contentOffset={{ x: 0, y: useLibraryView.getState().scrolled[place] ?? 0 }}
+      onScroll={(event) => (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)}
+      scrollEventThrottle={100}
+      renderItem={({ item }) => (
+        <ItemRow
+          item={item}
+          href={`/${place}/${item.id}`}
+          open={item.id === openId}
+          here={kept?.has(item.capture.page?.copyId ?? '') ?? true}
+          room={room}
+          onMore={onMore}
+        />
+      )}
+    />
+  );
+});
 
 function ListHead({
   place,

@@ -1,0 +1,40 @@
+// A demo and a browser for measuring what readers feel.
+import { existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium } from '@playwright/test';
+import { ensureBuilt, root, start } from '../scripts/steps.mjs';
+
+/** Starts a demo of its own, waits until its captures are done, and signs in on a phone. */
+export async function openDemo(port) {
+  ensureBuilt();
+  const demo = start(process.execPath, [path.join(root, 'scripts/demo.mjs'), '--fresh'], {
+    PORT: String(port),
+    DORVEL_DATA: path.join(tmpdir(), `dorvel-bench-${port}`),
+  });
+  for (let tries = 0; tries < 1200; tries++) {
+    const setup = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+      (response) => response.json(),
+      () => null,
+    );
+    if (setup?.jobsOpen === 0 && tries > 100) break;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+  const browser = await chromium.launch({
+    executablePath,
+    args: '--no-sandbox --disable-gpu --no-first-run --disable-background-networking'.split(' '),
+  });
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await page.goto(`http://127.0.0.1:${port}/`);
+  await page.getByRole('button', { name: 'Fill in the demo account' }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: 'Now', level: 1 }).waitFor();
+  return {
+    page,
+    async end() {
+      await browser.close();
+      demo.kill('SIGINT');
+    },
+  };
+}
