@@ -19,7 +19,6 @@ async function visit(viewport, colorScheme, steps) {
   };
   await page.goto(`${origin}/sign-in`);
   await page.getByRole('button', { name: 'Fill in the demo account' }).click();
-  if (steps.signIn) await shot(steps.signIn);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('region', { name: 'Come back' }).waitFor();
   // Everything of Inbox and Queue should be on the device in the pictures.
@@ -52,7 +51,6 @@ async function listen(page) {
 
 const phone = { width: 390, height: 844 };
 await visit(phone, 'light', {
-  signIn: 'sign-in',
   then: async ({ page, shot, place }) => {
     await shot('now-day');
     await page.getByRole('button', { name: 'You', exact: true }).click();
@@ -74,7 +72,6 @@ await visit(phone, 'light', {
     await shot('item-sheet');
     await page.keyboard.press('Escape');
     await place('Library');
-    await shot('library');
     await page.getByRole('searchbox', { name: 'Find' }).fill('harbour silt');
     await page.locator('[role=mark]').first().waitFor();
     await shot('found');
@@ -102,10 +99,12 @@ await visit(phone, 'light', {
 });
 await visit(phone, 'dark', {
   then: async ({ page, shot, place }) => {
-    await shot('now-night');
     await page.goto(`${origin}/elsewhere`);
     await page.getByRole('note', { name: 'Your mail address' }).waitFor();
     await shot('elsewhere-night');
+    await page.goto(`${origin}/marks`);
+    await page.getByText('Roots hold sand.').waitFor();
+    await shot('marks');
     await place('Queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-night');
@@ -116,6 +115,57 @@ await visit({ width: 1280, height: 800 }, 'light', {
     await place('Queue');
     await page.getByRole('link', { name: /The oven behind the net loft/ }).click();
     await shot('wide');
+    await place('Inbox');
+    await page.getByRole('button', { name: 'Sort in bulk' }).click();
+    await page.getByRole('row').nth(2).click();
+    await page
+      .getByRole('row')
+      .nth(4)
+      .click({ modifiers: ['Shift'] });
+    await page.waitForTimeout(1500);
+    await shot('bulk');
   },
 });
 await browser.close();
+
+/** The panel of the browser's button, over a page of the small web that is in the library. */
+const extension = path.join(root, 'extension/dist/granted');
+const extended = await chromium.launchPersistentContext('', {
+  executablePath,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    `--disable-extensions-except=${extension}`,
+    `--load-extension=${extension}`,
+  ],
+  ignoreDefaultArgs: ['--disable-extensions'],
+});
+const worker = extended.serviceWorkers()[0] ?? (await extended.waitForEvent('serviceworker'));
+const at = (name) => `chrome-extension://${new URL(worker.url()).host}/${name}`;
+const app = await extended.newPage();
+await app.goto(`${origin}/sign-in`);
+await app.getByRole('button', { name: 'Fill in the demo account' }).click();
+await app.getByRole('button', { name: 'Sign in' }).click();
+await app.getByRole('heading', { name: 'Now', level: 1 }).waitFor();
+await app.goto(`${origin}/elsewhere`);
+await app.getByRole('button', { name: 'Make a pairing code' }).click();
+const code = await app.getByRole('note', { name: 'Pairing code' }).textContent();
+const panel = await extended.newPage();
+await panel.setViewportSize({ width: 380, height: 844 });
+await panel.goto(at('options.html'));
+await panel.getByLabel('Pairing code').fill(code);
+await panel.getByRole('button', { name: 'Pair', exact: true }).click();
+await panel.getByText('It saves to the library of').waitFor();
+const smallWeb = `http://tidewater.localhost:${Number(process.env.PORT ?? 4800) + 10}`;
+await app.goto(smallWeb);
+await app.getByRole('link', { name: 'Forty-one crossings' }).click();
+const tab = await worker.evaluate(
+  async (url) => (await globalThis.chrome.tabs.query({})).find((each) => each.url === url).id,
+  app.url(),
+);
+await panel.goto(at(`panel.html?tab=${tab}`));
+await panel.mouse.move(10, 10);
+await panel.getByText('Related, from your library').waitFor();
+await panel.waitForTimeout(900);
+await panel.screenshot({ path: path.join(root, 'docs/screenshots/panel.png') });
+await extended.close();

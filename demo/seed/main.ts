@@ -1,6 +1,6 @@
 import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
-import { anchorAt } from '@dorvel/core/highlight';
+import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import {
   Copy,
   Item,
@@ -120,6 +120,7 @@ async function seed(): Promise<void> {
       });
     if (entry.note)
       changes.push({ type: 'choose', id: uuidv7(), itemId, stamp: marked(), set: { note: entry.note } });
+    if (entry.marks) changes.push(...(await marking(item, entry.marks, lastInAt)));
     if (entry.stage === 'inbox') continue;
     const done = entry.stage === 'finished' || entry.read === 1;
     const stamps = stampsFrom(done ? lastInAt : decidedAt);
@@ -228,6 +229,28 @@ async function reading(
     ...sitting('eyes', read - byEar, lastInAt - 4 * HOUR_MS),
     ...sitting('ears', byEar, lastInAt),
   ];
+}
+
+/** What she marked, as a device records it. @throws when the text does not have the words */
+async function marking(
+  item: Item,
+  marks: NonNullable<SeedEntry['marks']>,
+  markedAt: number,
+): Promise<Mutation[]> {
+  const copyId = item.capture.page?.copyId ?? '';
+  const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
+  const next = stampsFrom(markedAt);
+  return marks.flatMap(({ words, kind, note }): Mutation[] => {
+    const start = text.indexOf(words);
+    if (start === -1) throw new Error(`${item.address} does not say “${words}”`);
+    const highlightId = uuidv7();
+    const base = () => ({ id: uuidv7(), itemId: item.id, highlightId, stamp: next() });
+    const passage = passageAt(text, start, start + words.length, copyId);
+    return [
+      { ...base(), type: 'mark', madeAt: markedAt, kind, passage },
+      ...(note ? [{ ...base(), type: 'change-mark' as const, set: { note } }] : []),
+    ];
+  });
 }
 
 /** All items, once no capture is under way any more. */

@@ -1,4 +1,4 @@
-import type { FeedChanges, Stage } from '@dorvel/core/model';
+import type { FeedChanges, HighlightKind, Stage } from '@dorvel/core/model';
 
 /** What Ines has done with a page: how many days ago she saved it, where it is, how far she read. */
 export interface SeedEntry {
@@ -18,6 +18,8 @@ export interface SeedEntry {
   comeBackInDays?: number;
   tags?: string[];
   note?: string;
+  /** What she marked in it, each by its first and last words. */
+  marks?: { words: string; kind: HighlightKind; note?: string }[];
 }
 
 export const SEED: SeedEntry[] = [
@@ -40,6 +42,18 @@ export const SEED: SeedEntry[] = [
     read: 0.42,
     heard: [[0.21, 0.42]],
     lastInDaysAgo: 1,
+    marks: [
+      {
+        words: 'A meadow that looks like a field of seedlings may be a single plant',
+        kind: 'key',
+      },
+      {
+        words: 'Nobody in the harbour office had thought to ask what the silt does to the light',
+        kind: 'to-do',
+        note: 'Ask the harbour office whether they have asked since.',
+      },
+      { words: 'Roots hold sand.', kind: 'quote' },
+    ],
   },
   {
     page: 'a-ferry-that-belongs-to-its-passengers',

@@ -73,7 +73,7 @@ export async function pairWith(browser: ExtendedBrowser, origin: string, name: s
   const app = await browser.context.newPage();
   await signIn(app, origin);
   await app.goto(`${origin}/elsewhere`);
-  await app.getByLabel('Where you will use it').first().fill(name);
+  await app.getByLabel('Which browser it is in').fill(name);
   await app.getByRole('button', { name: 'Make a pairing code' }).click();
   const code = (await app.getByRole('note', { name: 'Pairing code' }).textContent()) ?? '';
   const options = await browser.open('options.html');

@@ -160,7 +160,7 @@ test('what is saved without a connection waits, and goes to the account it was s
     await expect(refused.getByText(/The pairing was revoked/)).toBeVisible();
     await options.reload();
     await expect(options.getByText(/changes wait to be sent/)).toBeVisible();
-    await app.getByLabel('Where you will use it').first().fill('Browser after all');
+    await app.getByLabel('Which browser it is in').fill('Browser after all');
     await app.getByRole('button', { name: 'Make a pairing code' }).click();
     const code = (await app.getByRole('note', { name: 'Pairing code' }).textContent()) ?? '';
     await options.getByLabel('Pairing code').fill('the wrong thing');

@@ -59,6 +59,24 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Save from elsewhere' }).click();
     await expect(page.getByRole('note', { name: 'Your mail address' })).toBeVisible();
     await check('save from elsewhere');
+    await page.goto(`${SEEDED}/marks`);
+    await expect(page.getByText('Ask the harbour office whether they have asked since.')).toBeVisible();
+    await check('highlights');
+    await page
+      .getByRole('button', { name: /^Change/ })
+      .first()
+      .click();
+    await check('a highlight');
+    await page.keyboard.press('Escape');
+    await page.goto(`${SEEDED}/order`);
+    await expect(page.getByRole('button', { name: /^Move “Forty-one crossings”/ })).toBeVisible();
+    await check('order of the Queue');
+    if (project.name === 'wide') {
+      await page.goto(`${SEEDED}/bulk`);
+      await expect(page.getByRole('row').nth(3)).toBeVisible();
+      await page.getByRole('row').nth(2).click();
+      await check('sort in bulk');
+    }
     await goTo(page, 'You');
     await check('You');
     await page.getByRole('button', { name: 'How I am doing' }).click();

@@ -16,6 +16,7 @@ export function Bookmark({ make }: { make: MakeToken }) {
       </Text>
       <TokenMaker
         scope="save"
+        asks="Where you will use it"
         proposed="Browser on this device"
         label="Make the bookmark"
         region="Your bookmark"

@@ -14,6 +14,7 @@ export function BrowserButton({ make }: { make: MakeToken }) {
       </Text>
       <TokenMaker
         scope="extension"
+        asks="Which browser it is in"
         proposed="Browser on my desk"
         label="Make a pairing code"
         region="Your pairing code"

@@ -10,6 +10,7 @@ export type MakeToken = (name: string, scope: TokenScope) => Promise<string | nu
 /** Asks where a token will be used, makes it, and shows what holds its secret: once, for it is kept as a hash only. */
 export function TokenMaker({
   scope,
+  asks,
   proposed,
   label,
   region,
@@ -17,6 +18,8 @@ export function TokenMaker({
   children,
 }: {
   scope: TokenScope;
+  /** How its name is asked for. */
+  asks: string;
   /** A name to begin with. */
   proposed: string;
   label: string;
@@ -41,7 +44,7 @@ export function TokenMaker({
   };
   return (
     <>
-      <Field label="Where you will use it" value={name} onChangeText={setName} fault={fault} />
+      <Field label={asks} value={name} onChangeText={setName} fault={fault} />
       <View className="items-start">
         <Button label={label} kind={secret === null ? 'main' : 'plain'} onPress={() => void begin()} />
       </View>
