@@ -23,6 +23,7 @@ declare class URLSearchParams {
 
 /** Base64 (HTML, 8.3) and UTF-8 (WHATWG Encoding). */
 declare function atob(data: string): string;
+declare function btoa(data: string): string;
 declare class TextDecoder {
   decode(input: Uint8Array): string;
 }

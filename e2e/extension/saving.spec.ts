@@ -122,6 +122,28 @@ test('links, pictures, selections and all tabs of a window are saved from the br
     await expect(row(app, new URL(src).pathname.split('/').at(-1)!.split('.')[0]!).first()).toBeVisible();
   });
 
+  await test.step('a part of what is on screen, cut out', async () => {
+    await tab.bringToFront();
+    await browser.choose('cut', tab);
+    await expect
+      .poll(() => tab.evaluate(() => document.documentElement.lastElementChild?.tagName))
+      .toBe('DIV');
+    await tab.mouse.move(40, 60);
+    await tab.mouse.down();
+    await tab.mouse.move(340, 210, { steps: 5 });
+    await tab.mouse.up();
+    await app.bringToFront();
+    await goTo(app, 'Inbox');
+    const saved = row(app, /^Part of “Crossing to Extension Menus”/i);
+    await saved.getByRole('link').click();
+    const picture = app.locator('.article img');
+    await expect(picture).toBeVisible();
+    await expect
+      .poll(() => picture.evaluate((image: HTMLImageElement) => [image.naturalWidth, image.naturalHeight]))
+      .toEqual([300, 150]);
+    await expect(app.getByText('/strict/extension-menus')).toBeVisible();
+  });
+
   await test.step('every tab, as one batch', async () => {
     for (const n of [7711, 7712, 7713]) await tabAt(webPage('rough', `/n/${n}`));
     const panel = await browser.press(tab);

@@ -124,6 +124,16 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     expect(written.items.map(({ target }) => target.source)).toEqual([webPage('rough', `/turning/${name}`)]);
     await here.getByRole('link', { name: 'To the passage' }).click();
     await expect(page.getByText('The fare is five')).toBeInViewport();
+    // And by what was written on them, among the reader's own words.
+    await page.goto(`${EMPTY}/library`);
+    await page.getByLabel('Find').fill('gone up since the summer');
+    await page.getByRole('button', { name: 'In my words' }).click();
+    await expect(
+      page
+        .getByRole('list', { name: 'Found' })
+        .getByRole('listitem')
+        .filter({ hasText: new RegExp(`${project.name} marks`, 'i') }),
+    ).toBeVisible();
   });
 });
 

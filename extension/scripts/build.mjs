@@ -35,7 +35,7 @@ const manifest = {
 await rm(out, { recursive: true, force: true });
 await mkdir(path.join(out, 'fonts'), { recursive: true });
 await build({
-  entryPoints: ['background', 'panel', 'options', 'search-line', 'marks'].map((name) => ({
+  entryPoints: ['background', 'panel', 'options', 'search-line', 'marks', 'cut'].map((name) => ({
     in: path.join(root, 'src', ['panel', 'options'].includes(name) ? `${name}.tsx` : `${name}.ts`),
     out: name,
   })),

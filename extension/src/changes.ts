@@ -25,15 +25,23 @@ export interface Wish {
   given?: GivenText;
   /** By key, as in a change of tags. */
   tags?: Record<string, string>;
+  title?: string;
+  note?: string;
 }
 
 /** Writes a save down, to be sent. @returns the new item's id */
 export async function keepSave(pairing: Pairing, wish: Wish): Promise<string> {
   const itemId = uuidv7();
-  const { address, howMuch, given, tags } = wish;
+  const { address, howMuch, given, tags, title, note } = wish;
   const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
   const mutations: Mutation[] = [{ ...(await base()), type: 'save', address, savedAt: Date.now(), howMuch }];
   if (given) mutations.push({ ...(await base()), type: 'provide', given });
+  if (title !== undefined || note !== undefined)
+    mutations.push({
+      ...(await base()),
+      type: 'choose',
+      set: { ...(title === undefined ? {} : { title }), ...(note === undefined ? {} : { note }) },
+    });
   if (tags) mutations.push({ ...(await base()), type: 'tag', set: tags });
   await kept.outbox.add(pairing.account.id, mutations);
   return itemId;

@@ -1,4 +1,5 @@
 import { HIGHLIGHT_KIND_WORDS, HighlightKind } from '@dorvel/core/model';
+import { saveCutOut } from './cut-out';
 import { kept, type Pairing } from './kept';
 import { markSelected } from './live-marks';
 import { saveLink, saveSelection, saveTab, type Saved } from './save';
@@ -11,7 +12,8 @@ interface Choice {
   contexts: [`${chrome.contextMenus.ContextType}`, ...`${chrome.contextMenus.ContextType}`[]];
   /** What it saves, as the panel says it. */
   what: string;
-  save(pairing: Pairing, click: Click, tab: Tab): Promise<Saved>;
+  /** Null when nothing was to be saved after all. */
+  save(pairing: Pairing, click: Click, tab: Tab): Promise<Saved | null>;
 }
 
 /** What the browser's own menu offers, by id. */
@@ -39,6 +41,12 @@ const CHOICES: Readonly<Record<string, Choice>> = {
             ok: false,
             says: 'This picture has no address of its own. Save the page instead.',
           }),
+  },
+  cut: {
+    title: 'Cut out a part of what you see',
+    contexts: ['page', 'image'],
+    what: 'cut-out',
+    save: (pairing, _click, tab) => saveCutOut(pairing, tab),
   },
   selection: {
     title: 'Save the selected part',
@@ -89,6 +97,7 @@ async function take(
     return;
   }
   const result = await choice.save(pairing, click, tab);
+  if (!result) return;
   saved(result, choice.what);
   await confirm(result);
 }

@@ -36,6 +36,7 @@ export const GivenText = z.object({
     'message/rfc822',
     'application/pdf',
     'application/epub+zip',
+    'image/png',
   ]),
   body: z.string().min(1).max(LARGEST_GIVEN),
   encoding: z.enum(['utf8', 'base64']),

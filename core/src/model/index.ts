@@ -2,6 +2,7 @@ export * from './activity';
 export * from './anchor';
 export * from './api';
 export * from './article';
+export * from './bytes';
 export * from './context-length';
 export * from './extension';
 export * from './fact';

@@ -1,5 +1,5 @@
 import { tidiedTree, tidyingOf } from '../copies';
-import { tagsOf, type Copy, type Item } from '../model';
+import { tagsOf, type Copy, type Highlight, type Item } from '../model';
 import { plainText } from '../text';
 import { z } from 'zod';
 import { hostOf } from './facts';
@@ -18,13 +18,28 @@ export interface FindableItem {
   language: string | null;
 }
 
-function findableOf(item: Item): FindableItem {
+/**
+ * What the reader wrote on passages, by item: it is found as their note on the item is. In one order everywhere, so
+ * that the same words make the same key.
+ */
+export function notesOnPassages(highlights: readonly Highlight[]): ReadonlyMap<string, readonly string[]> {
+  const notes = new Map<string, string[]>();
+  for (const { itemId, choices } of [...highlights].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+    if (choices.removed.value || choices.note.value === '') continue;
+    notes.set(itemId, [...(notes.get(itemId) ?? []), choices.note.value]);
+  }
+  return notes;
+}
+
+const NO_NOTES: readonly string[] = [];
+
+function findableOf(item: Item, notes: readonly string[]): FindableItem {
   const page = item.capture.page;
   return {
     title: [item.choices.title.value, page?.title].filter(Boolean).join(' · '),
     source: [page?.siteName, hostOf(item.address), ...(page?.authors ?? [])].filter(Boolean).join(' · '),
     tags: tagsOf(item).join(' · '),
-    note: item.choices.note.value,
+    note: [item.choices.note.value, ...notes].filter(Boolean).join(' · '),
     language: page?.language ?? null,
   };
 }
@@ -45,10 +60,15 @@ export function fieldTerms(item: FindableItem, body: string): FieldTerms {
   };
 }
 
-/** What an item stands in an index as; it is put in anew when this becomes another. @param copyId of the text that is at hand */
-export function findableKey(item: Item, copyId: string | null): string {
+/**
+ * What an item stands in an index as; it is put in anew when this becomes another.
+ *
+ * @param copyId of the text that is at hand
+ * @param notes what the reader wrote on its passages
+ */
+export function findableKey(item: Item, copyId: string | null, notes: readonly string[] = NO_NOTES): string {
   const out = copyId === null ? [] : (tidyingOf(item.choices, copyId)?.out ?? []);
-  return JSON.stringify([TERMS_VERSION, copyId, out, findableOf(item)]);
+  return JSON.stringify([TERMS_VERSION, copyId, out, findableOf(item, notes)]);
 }
 
 /** True when two keys stand for one text, whatever else has changed: its terms need not be made anew. */
@@ -66,13 +86,16 @@ export function readText(item: Item, copy: Pick<Copy, 'id' | 'tree'>): string {
  * An item in terms.
  *
  * @param copy null when its text is not at hand
+ * @param notes what the reader wrote on its passages
  * @param bodyTerms of its text, where they were made before
  */
 export function itemTerms(
   item: Item,
   copy: Pick<Copy, 'id' | 'tree'> | null,
+  notes: readonly string[] = NO_NOTES,
   bodyTerms?: string,
 ): FieldTerms {
-  if (bodyTerms !== undefined) return { ...fieldTerms(findableOf(item), ''), body: bodyTerms };
-  return fieldTerms(findableOf(item), copy ? readText(item, copy) : '');
+  const findable = findableOf(item, notes);
+  if (bodyTerms !== undefined) return { ...fieldTerms(findable, ''), body: bodyTerms };
+  return fieldTerms(findable, copy ? readText(item, copy) : '');
 }

@@ -1,3 +1,4 @@
+import { isOnWeb } from '@dorvel/core/address';
 import type { Item, KnownPage } from '@dorvel/core/model';
 import { lengthInWords } from '@dorvel/core/queue';
 import { alreadySavedWords, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
@@ -72,9 +73,7 @@ export function SavedPage({
         <p className="break-words font-read text-row font-semibold text-ink">
           {item ? titleOf(item) : saved.title}
         </p>
-        <p className="font-ui text-small text-soft">
-          {item ? sourceOf(item) : new URL(saved.address).hostname}
-        </p>
+        <p className="font-ui text-small text-soft">{item ? sourceOf(item) : hostOf(saved.address)}</p>
         {item?.capture.page && item.capture.page.cameThrough.verdict !== 'failed' && (
           <div className="flex items-center justify-between">
             <Strand item={item} />
@@ -102,6 +101,10 @@ export function SavedPage({
       )}
     </>
   );
+}
+
+function hostOf(address: string): string {
+  return isOnWeb(address) ? new URL(address).hostname : 'a picture';
 }
 
 function isTrouble(item: Item | null): boolean {

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { NEVER, type Copy, type Item } from '@dorvel/core/model';
+import { NEVER, type Copy, type Highlight, type Item } from '@dorvel/core/model';
 import { createSearchIndex, factsOf, find, itemTerms, readQuery, type ItemFacts } from '@dorvel/core/search';
 import { newItem } from '@dorvel/core/sync';
 import fc from 'fast-check';
@@ -179,4 +179,40 @@ it('what was saved before there was finding is made findable once', async () => 
   expect(await putMissingFindables(database)).toBeGreaterThan(0);
   expect((await ask('percha').server()).hits.map((hit) => hit.id)).toEqual([id]);
   expect(await putMissingFindables(database)).toBe(0);
+});
+
+it('finds an item by what was written on a passage of it, as long as it stands there', async () => {
+  const { library, onServer, put } = await bothPlaces();
+  const item = await put({ title: 'Plain', body: 'A text of the harbour.' });
+  const highlight: Highlight = {
+    id: uuidv7(),
+    itemId: item.id,
+    madeAt: NOW,
+    choices: {
+      kind: { value: 'doubt', at: NEVER },
+      passage: {
+        value: { exact: 'harbour', prefix: 'A text of the ', suffix: '.', start: 14, copyId: null },
+        at: NEVER,
+      },
+      note: { value: 'Ask the surveyor about this.', at: NEVER },
+      removed: { value: false, at: NEVER },
+    },
+  };
+  const found = async () => {
+    const query = readQuery('surveyor', { now: NOW, zoneMinutes: 0, typing: false });
+    const { by, hits } = await find(query, 'writing', onServer.source, await onServer.facts(), NOW);
+    return by === 'all' ? hits.map(({ id }) => id) : [];
+  };
+  expect(await found()).toEqual([]);
+  await library.change((write) => write.putHighlight(highlight));
+  expect(await found()).toEqual([item.id]);
+  // What else changes about the item does not lose it.
+  await library.change(async (write) => {
+    const now = await write.item(item.id);
+    if (now) await write.put({ ...now, choices: { ...now.choices, title: { value: 'Renamed', at: '000000002-0000-a' } } });
+  });
+  expect(await found()).toEqual([item.id]);
+  const removed = { ...highlight.choices, removed: { value: true, at: '000000001-0000-a' } };
+  await library.change((write) => write.putHighlight({ ...highlight, choices: removed }));
+  expect(await found()).toEqual([]);
 });

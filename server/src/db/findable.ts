@@ -6,6 +6,7 @@ import {
   findableKey,
   isSameText,
   itemTerms,
+  notesOnPassages,
   readText,
   SCOPE_FIELDS,
   type ItemFacts,
@@ -15,6 +16,7 @@ import {
 } from '@dorvel/core/search';
 import { and, asc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Database, Transaction } from './open';
+import { highlightsIn } from './records';
 import { copies, findables, items } from './schema';
 
 /**
@@ -48,7 +50,8 @@ export async function putFindable(
   const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
   const isOne = item.capture.sameAs === null;
   const copyId = item.capture.page?.copyId ?? null;
-  const key = findableKey(item, copyId);
+  const notes = notesOnPassages(await highlightsIn(tx, accountId, item.id)).get(item.id) ?? [];
+  const key = findableKey(item, copyId, notes);
   if (isOne ? known?.key === key : !known) return;
   const table = tableOf(accountId);
   const before =
@@ -61,8 +64,8 @@ export async function putFindable(
     return;
   }
   const fields = before
-    ? itemTerms(item, null, before.body)
-    : itemTerms(item, fresh?.id === copyId ? fresh : await copyOf(tx, accountId, copyId));
+    ? itemTerms(item, null, notes, before.body)
+    : itemTerms(item, fresh?.id === copyId ? fresh : await copyOf(tx, accountId, copyId), notes);
   const [placed] = await tx
     .insert(findables)
     .values({ accountId, itemId: item.id, key })

@@ -185,10 +185,11 @@ async function libraryWriter(tx: Transaction, accountId: string) {
   const freshCopies = new Map<string, Copy>();
   const mine = eq(items.accountId, accountId);
   const parse = (row: { record: unknown } | undefined) => row && Item.parse(row.record);
+  const small = recordWriter(tx, accountId, sequence);
   return {
     sequence,
     ...feedWriter(tx, accountId, sequence),
-    ...recordWriter(tx, accountId, sequence),
+    ...small,
 
     async item(id: string): Promise<Item | undefined> {
       return parse(
@@ -224,6 +225,13 @@ async function libraryWriter(tx: Transaction, accountId: string) {
           ),
         );
       return rows.map((row) => Item.parse(row.record));
+    },
+
+    /** Keeps a highlight, and makes its item findable by what is written on it. */
+    async putHighlight(highlight: Highlight): Promise<void> {
+      await small.putHighlight(highlight);
+      const item = await this.item(highlight.itemId);
+      if (item) await putFindable(tx, accountId, item);
     },
 
     async put(item: Item): Promise<void> {

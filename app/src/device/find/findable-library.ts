@@ -1,27 +1,30 @@
-import type { Item } from '@dorvel/core/model';
+import type { Highlight, Item } from '@dorvel/core/model';
 import {
   createSearchIndex,
   factsOf,
   findableKey,
   itemTerms,
+  notesOnPassages,
   readText,
   type ItemFacts,
   type SearchIndex,
 } from '@dorvel/core/search';
 import type { DeviceStore } from '../store';
 
-/** What the index follows: all items, and which copies are here. */
+/** What the index follows: all items, what is marked in them, and which copies are here. */
 interface Snapshot {
   items: readonly Item[];
+  highlights: readonly Highlight[];
   copyIds: readonly string[];
 }
 
 export async function snapshotOf(store: DeviceStore): Promise<Snapshot> {
-  const [items, copyIds] = await Promise.all([
+  const [items, highlights, copyIds] = await Promise.all([
     store.items.toArray(),
+    store.highlights.toArray(),
     store.copies.toCollection().primaryKeys(),
   ]);
-  return { items, copyIds };
+  return { items, highlights, copyIds };
 }
 
 /** One account's items in an index, kept in step with the store: only what is new or changed is read and taken apart. */
@@ -37,9 +40,10 @@ export class FindableLibrary {
   constructor(private readonly store: DeviceStore) {}
 
   /** Brings the index in step with the store as it is now. */
-  async update({ items, copyIds }: Snapshot): Promise<void> {
+  async update({ items, highlights, copyIds }: Snapshot): Promise<void> {
     if (!this.#loaded) await this.#load();
     const here = new Set(copyIds);
+    const notes = notesOnPassages(highlights);
     this.withoutText = 0;
     this.facts.clear();
     this.items.clear();
@@ -51,7 +55,7 @@ export class FindableLibrary {
       const copyId = item.capture.page?.copyId ?? null;
       const isHere = copyId !== null && here.has(copyId);
       if (copyId !== null && !isHere) this.withoutText += 1;
-      await this.#put(item, isHere ? copyId : null);
+      await this.#put(item, isHere ? copyId : null, notes.get(item.id) ?? []);
     }
     for (const id of this.#keys.keys())
       if (!this.facts.has(id)) {
@@ -69,11 +73,11 @@ export class FindableLibrary {
     this.#loaded = true;
   }
 
-  async #put(item: Item, copyId: string | null): Promise<void> {
-    const key = findableKey(item, copyId);
+  async #put(item: Item, copyId: string | null, notes: readonly string[]): Promise<void> {
+    const key = findableKey(item, copyId, notes);
     if (this.#keys.get(item.id) === key) return;
     const copy = copyId === null ? undefined : await this.store.copies.get(copyId);
-    const fields = itemTerms(item, copy ?? null);
+    const fields = itemTerms(item, copy ?? null, notes);
     this.index.put(item.id, fields);
     this.#keys.set(item.id, key);
     await this.store.findables.put({ itemId: item.id, key, fields });

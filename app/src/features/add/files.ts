@@ -1,5 +1,5 @@
 import { fileAddress, readAddresses } from '@dorvel/core/address';
-import { LARGEST_PUSHED, type GivenText } from '@dorvel/core/model';
+import { inBase64, inBase64Url, LARGEST_PUSHED, type GivenText } from '@dorvel/core/model';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
 export interface Wish {
@@ -56,9 +56,7 @@ async function readFile(file: File): Promise<Wishes> {
   const read = await givenOf(file);
   if (!read.ok) return fault(read.says);
   const hash = await crypto.subtle.digest('SHA-256', await file.arrayBuffer());
-  const address = fileAddress(
-    inBase64(new Uint8Array(hash)).replace(/\+/g, '-').replace(/\//g, '_').replace(/=/g, ''),
-  );
+  const address = fileAddress(inBase64Url(new Uint8Array(hash)));
   return { wishes: [{ address, shown: file.name, given: read.given }], faults: [] };
 }
 
@@ -100,11 +98,4 @@ export function isTooLarge(body: string): boolean {
 
 function endingOf({ name }: File): string {
   return name.split('.').at(-1)?.toLowerCase() ?? '';
-}
-
-function inBase64(bytes: Uint8Array): string {
-  let binary = '';
-  for (let at = 0; at < bytes.length; at += 0x8000)
-    binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
-  return btoa(binary);
 }
