@@ -17,6 +17,7 @@ import { libraryOf } from './db/library';
 import { mailboxRepository } from './db/mailboxes';
 import { openDatabase } from './db/open';
 import { perAccount } from './db/per-account';
+import { threadProfiler } from './db/profiler';
 import { relatedLibrary } from './db/related';
 import { tokenRepository } from './db/tokens';
 import { lookAtFeed } from './feeds/look';
@@ -31,6 +32,7 @@ const accounts = accountRepository(database, Date.now);
 const jobs = jobRepository(database, Date.now);
 const files = folderStore(path.join(config.dataFolder, 'pictures'));
 const extractor = poolExtractor(config.extractWorker);
+const profiler = threadProfiler(config.profileWorker);
 const clock = createClock('server', Date.now);
 const bell = new ChangeBell();
 const mailboxes = mailboxRepository(database);
@@ -86,7 +88,7 @@ const app = createApp({
   jobs,
   library,
   findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
-  related: perAccount((accountId) => relatedLibrary(database, accountId), 20),
+  related: perAccount((accountId) => relatedLibrary(database, accountId, profiler), 20),
   files,
   clock,
   bell,
@@ -136,6 +138,7 @@ async function stop(signal: string) {
   clearTimeout(patience);
   server.closeAllConnections();
   await extractor.close();
+  await profiler.close();
   database.close();
   process.exit(0);
 }

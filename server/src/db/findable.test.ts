@@ -209,7 +209,11 @@ it('finds an item by what was written on a passage of it, as long as it stands t
   // What else changes about the item does not lose it.
   await library.change(async (write) => {
     const now = await write.item(item.id);
-    if (now) await write.put({ ...now, choices: { ...now.choices, title: { value: 'Renamed', at: '000000002-0000-a' } } });
+    if (now)
+      await write.put({
+        ...now,
+        choices: { ...now.choices, title: { value: 'Renamed', at: '000000002-0000-a' } },
+      });
   });
   expect(await found()).toEqual([item.id]);
   const removed = { ...highlight.choices, removed: { value: true, at: '000000001-0000-a' } };

@@ -9,8 +9,12 @@ import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from './accounts';
 import { libraryOf } from './library';
 import { openDatabase, type Database } from './open';
+import profileOfRecord from './profile.worker';
 import { relatedLibrary } from './related';
 import { profiles } from './schema';
+
+/** The thread's own work, without the thread. */
+const PROFILER = { profile: async (record: string) => profileOfRecord(record) };
 
 const NOW = Date.UTC(2026, 10, 25);
 /** Four little texts of two subjects. */
@@ -104,19 +108,19 @@ it('relates as a device does that has the same texts', async () => {
   const { account, idOf } = await libraryWithTexts(NAMES);
   const onDevice = createRelatedIndex();
   for (const name of NAMES) onDevice.put(idOf(name), termProfile(TEXTS[name], name, 'en'));
-  const onServer = relatedLibrary(database, account.id);
+  const onServer = relatedLibrary(database, account.id, PROFILER);
   for (const name of NAMES)
     expect(await onServer.related(idOf(name), 3)).toEqual(onDevice.related(idOf(name), 3));
 });
 
 it('follows the library: what comes, what is let go, and what another server process had profiled', async () => {
   const { account, put, idOf, nameOf } = await libraryWithTexts(['eelgrass', 'larch', 'oak']);
-  const relating = relatedLibrary(database, account.id);
+  const relating = relatedLibrary(database, account.id, PROFILER);
   const nearest = async (to: Name, from = relating) => nameOf((await from.related(idOf(to), 1))[0]?.id ?? '');
   expect(await nearest('eelgrass')).not.toBe('geese');
   await put('geese');
   expect(await nearest('eelgrass')).toBe('geese');
-  expect(await nearest('eelgrass', relatedLibrary(database, account.id))).toBe('geese');
+  expect(await nearest('eelgrass', relatedLibrary(database, account.id, PROFILER))).toBe('geese');
   await put('geese', (item) => {
     item.choices.stage = { value: 'let-go', at: NEVER };
   });
@@ -130,7 +134,7 @@ it('suggests the tags of what is near, and never one that it has', async () => {
     item.tags = { birds: { value: 'Birds', at: NEVER } };
   });
   const untagged = await put('eelgrass');
-  const relating = relatedLibrary(database, account.id);
+  const relating = relatedLibrary(database, account.id, PROFILER);
   const suggested = await relating.suggestedTags(untagged, 3);
   expect(suggested.map(({ tag }) => tag)).toEqual(['Birds']);
   const tagged = await put('eelgrass', (item) => {

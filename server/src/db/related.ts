@@ -1,9 +1,9 @@
-import { Copy, Item, tagKey, tagsOf } from '@dorvel/core/model';
+import { Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { createRelatedIndex, suggestTags, type Related, type TagSuggestion } from '@dorvel/core/relate';
-import { PROFILE_VERSION, TermProfile, termProfile } from '@dorvel/core/terms';
-import { plainText } from '@dorvel/core/text';
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { PROFILE_VERSION, TermProfile } from '@dorvel/core/terms';
+import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import type { Database } from './open';
+import type { Profiler } from './profiler';
 import { copies, items, profiles } from './schema';
 
 /** Which items of an account's library are near to one another; see core/relate. */
@@ -17,7 +17,11 @@ export interface RelatedLibrary {
 const VOTERS = 8;
 
 /** The index is kept in memory, and brought up to date at each question: only what has changed is read. */
-export function relatedLibrary(database: Database, accountId: string): RelatedLibrary {
+export function relatedLibrary(
+  database: Database,
+  accountId: string,
+  profiler: Pick<Profiler, 'profile'>,
+): RelatedLibrary {
   const index = createRelatedIndex();
   const copyOf = new Map<string, string>();
   const tagsById = new Map<string, readonly string[]>();
@@ -31,13 +35,13 @@ export function relatedLibrary(database: Database, accountId: string): RelatedLi
       .from(profiles)
       .where(and(eq(profiles.accountId, accountId), eq(profiles.copyId, copyId)));
     if (known?.version === PROFILE_VERSION) return TermProfile.parse(known.profile);
+    // As text: a long copy takes long to parse, which is the profiler's to do.
     const [row] = await database.read
-      .select({ record: copies.record })
+      .select({ record: sql<string>`${copies.record}` })
       .from(copies)
       .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
     if (!row) return null;
-    const copy = Copy.parse(row.record);
-    const profile = termProfile(plainText(copy.tree).text, copy.title, copy.language);
+    const profile = await profiler.profile(row.record);
     const kept = { accountId, copyId, version: PROFILE_VERSION, profile };
     await database.write((tx) =>
       tx
