@@ -80,6 +80,8 @@ export async function pairWith(browser: ExtendedBrowser, origin: string, name: s
   await options.getByLabel('Pairing code').fill(code);
   await options.getByRole('button', { name: 'Pair', exact: true }).click();
   await expect(options.getByRole('status')).toContainText('It saves to the library of Ines Tavora-Holm');
+  // Tests take longer to look than readers do.
+  await options.getByLabel('The panel stays for').selectOption('Until I close it');
   await options.close();
   return app;
 }

@@ -26,7 +26,7 @@ const manifest = {
   background: { service_worker: 'background.js', scripts: ['background.js'] },
   // The page before the reader is opened by their press (activeTab); others only when they say so.
   permissions: ['activeTab', 'alarms', 'contextMenus', 'scripting', 'storage', 'tabs', 'unlimitedStorage'],
-  ...(granted ? { host_permissions: everywhere } : { optional_host_permissions: everywhere }),
+  ...(granted ? { host_permissions: ['<all_urls>'] } : { optional_host_permissions: everywhere }),
   commands: { _execute_action: { suggested_key: { default: 'Alt+Shift+S' } } },
   browser_specific_settings: { gecko: { id: 'extension@dorvel.invalid', strict_min_version: '128.0' } },
   minimum_chrome_version: '116',

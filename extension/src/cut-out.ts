@@ -8,10 +8,10 @@ import type { Saved } from './save';
 /** Saves a part of what is on screen as a picture, with a note of where it was. Null when the reader thought better of it. */
 export async function saveCutOut(pairing: Pairing, tab: chrome.tabs.Tab): Promise<Saved | null> {
   const cut = await drawnIn(tab.id);
-  if (cut === 'not let in')
-    return { ok: false, says: 'This page does not let us draw on it. Save the page instead.' };
-  if (!cut) return null;
-  const shown = await chrome.tabs.captureVisibleTab(tab.windowId, { format: 'png' });
+  if (cut === null) return null;
+  const shown = cut === 'not let in' ? null : await onScreen(tab.windowId);
+  if (cut === 'not let in' || shown === null)
+    return { ok: false, says: 'This page does not let us take its picture. Save the page instead.' };
   const picture = await cropped(shown, cut);
   const bytes = new Uint8Array(await picture.arrayBuffer());
   const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
@@ -35,6 +35,14 @@ async function drawnIn(tabId: number | undefined): Promise<Cut | null | 'not let
     return await chrome.tabs.sendMessage<ToCut, Cut | null>(tabId, message);
   } catch (_notLetIn) {
     return 'not let in';
+  }
+}
+
+async function onScreen(windowId: number): Promise<string | null> {
+  try {
+    return await chrome.tabs.captureVisibleTab(windowId, { format: 'png' });
+  } catch (_notLetIn) {
+    return null;
   }
 }
 
