@@ -106,9 +106,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
   await test.step('all of them are in one place, to be narrowed and gone back to', async () => {
     await page.getByRole('button', { name: 'What to do with this item' }).click();
     await page.getByRole('button', { name: 'Highlights (2)' }).click();
-    const here = page
-      .getByRole('listitem')
-      .filter({ hasText: new RegExp(`Crossing to ${project.name} marks`, 'i') });
+    const here = page.getByRole('group', { name: new RegExp(`Crossing to ${project.name} marks`, 'i') });
     await expect(here).toContainText('Has it gone up since the summer?');
     await page.getByRole('radio', { name: 'To do' }).click();
     await expect(here).toContainText('In January');

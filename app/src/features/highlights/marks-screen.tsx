@@ -9,7 +9,6 @@ import { useHighlights, useItems } from '@/device/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
-import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { HighlightSheet } from './highlight-sheet';
@@ -38,7 +37,6 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
   return (
     <View className="flex-1 bg-ground">
       <FlatList
-        {...namedList('Highlights', marked.length)}
         data={marked}
         keyExtractor={({ item }) => item.id}
         initialNumToRender={8}
@@ -81,7 +79,7 @@ function MarksOfItem({
   onOpen(id: string): void;
 }) {
   return (
-    <View role="listitem" className="border-b border-line pb-[12px] pt-[14px]">
+    <View role="group" aria-label={titleOf(item)} className="border-b border-line pb-[12px] pt-[14px]">
       <Link href={`/library/${item.id}`} asChild>
         <Pressable className="min-h-[44px] justify-center">
           <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
