@@ -105,6 +105,18 @@ it('keeps all of it without a connection, and asks to be woken', async () => {
   expect(await kept.outbox.ids()).toEqual([id(1)]);
 });
 
+it.each([200, 302, 401, 404, 511])(
+  'keeps all of it when something else answers in the server’s place, with %d',
+  async (status) => {
+    await pairedBrowser();
+    await kept.outbox.add(ACCOUNT.id, [save(1)]);
+    answer = () => ({ status, body: 'Welcome aboard. Sign in to go online.' });
+    expect(await send()).toBe('waits');
+    expect(await kept.outbox.ids()).toEqual([id(1)]);
+    expect((await kept.pairing())?.revoked).toBe(false);
+  },
+);
+
 it('keeps all of it when the pairing was revoked, and asks no more', async () => {
   await pairedBrowser();
   await kept.outbox.add(ACCOUNT.id, [save(1)]);

@@ -45,8 +45,13 @@ export function serverAt(origin: string, secret: string) {
       throw new Unreachable('No connection to the server.', { cause: error });
     }
     const answer: unknown = await response.json().catch(() => null);
-    if (response.ok) return schema.parse(answer);
-    const detail = Problem.safeParse(answer).data?.detail ?? `The server answered ${response.status}.`;
+    const parsed = response.ok ? schema.safeParse(answer) : null;
+    if (parsed?.success) return parsed.data;
+    const problem = Problem.safeParse(answer).data;
+    // Not our server's words: a sign-in page of a train's network, say. What waits must not be taken for refused.
+    if (!problem)
+      throw new Unreachable(`Something else answered in the server’s place (${response.status}).`);
+    const { detail } = problem;
     if (response.status === 401) throw new Unpaired(detail);
     if (response.status >= 500 || response.status === 429) throw new Unreachable(detail);
     throw new Error(detail);
