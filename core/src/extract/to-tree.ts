@@ -1,4 +1,5 @@
 import type { Element, ElementContent, Root } from 'hast';
+import { LANGUAGE_TAG } from '../model';
 import { cardFigure } from './cards';
 import { formula } from './formula';
 import { fragmentOf, markTargets, TARGET } from './inside-links';
@@ -138,6 +139,8 @@ function blockFrom(node: PageElement, context: Context): Element[] {
   const blocks = blocksFrom(node, context);
   const target = attribute(node, TARGET);
   if (target !== undefined && blocks[0]) blocks[0].properties.id ??= target;
+  const { lang } = languageOf(node);
+  if (lang !== undefined) for (const block of blocks) block.properties.lang ??= lang;
   return blocks;
 }
 
@@ -326,7 +329,7 @@ function phrasing(node: PageNode, context: Context): ElementContent[] {
   const kept = Object.hasOwn(PHRASING, tagName) ? PHRASING[tagName] : undefined;
   if (!kept) return isBlock(node) && children.length > 0 ? [element('br', []), ...children] : children;
   if (kept === 'a') return link(node, children, context);
-  const properties = targetOf(node);
+  const properties = { ...targetOf(node), ...languageOf(node) };
   const title = attribute(node, 'title');
   if (kept === 'abbr' && title) properties.title = title.slice(0, 300);
   if (kept === 'time' && attribute(node, 'datetime'))
@@ -352,6 +355,12 @@ function link(node: PageElement, children: ElementContent[], context: Context): 
 function targetOf(node: PageElement): Element['properties'] {
   const target = attribute(node, TARGET);
   return target === undefined ? {} : { id: target };
+}
+
+/** What a part of the page is written in, where it says so: a voice is chosen by it, and hyphens. */
+function languageOf(node: PageElement): Element['properties'] {
+  const lang = attribute(node, 'lang') ?? attribute(node, 'xml:lang');
+  return lang !== undefined && LANGUAGE_TAG.test(lang) ? { lang } : {};
 }
 
 function image(node: PageElement, context: Context): ElementContent[] {

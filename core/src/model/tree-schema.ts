@@ -6,6 +6,9 @@ export const MATHML_ELEMENTS: readonly string[] = (
   'msubsup msup mtable mtd mtext mtr munder munderover none menclose'
 ).split(' ');
 
+/** A language tag, as far as its shape goes (BCP 47). */
+export const LANGUAGE_TAG = /^[a-z]{2,3}(?:-[a-z0-9]{2,8}){0,3}$/i;
+
 /** What a card stands for: something that plays or loads on another page. */
 export const CARD_KINDS = ['video', 'sound', 'page'] as const;
 export type CardKind = (typeof CARD_KINDS)[number];
@@ -37,7 +40,10 @@ export const TREE_SCHEMA: Schema = {
     ...MATHML_ELEMENTS,
   ],
   attributes: {
-    '*': [['id', /^in-[a-z0-9-]{1,40}$/]],
+    '*': [
+      ['id', /^in-[a-z0-9-]{1,40}$/],
+      ['lang', LANGUAGE_TAG],
+    ],
     a: [
       ['href', /^https?:\/\//i, /^#in-[a-z0-9-]{1,40}$/],
       // A card: its words stand in the title, so that it takes no room in the plain text.

@@ -1,50 +1,93 @@
-import type { Root } from 'hast';
-import { plainText } from '../text';
-import { toRate, utteranceAt, utterances, voiceFor } from '.';
+import type { Element, ElementContent, Root, RootContent } from 'hast';
+import { plainText, wordStarts } from '../text';
+import { paragraphFrom, titleUtterance, toRate, USUAL_SPEECH, utteranceAt, utterances, voiceFor } from '.';
 
-const element = (tagName: string, ...children: (string | Root['children'][number])[]) =>
-  ({
-    type: 'element',
-    tagName,
-    properties: {},
-    children: children.map((child) => (typeof child === 'string' ? { type: 'text', value: child } : child)),
-  }) as Root['children'][number];
-const root = (...children: Root['children']): Root => ({ type: 'root', children });
+const element = (tagName: string, ...children: (string | ElementContent | Element['properties'])[]): Element => {
+  const made: Element = { type: 'element', tagName, properties: {}, children: [] };
+  for (const child of children) {
+    if (typeof child === 'string') made.children.push({ type: 'text', value: child });
+    else if ('type' in child && typeof child.type === 'string' && 'tagName' in child) made.children.push(child as ElementContent);
+    else made.properties = child as Element['properties'];
+  }
+  return made;
+}; // prettier-ignore
+const root = (...children: RootContent[]): Root => ({ type: 'root', children });
+const table = (...rows: [cell: 'th' | 'td', ...values: string[]][]) =>
+  element('table', element('caption', 'Heights'), element('tbody', ...rows.map(([cell, ...values]) => element('tr', ...values.map((value) => element(cell, value)))))); // prettier-ignore
+const texts = (tree: Root, choices = USUAL_SPEECH, language = 'en') =>
+  utterances(tree, language, choices).map(({ text }) => text);
+
+const tree = root(
+  element('h2', 'Tides'),
+  element('p', 'High at ', element('b', 'noon'), '. Low at six.'),
+  element('pre', element('code', 'let x = 1;')),
+  table(['th', 'Day', 'Height'], ['td', 'Monday', '3.2 m']),
+  element('p', '* * *'),
+  element('p', 'A line', element('br'), 'broken'),
+  element('figure', element('figcaption', 'The pier')),
+);
 
 describe('what a voice reads', () => {
-  const tree = root(
-    element('h2', 'Tides'),
-    element('p', 'High at ', element('b', 'noon'), '. Low at six.'),
-    element('pre', element('code', 'let x = 1;')),
-    element('table', element('tbody', element('tr', element('td', 'Day'), element('td', 'Height')))),
-    element('p', '* * *'),
-    element('p', 'A line', element('br'), 'broken'),
-  );
   const spoken = utterances(tree, 'en');
 
-  it('is its sentences in order; no code, no ornament', () => {
+  it('is its sentences in order; what is no running text is said to be what it is, ornament is not said', () => {
     expect(spoken.map(({ text }) => text)).toEqual([
-      'Tides',
+      'Heading: Tides.',
       'High at noon.',
       'Low at six.',
-      'Day,Height',
+      'Code, left out.',
+      'Table: Heights. two columns, one row. Day, Height.',
       'A line',
       'broken',
+      'Picture: The pier.',
     ]);
   });
 
-  it('says the same characters as stand in the text, at the same places', () => {
-    const { text } = plainText(tree);
-    for (const { start, end, text: said } of spoken) {
-      expect(said).toHaveLength(end - start);
-      expect(said).toBe(text.slice(start, end).replace('\t', ','));
-    }
+  it('reads a table by its rows, or not at all, as the reader chose', () => {
+    expect(texts(tree, { ...USUAL_SPEECH, tables: 'rows' })).toContain(
+      'Day: Monday; Height: three point two metres.',
+    );
+    expect(texts(tree, { ...USUAL_SPEECH, tables: 'nothing' }).join(' ')).not.toMatch(/Table|Monday/);
   });
 
-  it('pauses longer the more is closed', () => {
+  it('says a heading without the word, as the reader chose', () => {
+    expect(texts(tree, { ...USUAL_SPEECH, headings: false })[0]).toBe('Tides.');
+  });
+
+  it('numbers the entries of a numbered list, from where it begins, once each', () => {
+    const list = element(
+      'ol',
+      { start: 4 },
+      element('li', 'Caulk. Then wait.'),
+      element('li', element('p', 'Paint'), element('p', 'Twice')),
+    );
+    expect(texts(root(list, element('ul', element('li', 'Tar'))))).toEqual([
+      'four: Caulk.',
+      'Then wait.',
+      'five: Paint',
+      'Twice',
+      'Tar',
+    ]);
+  });
+
+  it('pauses longer the more is closed, and around a quotation', () => {
     const [heading, sentence, paragraph] = spoken.map(({ pauseMs }) => pauseMs);
     expect(sentence).toBeLessThan(paragraph ?? 0);
     expect(paragraph).toBeLessThan(heading ?? 0);
+    const quoted = root(
+      element('p', 'He wrote:'),
+      element('blockquote', element('p', 'Bail first.'), element('p', 'Then row.')),
+      element('p', 'So we did.'),
+    );
+    expect(utterances(quoted, 'en').map(({ leadMs }) => leadMs > 0)).toEqual([false, true, false, true]);
+  });
+
+  it('knows where a paragraph begins, for going from one to the next and back', () => {
+    expect(spoken.map(({ begins }) => begins)).toEqual([true, true, false, true, true, true, false, true]);
+    expect([paragraphFrom(spoken, 1, 1), paragraphFrom(spoken, 2, -1), paragraphFrom(spoken, 1, -1)]).toEqual(
+      [3, 1, 0],
+    );
+    expect([paragraphFrom(spoken, 0, -1), paragraphFrom(spoken, 7, 1)]).toEqual([0, 7]);
   });
 
   it('is found by a place in it, or by one before it', () => {
@@ -55,6 +98,74 @@ describe('what a voice reads', () => {
     expect(utteranceAt(spoken, 99_999)).toBe(spoken.at(-1));
     expect(utteranceAt([], 3)).toBeUndefined();
   });
+
+  it('has every word of the text in one utterance, whatever is chosen of tables', () => {
+    for (const tables of ['summary', 'rows'] as const) {
+      const parts = utterances(tree, 'en', { ...USUAL_SPEECH, tables });
+      for (const start of wordStarts(plainText(tree).text, 'en')) {
+        // The row of asterisks has no words in it.
+        const holding = parts.filter((each) => each.start <= start && start < each.end);
+        expect(holding).toHaveLength(1);
+      }
+    }
+  });
+});
+
+describe('footnotes', () => {
+  const mark = (id: string) => element('sup', element('a', { href: `#${id}` }, '1'));
+  const noted = root(
+    element('p', 'The ebb ran hard.', mark('in-1'), ' Nobody', mark('in-1'), ' rowed.'),
+    element(
+      'ol',
+      element('li', { id: 'in-1' }, 'Four knots. ', element('a', { href: '#in-2' }, '↩')),
+      element('li', 'A list entry.'),
+    ),
+  );
+
+  it('are left out, and so are their marks', () => {
+    expect(texts(noted)).toEqual(['The ebb ran hard.', 'Nobody rowed.', 'two: A list entry.']);
+  });
+
+  it('are read where the reader wants them', () => {
+    expect(texts(noted, { ...USUAL_SPEECH, footnotes: true })).toContain('one: Four knots.');
+  });
+});
+
+describe('other languages in a text', () => {
+  const german =
+    'Der Wind hat die ganze Nacht nicht nachgelassen und die Boote sind nicht aus dem Hafen gekommen, weil die Flut zu stark war und niemand rudern wollte, auch nicht die alten Fischer.';
+
+  it('are told by what the page says, or where a block plainly is in one', () => {
+    const mixed = root(
+      element('p', 'They said:'),
+      element('blockquote', element('p', { lang: 'fr' }, 'Le 3 mai.')),
+      element('p', german),
+      element('p', 'And that was all.'),
+    );
+    expect(utterances(mixed, 'en').map(({ language, text }) => [language, text.slice(0, 12)])).toEqual([
+      [null, 'They said:'],
+      ['fr', 'Le trois mai'],
+      ['de', 'Der Wind hat'],
+      [null, 'And that was'],
+    ]);
+  });
+});
+
+it('gives a phrase in another language to the voice of that language, and a word alone to the text’s own', () => {
+  const tree = root(
+    element('p', 'He said ', element('em', { lang: 'fr' }, 'mon cher ami'), ' and left by the ', element('em', { lang: 'de' }, 'Hafen'), '.'),
+  ); // prettier-ignore
+  expect(utterances(tree, 'en').map(({ text, language }) => [text, language])).toEqual([
+    ['He said ', null],
+    ['mon cher ami', 'fr'],
+    [' and left by the Hafen.', null],
+  ]);
+});
+
+it('says before an article what it is', () => {
+  expect(titleUtterance('What the eelgrass knows', 'Skerrow Daily', '8 min', 'en').text).toBe(
+    'What the eelgrass knows. Skerrow Daily. eight minutes.',
+  );
 });
 
 describe('choosing a voice', () => {

@@ -19,6 +19,10 @@ const ABBREVIATIONS: Readonly<Record<string, string>> = {
 const AFTER_GERMAN_ORDINAL =
   /^(?:Januar|Februar|März|April|Mai|Juni|Juli|August|September|Oktober|November|Dezember|Jahrhundert|Jahrtausend|Mal|Platz|Klasse|Stock|Auflage|Kapitel)\b/;
 
+/** Words with which English sentences begin more often than names do. */
+const ENGLISH_OPENER =
+  /^(?:The|This|That|These|Those|There|They|Then|It|Its|He|She|We|You|In|On|At|By|For|From|With|After|Before|When|While|If|But|And|So|Yet|Just|Not|No|All|Some|Many|Most|However|What|Who|Why|How|As|An)\b/;
+
 const knownAbbreviations = new Map<string, RegExp>();
 const segmenters = new Map<string, Intl.Segmenter>();
 
@@ -52,7 +56,15 @@ function joinsOn(before: string, after: string, language: string): boolean {
   if (!before.endsWith('.')) return false;
   if (abbreviationsOf(language).test(before)) return true;
   // An initial, or half of an abbreviation: "J. R. Haldane", „z. B.“. The English pronoun is one letter too.
-  const letter = /(?:^|[\s(“"‘'.-])(\p{L})\.$/u.exec(before)?.[1];
+  const letter = /(?:^|[\s(“"‘'.-])([\p{Lu}\p{Ll}])\.$/u.exec(before)?.[1];
+  // Letter words end a sentence where one plainly begins behind them: "…of the F.B.I. The …".
+  if (
+    letter !== undefined &&
+    language === 'en' &&
+    /\p{L}\.\p{L}\.$/u.test(before) &&
+    ENGLISH_OPENER.test(after)
+  )
+    return false;
   if (letter !== undefined) return language !== 'en' || letter !== 'I' || !/\p{Ll}\s+I\.$/u.test(before);
   return language === 'de' && /(?:^|\s)\d{1,2}\.$/.test(before) && AFTER_GERMAN_ORDINAL.test(after);
 }

@@ -6,6 +6,7 @@ interface FakeUtterance {
   rate: number;
   onstart(): void;
   onend(): void;
+  onboundary(event: { name: string; charIndex: number }): void;
   onerror(event: { error: string }): void;
 }
 const spoken = ['One.', 'Two.'].map((text, index): Utterance => ({
@@ -13,6 +14,11 @@ const spoken = ['One.', 'Two.'].map((text, index): Utterance => ({
   start: index * 10,
   end: index * 10 + text.length,
   text,
+  pieces: [],
+  kind: 'sentence',
+  begins: index === 0,
+  language: null,
+  leadMs: 0,
   pauseMs: 0,
 }));
 const voice = { name: 'Own', lang: 'en-GB', localService: true } as SpeechSynthesisVoice;
@@ -24,6 +30,7 @@ const narrator = () =>
     begun: (index) => log.push(`begun ${index}`),
     heard: (index) => log.push(`heard ${index}`),
     ended: () => log.push('ended'),
+    interrupted: () => log.push('interrupted'),
     failed: (says) => log.push(says),
   });
 
@@ -68,6 +75,26 @@ describe('the device’s own voice', () => {
     expect(log).toEqual([]);
     own.resume();
     expect(said.map(({ text }) => text)).toEqual(['Two.', 'Two.']);
+  });
+
+  it('tells how far into its sentence it is, where the device tells', () => {
+    const own = narrator();
+    own.play(0);
+    expect(own.saidUntil()).toBeNull();
+    said[0]!.onstart();
+    said[0]!.onboundary({ name: 'sentence', charIndex: 0 });
+    expect(own.saidUntil()).toBeNull();
+    said[0]!.onboundary({ name: 'word', charIndex: 3 });
+    expect(own.saidUntil()).toBe(3);
+  });
+
+  it('jumps to the sentence that stands where the time leads', () => {
+    const own = narrator();
+    own.play(0);
+    said[0]!.onstart();
+    own.skip(15);
+    own.skip(-15);
+    expect(said.map(({ text }) => text)).toEqual(['One.', 'Two.', 'One.']);
   });
 
   it('says what to do when it fails, but not when it was interrupted', () => {

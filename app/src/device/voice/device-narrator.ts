@@ -1,4 +1,6 @@
+import { countWords, listeningMinutes } from '@dorvel/core/text';
 import type { NarratorMaker } from './narrator';
+import { placeAfter } from './skip';
 
 /** The voices that this device has of its own; empty where it has none. They may arrive a while after the start. */
 export function deviceVoices(): SpeechSynthesisVoice[] {
@@ -11,6 +13,8 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
     let rate = firstRate;
     let at = -1;
     let startedAt = 0;
+    let saidUntil: number | null = null;
+    let speaking = false;
     /** Counts the sentences begun: the end of one that was cut off says nothing. */
     let turn = 0;
 
@@ -22,6 +26,8 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       }
       const mine = ++turn;
       at = index;
+      saidUntil = null;
+      speaking = true;
       speechSynthesis.cancel();
       const saying = new SpeechSynthesisUtterance(utterance.text);
       saying.voice = voice;
@@ -31,6 +37,9 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
         if (mine !== turn) return;
         startedAt = performance.now();
         events.begun(index);
+      };
+      saying.onboundary = ({ name, charIndex }) => {
+        if (mine === turn && name === 'word') saidUntil = charIndex;
       };
       saying.onend = () => {
         if (mine !== turn) return;
@@ -45,6 +54,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
     };
     const hush = () => {
       turn += 1;
+      speaking = false;
       speechSynthesis.cancel();
     };
     return {
@@ -55,6 +65,19 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       setRate(to) {
         rate = to;
       },
+      // Its sentences can only be begun anew: the nearest one stands for the place.
+      skip(seconds) {
+        const secondsOf = (index: number) => listeningMinutes(countWords(spoken[index]?.text ?? '', voice.lang), 1) * 60; // prettier-ignore
+        const passed = speaking ? ((performance.now() - startedAt) / 1000) * rate : 0;
+        const to = placeAfter(
+          { index: Math.max(0, at), seconds: passed },
+          seconds * rate,
+          secondsOf,
+          spoken.length,
+        );
+        say(to.index);
+      },
+      saidUntil: () => saidUntil,
       close: hush,
     };
   };

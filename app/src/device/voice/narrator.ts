@@ -8,6 +8,8 @@ export interface NarratorEvents {
   heard(index: number, seconds: number): void;
   /** The last sentence has been heard. */
   ended(): void;
+  /** Something else took the sound, a telephone call say: it is silent until it is told to go on. */
+  interrupted(): void;
   /** It cannot go on; `says` is for the reader. */
   failed(says: string): void;
 }
@@ -19,8 +21,12 @@ export interface Narrator {
   pause(): void;
   /** Goes on where it was paused. */
   resume(): void;
+  /** Jumps by so many seconds of the listener's time; stays within what there is. Speaks on if it was speaking. */
+  skip(seconds: number): void;
   /** @param rate 0.7 to 3, the pitch stays */
   setRate(rate: number): void;
+  /** How far into the text of its sentence the voice is, as an offset of what is said; null where it cannot tell. */
+  saidUntil(): number | null;
   /** Falls silent for good and gives back what it holds. */
   close(): void;
 }

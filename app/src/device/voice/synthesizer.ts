@@ -34,6 +34,10 @@ export interface Spoken {
  * sound is made at a rate of 1; whoever plays it changes the speed, and the marks stay in the sound's own time.
  */
 export interface Synthesizer {
-  /** @param pauseMs silence behind the sentence */
-  synthesize(text: string, voice: ShippedVoice, pauseMs: number): Promise<Spoken>;
+  /** @param silence before and behind the sentence, in milliseconds */
+  synthesize(
+    text: string,
+    voice: ShippedVoice,
+    silence: { leadMs: number; pauseMs: number },
+  ): Promise<Spoken>;
 }

@@ -15,17 +15,24 @@ class FakeAudio extends EventTarget {
     super();
     FakeAudio.made.push(this);
   }
+  ended = false;
   async play() {
     this.playing = true;
+    this.ended = false;
+    this.dispatchEvent(new Event('play'));
   }
   pause() {
+    const wasPlaying = this.playing;
     this.playing = false;
+    if (wasPlaying) this.dispatchEvent(new Event('pause'));
   }
   removeAttribute() {
     this.src = '';
   }
   end() {
     this.playing = false;
+    this.ended = true;
+    this.dispatchEvent(new Event('pause'));
     this.dispatchEvent(new Event('ended'));
   }
 }
@@ -42,6 +49,7 @@ function player(count: number, load = async (index: number) => new Blob([String(
     begun: (index) => log.push(`begun ${index}`),
     heard: (index, seconds) => log.push(`heard ${index} ${seconds}`),
     ended: () => log.push('ended'),
+    interrupted: () => log.push('interrupted'),
     failed: (error) => log.push(`failed ${String(error)}`),
   });
 }
@@ -114,6 +122,43 @@ describe('two decks in turn', () => {
     twins.play(0);
     await settle();
     expect(log).toEqual(['failed Error: no voice']);
+  });
+
+  it('begin in the middle of a sound where they are told to', async () => {
+    const twins = player(2);
+    twins.play(1, 1.25);
+    await settle();
+    expect(sounding()[0]!.currentTime).toBe(1.25);
+    expect(twins.place()).toEqual({ index: 1, seconds: 1.25 });
+  });
+
+  it('tell when something else takes the sound, and only then', async () => {
+    const twins = player(3);
+    twins.play(0);
+    await settle();
+    sounding()[0]!.end();
+    await settle();
+    twins.pause();
+    twins.resume();
+    await settle();
+    twins.play(2);
+    await settle();
+    expect(log).not.toContain('interrupted');
+    sounding()[0]!.pause();
+    expect(log.at(-1)).toBe('interrupted');
+  });
+
+  it('load anew what they held when something else has used their elements in between', async () => {
+    const twins = player(2);
+    twins.play(0);
+    await settle();
+    twins.pause();
+    const [used] = FakeAudio.made;
+    used!.src = 'blob:other';
+    twins.resume();
+    await settle();
+    expect(used!.src).not.toBe('blob:other');
+    expect(sounding()).toEqual([used]);
   });
 
   it('give back what they hold', async () => {

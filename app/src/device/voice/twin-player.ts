@@ -7,10 +7,13 @@
  *     B         ▇▇▇▇▇ 1      ▇▇▇…
  */
 export interface TwinPlayer {
-  play(from: number): void;
+  /** @param atSeconds how far into the first sound, in its own time */
+  play(from: number, atSeconds?: number): void;
   pause(): void;
   resume(): void;
   setRate(rate: number): void;
+  /** What is being heard, or would be, and how far it has come in its own time; null before the first. */
+  place(): { index: number; seconds: number } | null;
   close(): void;
 }
 
@@ -22,6 +25,8 @@ interface TwinPlayerParts {
   begun(index: number): void;
   heard(index: number, seconds: number): void;
   ended(): void;
+  /** The sound was stopped by something else than this player. */
+  interrupted(): void;
   failed(error: unknown): void;
 }
 
@@ -30,31 +35,61 @@ interface Deck {
   /** Which sound it holds or is being given; -1 for none. */
   index: number;
   ready: Promise<void>;
+  /** The address of what it holds. Something else may have used the element in between. */
+  src: string | null;
 }
 
-export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
-  const [first, second] = [newDeck(), newDeck()];
+/**
+ * @param elements to play on; the same ones for text after text, since a browser lets those sound on without a press that
+ *   it once let sound after one
+ */
+export function createTwinPlayer(
+  parts: TwinPlayerParts,
+  elements: readonly [HTMLAudioElement, HTMLAudioElement] = [new Audio(), new Audio()],
+): TwinPlayer {
+  const closing = new AbortController();
+  const [first, second] = [newDeck(elements[0]), newDeck(elements[1])];
   let current = first;
   const other = () => (current === first ? second : first);
   let rate = 1;
   let playing = false;
   /** Counts the calls of play: what an earlier one still waits for is then of no interest. */
   let call = 0;
+  let startAt = 0;
+  /** Elements that this player itself has stopped: their pause is no interruption. */
+  const hushed = new WeakSet<HTMLAudioElement>();
 
-  function newDeck(): Deck {
-    const element = new Audio();
+  function newDeck(element: HTMLAudioElement): Deck {
+    const { signal } = closing;
     element.preload = 'auto';
-    element.addEventListener('ended', () => soundEnded(element));
-    return { element, index: -1, ready: Promise.resolve() };
+    element.addEventListener('ended', () => soundEnded(element), { signal });
+    element.addEventListener('play', () => hushed.delete(element), { signal });
+    element.addEventListener(
+      'pause',
+      () => {
+        if (!playing || current.element !== element || element.ended || hushed.has(element)) return;
+        playing = false;
+        parts.interrupted();
+      },
+      { signal },
+    );
+    return { element, index: -1, ready: Promise.resolve(), src: null };
+  }
+
+  function hush(element: HTMLAudioElement): void {
+    hushed.add(element);
+    element.pause();
   }
 
   function give(deck: Deck, index: number): void {
-    if (deck.index === index) return;
+    if (deck.index === index && (deck.src === null || deck.src === deck.element.src)) return;
     deck.index = index;
+    deck.src = null;
     deck.ready = parts.load(index).then((sound) => {
       if (deck.index !== index) return;
       empty(deck.element);
-      deck.element.src = URL.createObjectURL(sound);
+      deck.src = URL.createObjectURL(sound);
+      deck.element.src = deck.src;
       applyRate(deck.element);
     });
     deck.ready.catch(() => {
@@ -75,6 +110,8 @@ export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
     try {
       await deck.ready;
       if (mine !== call) return;
+      if (startAt > 0) deck.element.currentTime = startAt;
+      startAt = 0;
       if (playing) await deck.element.play();
     } catch (error) {
       // Paused or asked for something else while it was about to start: not a failure.
@@ -101,10 +138,11 @@ export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
   }
 
   return {
-    play(from) {
+    play(from, atSeconds = 0) {
       call += 1;
-      for (const { element } of [first, second]) element.pause();
+      for (const { element } of [first, second]) hush(element);
       playing = true;
+      startAt = atSeconds;
       const held = [first, second].find(({ index }) => index === from);
       if (held) {
         current = held;
@@ -114,7 +152,7 @@ export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
     },
     pause() {
       playing = false;
-      current.element.pause();
+      hush(current.element);
     },
     resume() {
       playing = true;
@@ -124,11 +162,14 @@ export function createTwinPlayer(parts: TwinPlayerParts): TwinPlayer {
       rate = to;
       for (const { element } of [first, second]) applyRate(element);
     },
+    place: () =>
+      current.index === -1 ? null : { index: current.index, seconds: current.element.currentTime },
     close() {
       call += 1;
       playing = false;
+      closing.abort();
       for (const deck of [first, second]) {
-        deck.element.pause();
+        hush(deck.element);
         deck.index = -1;
         empty(deck.element);
       }

@@ -14,7 +14,7 @@ const ready = init().then((engine) => {
 });
 
 const synthesizer: Synthesizer = {
-  async synthesize(text, voice, pauseMs) {
+  async synthesize(text, voice, { leadMs, pauseMs }) {
     const speaker = await ready;
     speaker.set_voice(voice, '', 0, 0, 0);
     const markup = toMarkup(text);
@@ -25,12 +25,12 @@ const synthesizer: Synthesizer = {
       if (pcm) pieces.push(pcm);
       for (const event of events)
         if (event.type === 'word')
-          words.push({ offset: offsets[event.text_position - 1] ?? 0, atMs: event.audio_position });
+          words.push({ offset: offsets[event.text_position - 1] ?? 0, atMs: leadMs + event.audio_position });
       return false;
     });
     const rate = speaker.get_samplerate();
-    const silence = new Int16Array(Math.round((pauseMs / 1000) * rate));
-    const spoken = toSpoken([...pieces, silence], rate, words);
+    const silence = (ms: number) => new Int16Array(Math.round((ms / 1000) * rate));
+    const spoken = toSpoken([silence(leadMs), ...pieces, silence(pauseMs)], rate, words);
     return transfer(spoken, [spoken.wav.buffer]);
   },
 };

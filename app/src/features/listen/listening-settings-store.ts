@@ -1,4 +1,4 @@
-import { toRate, voiceFor } from '@dorvel/core/speech';
+import { USUAL_SPEECH, voiceFor, type SpeechChoices } from '@dorvel/core/speech';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/settings-storage';
@@ -11,25 +11,44 @@ const ListeningSettings = z.object({
   rate: z.number().min(0.7).max(3),
   /** The voice chosen for a language, by ISO 639-1 code. */
   voices: z.record(z.string(), z.string()),
+  headings: z.boolean().default(USUAL_SPEECH.headings),
+  tables: z.enum(['summary', 'rows', 'nothing']).default(USUAL_SPEECH.tables),
+  footnotes: z.boolean().default(USUAL_SPEECH.footnotes),
+  /** The reader's own way to say words. */
+  own: z
+    .array(z.object({ written: z.string().min(1).max(80), said: z.string().min(1).max(200) }))
+    .max(500)
+    .default([]),
+  /** Behind one article the next of the Queue is read. */
+  goOnWithQueue: z.boolean().default(false),
+  /** What the "previous" of a headset or a lock screen does, since these have no button for marking. */
+  previousDoes: z.enum(['paragraph', 'mark']).default('paragraph'),
 });
+type ListeningSettings = z.infer<typeof ListeningSettings>;
 
-interface ListeningSettingsState extends z.infer<typeof ListeningSettings> {
-  setRate(rate: number): void;
+interface ListeningSettingsState extends ListeningSettings {
+  change(changes: Partial<ListeningSettings>): void;
   setVoice(language: string, voiceId: string): void;
 }
 
 /** How the reader wants to be read to, on this device. */
 export const useListeningSettings = create<ListeningSettingsState>()((set, get) => {
-  const keep = (changes: Partial<z.infer<typeof ListeningSettings>>) => {
+  const change = (changes: Partial<ListeningSettings>) => {
     set(changes);
     writeSetting('listening', ListeningSettings.parse(get()));
   };
   return {
-    ...readSetting('listening', ListeningSettings, { rate: 1, voices: {} }),
-    setRate: (rate) => keep({ rate: toRate(rate) }),
-    setVoice: (language, voiceId) => keep({ voices: { ...get().voices, [language]: voiceId } }),
+    ...readSetting('listening', ListeningSettings, ListeningSettings.parse({ rate: 1, voices: {} })),
+    change,
+    setVoice: (language, voiceId) => change({ voices: { ...get().voices, [language]: voiceId } }),
   };
 });
+
+/** What is said of what is no running text, as the reader chose. */
+export function speechChoices(): SpeechChoices {
+  const { headings, tables, footnotes, own } = useListeningSettings.getState();
+  return { headings, tables, footnotes, own };
+}
 
 /** A voice that can be chosen: one of those that ship, or one of the device's own. */
 export interface Voice {

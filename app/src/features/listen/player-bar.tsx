@@ -1,6 +1,7 @@
 import { inMinutes } from '@dorvel/core/queue';
-import { fractionAbove } from '@dorvel/core/text';
+import { fractionAbove, listeningMinutes } from '@dorvel/core/text';
 import { useRouter } from 'expo-router';
+import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
 import SkipBack from 'lucide-react-native/icons/skip-back';
@@ -12,7 +13,10 @@ import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
 import { useWide } from '@/ui/wide';
 import { useListeningSettings } from './listening-settings-store';
+import { ListeningSheet } from './listening-sheet';
+import { SKIP_SECONDS } from './media-session';
 import { usePlayer } from './player-store';
+import { sleepWords } from './sleep';
 import { VoiceSheet } from './voice-sheet';
 
 /**
@@ -21,18 +25,40 @@ import { VoiceSheet } from './voice-sheet';
  * @param openId the item that is open in the reader, whose title need not be said again
  */
 export function PlayerBar({ openId }: { openId: string | null }) {
-  const { hearing, index, playing, ended, problem, pause, goOn, step, close } = usePlayer();
+  const { hearing, index, playing, ended, problem, sleep, pause, goOn, step, paragraph, skip, close } =
+    usePlayer();
   const rate = useListeningSettings((state) => state.rate);
   const router = useRouter();
   const wide = useWide();
   const [voiceShown, showVoice] = useState(false);
-  useKeys(useMemo(() => ({ ',': () => step(-1), '.': () => step(1) }), [step]));
+  const [moreShown, showMore] = useState(false);
+  useKeys(
+    useMemo(
+      () => ({
+        ',': () => step(-1),
+        '.': () => step(1),
+        '<': () => paragraph(-1),
+        '>': () => paragraph(1),
+        '[': () => skip(-SKIP_SECONDS),
+        ']': () => skip(SKIP_SECONDS),
+      }),
+      [step, paragraph, skip],
+    ),
+  );
   if (!hearing) return null;
   const sentence = hearing.spoken[index];
   const fraction = ended || !sentence ? 1 : fractionAbove(hearing.starts, sentence.start);
   const words =
     problem ??
-    (ended ? 'Heard to the end.' : `${inMinutes((hearing.minutes * (1 - fraction)) / rate)} left to hear`);
+    (ended
+      ? 'Heard to the end.'
+      : [
+          `${inMinutes(listeningMinutes(hearing.starts.length, rate) * (1 - fraction))} left to hear`,
+          // eslint-disable-next-line react-hooks/purity -- each sentence draws it anew, which is often enough for minutes
+          sleepWords(sleep, Date.now()),
+        ]
+          .filter(Boolean)
+          .join(' · '));
   const what =
     hearing.itemId === openId ? (
       <Text className="flex-1 font-ui text-small text-ground" role="status">
@@ -62,8 +88,16 @@ export function PlayerBar({ openId }: { openId: string | null }) {
       <Text className="font-ui text-base font-semibold text-ground">{rate.toFixed(1)}×</Text>
     </PlayerButton>
   );
+  const more = (
+    <PlayerButton name="More of listening" onPress={() => showMore(true)}>
+      <Icon of={Ellipsis} tone="ground" size={20} />
+    </PlayerButton>
+  );
   const steps = (
-    <View className="flex-row items-center gap-[14px]">
+    <View className={`flex-row items-center ${wide ? 'gap-[10px]' : ''}`}>
+      <PlayerButton name={`${SKIP_SECONDS} seconds back`} onPress={() => skip(-SKIP_SECONDS)}>
+        <Text className="font-ui text-small text-ground">−{SKIP_SECONDS} s</Text>
+      </PlayerButton>
       <PlayerButton name="Sentence back" onPress={() => step(-1)}>
         <Icon of={SkipBack} tone="ground" size={22} />
       </PlayerButton>
@@ -77,6 +111,9 @@ export function PlayerBar({ openId }: { openId: string | null }) {
       </Pressable>
       <PlayerButton name="Sentence forward" onPress={() => step(1)}>
         <Icon of={SkipForward} tone="ground" size={22} />
+      </PlayerButton>
+      <PlayerButton name={`${SKIP_SECONDS} seconds on`} onPress={() => skip(SKIP_SECONDS)}>
+        <Text className="font-ui text-small text-ground">+{SKIP_SECONDS} s</Text>
       </PlayerButton>
     </View>
   );
@@ -92,6 +129,7 @@ export function PlayerBar({ openId }: { openId: string | null }) {
           {steps}
           <View className="flex-1 flex-row justify-end">
             {speed}
+            {more}
             {stop}
           </View>
         </View>
@@ -104,10 +142,11 @@ export function PlayerBar({ openId }: { openId: string | null }) {
           <View className="flex-row items-center justify-between">
             {speed}
             {steps}
-            <View className="w-[58px]" />
+            {more}
           </View>
         </View>
       )}
+      {moreShown && <ListeningSheet onClose={() => showMore(false)} />}
       {voiceShown && <VoiceSheet language={hearing.language} onClose={() => showVoice(false)} />}
     </View>
   );
@@ -119,7 +158,7 @@ function PlayerButton(props: { name: string; onPress(): void; children: React.Re
       role="button"
       aria-label={props.name}
       onPress={props.onPress}
-      className="h-[48px] min-w-[58px] items-center justify-center rounded-[14px]"
+      className="h-[48px] min-w-[48px] items-center justify-center rounded-[14px]"
     >
       {props.children}
     </Pressable>

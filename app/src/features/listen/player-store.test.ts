@@ -7,6 +7,10 @@ import type { NarratorEvents } from '@/device/voice/narrator';
 const mock = {
   progress: jest.fn(),
   activity: jest.fn(),
+  marked: jest.fn(),
+  settings: { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' },
+  next: null as unknown,
+  saidUntil: null as number | null,
   played: [] as string[],
   hasVoice: true,
   events: undefined as NarratorEvents | undefined,
@@ -14,6 +18,7 @@ const mock = {
 jest.mock('@/device/changes', () => ({
   recordProgress: (...words: unknown[]) => mock.progress(...words) as unknown,
   recordActivity: (...words: unknown[]) => mock.activity(...words) as unknown,
+  mark: (...words: unknown[]) => mock.marked(...words) as unknown,
 }));
 jest.mock('@/device/account', () => {
   // The store subscribes while it is being loaded, before anything else here is ready.
@@ -22,7 +27,14 @@ jest.mock('@/device/account', () => {
 });
 jest.mock('./listening-settings-store', () => ({
   languageCode: () => 'en',
-  useListeningSettings: { getState: () => ({ rate: 1, setRate: jest.fn(), setVoice: jest.fn() }) },
+  useListeningSettings: {
+    getState: () => ({
+      ...mock.settings,
+      change: (changes: object) => Object.assign(mock.settings, changes),
+      setVoice: jest.fn(),
+    }),
+  },
+  speechChoices: () => ({ headings: true, tables: 'summary', footnotes: false, own: [] }),
   chosenVoice: () =>
     mock.hasVoice
       ? {
@@ -32,13 +44,36 @@ jest.mock('./listening-settings-store', () => ({
               play: (from: number) => mock.played.push(`play ${from}`),
               pause: () => mock.played.push('pause'),
               resume: () => mock.played.push('resume'),
-              setRate: () => {},
+              setRate: (rate: number) => mock.played.push(`rate ${rate}`),
+              skip: (seconds: number) => mock.played.push(`skip ${seconds}`),
+              saidUntil: () => mock.saidUntil,
               close: () => mock.played.push('close'),
             };
           },
         }
       : null,
 }));
+jest.mock('./next-in-queue', () => {
+  // The player takes the lock screen's buttons while it is being loaded.
+  const actions = new Map<string, unknown>();
+  const positions: object[] = [];
+  const mediaSession = {
+    metadata: null,
+    playbackState: 'none',
+    setActionHandler: (action: string, handler: unknown) => actions.set(action, handler),
+    setPositionState: (state: object) => positions.push(state),
+  };
+  Object.defineProperty(navigator, 'mediaSession', { value: mediaSession });
+  Object.assign(globalThis, {
+    MediaMetadata: class {
+      shown: object;
+      constructor(shown: object) {
+        this.shown = shown;
+      }
+    },
+  });
+  return { actions, positions, nextInQueue: async () => mock.next };
+});
 // The fakes have to stand before what uses them is loaded.
 import { usePlayer } from './player-store';
 
@@ -83,6 +118,10 @@ beforeEach(() => {
   jest.clearAllMocks();
   mock.played.length = 0;
   mock.hasVoice = true;
+  mock.next = null;
+  mock.saidUntil = null;
+  mock.settings = { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' };
+  player().setSleep({ until: 'never' });
 });
 
 describe('the player', () => {
@@ -166,4 +205,152 @@ describe('the player', () => {
     expect(player().hearing).toBeNull();
     expect(mock.progress).not.toHaveBeenCalled();
   });
+
+  it('steps by paragraphs: to the beginning of this one first, then of the one before', () => {
+    player().listen(item, copy, 12);
+    player().paragraph(1);
+    expect(player().index).toBe(2);
+    mock.events!.begun(3);
+    player().paragraph(-1);
+    expect(player().index).toBe(2);
+    player().paragraph(-1);
+    expect(player().index).toBe(0);
+  });
+
+  it('is silent after a jump in time when it was silent before', () => {
+    player().listen(item, copy, 0);
+    player().skip(15);
+    expect(mock.played.at(-1)).toBe('skip 15');
+    player().pause();
+    player().skip(-15);
+    expect(mock.played.slice(-2)).toEqual(['skip -15', 'pause']);
+  });
+
+  it('keeps its place when something else takes the sound', () => {
+    player().listen(item, copy, 12);
+    mock.events!.begun(1);
+    mock.events!.interrupted();
+    expect(player().playing).toBe(false);
+    expect(lastProgress()[2].offset).toBe('One two. '.length);
+    player().goOn();
+    expect(mock.played.at(-1)).toBe('resume');
+  });
+
+  it('tells the word that is being said, as a part of the text', () => {
+    player().listen(item, copy, 12);
+    mock.events!.begun(1);
+    expect(player().spokenWord()).toBeNull();
+    mock.saidUntil = 'Three '.length;
+    const word = player().spokenWord();
+    expect('One two. Three four.'.slice(word!.start, word!.end)).toBe('four.');
+  });
+});
+
+describe('falling silent by itself', () => {
+  it('waits for the end of the sentence when its time has come, and is awake again afterwards', () => {
+    player().listen(item, copy, 0);
+    mock.events!.begun(0);
+    player().setSleep({ until: 'time', at: Date.now() - 1 });
+    expect(player().playing).toBe(true);
+    mock.events!.begun(1);
+    expect(player()).toMatchObject({ playing: false, index: 1, sleep: { until: 'never' } });
+  });
+
+  it('stops before the next part, but not before the one with which it began', () => {
+    const parts: KeptCopy = {
+      ...copy,
+      tree: {
+        type: 'root',
+        children: [{ ...paragraph('First'), tagName: 'h2' }, paragraph('One.'), { ...paragraph('Second'), tagName: 'h2' }], // prettier-ignore
+      },
+    };
+    player().listen(item, parts, 0);
+    player().setSleep({ until: 'part' });
+    mock.events!.begun(0);
+    mock.events!.begun(1);
+    expect(player().playing).toBe(true);
+    mock.events!.begun(2);
+    expect(player()).toMatchObject({ playing: false, index: 2 });
+  });
+});
+
+describe('the Queue behind an article', () => {
+  const OTHER = '01900000-0000-7000-8000-000000000002';
+  const later = { item: { ...item, id: OTHER }, copy: { ...copy, itemId: OTHER } };
+  const toTheEnd = async () => {
+    player().listen(item, copy, 35);
+    mock.events!.begun(3);
+    mock.events!.ended();
+    await Promise.resolve();
+    await Promise.resolve();
+  };
+
+  it('is gone on with where the reader wants that, the title said first', async () => {
+    mock.settings.goOnWithQueue = true;
+    mock.next = later;
+    await toTheEnd();
+    expect(player().hearing?.itemId).toBe(OTHER);
+    expect(player().hearing?.spoken[0]).toMatchObject({ kind: 'title', start: 0, end: 0 });
+    expect(player().playing).toBe(true);
+  });
+
+  it('is not gone on with otherwise, nor when the voice was to sleep at the end', async () => {
+    mock.next = later;
+    await toTheEnd();
+    expect(player()).toMatchObject({ playing: false, ended: true });
+    mock.settings.goOnWithQueue = true;
+    player().listen(item, copy, 35);
+    player().setSleep({ until: 'article' });
+    mock.events!.ended();
+    await Promise.resolve();
+    expect(player().hearing?.itemId).toBe(ID);
+  });
+});
+
+describe('the lock screen and the headset (W3C Media Session)', () => {
+  const { actions, positions }: { actions: Map<string, (details: object) => void>; positions: object[] } =
+    jest.requireMock('./next-in-queue');
+  const press = (action: string, details: object = {}) => actions.get(action)!({ action, ...details });
+
+  it('know what is read, and how far', () => {
+    player().listen(item, copy, 0);
+    mock.events!.begun(2);
+    const { metadata, playbackState } = navigator.mediaSession;
+    expect(metadata).toMatchObject({ shown: { artist: 'example.org' } });
+    expect(playbackState).toBe('playing');
+    const { duration, position, playbackRate } = positions.at(-1) as Record<string, number>;
+    expect(position! / duration!).toBeCloseTo(0.5);
+    expect(playbackRate).toBe(1);
+    player().pause();
+    expect(navigator.mediaSession.playbackState).toBe('paused');
+    player().close();
+    expect(navigator.mediaSession.metadata).toBeNull();
+  });
+
+  it('pause, go on, step and jump', () => {
+    player().listen(item, copy, 0);
+    mock.events!.begun(0);
+    press('pause');
+    press('play');
+    press('seekforward');
+    press('seekbackward', { seekOffset: 10 });
+    expect(mock.played.slice(-4)).toEqual(['pause', 'resume', 'skip 15', 'skip -10']);
+    press('nexttrack');
+    expect(player().index).toBe(2);
+    press('previoustrack');
+    expect(player().index).toBe(0);
+    press('seekto', { seekTime: (positions.at(-1) as { duration: number }).duration * 0.6 });
+    expect(player().index).toBe(2);
+    press('stop');
+    expect(player().hearing).toBeNull();
+  });
+
+  it('mark the sentence that is heard, where “previous” was given to that', () => {
+    mock.settings.previousDoes = 'mark';
+    player().listen(item, copy, 0);
+    mock.events!.begun(1);
+    press('previoustrack');
+    expect(mock.marked).toHaveBeenCalledWith(ID, 'key', expect.objectContaining({ exact: 'Three four.', start: 9, copyId: ID }));
+    expect(player().playing).toBe(true);
+  }); // prettier-ignore
 });

@@ -1,22 +1,46 @@
-import { anchorAt } from '@dorvel/core/highlight';
+import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import { joinSpans, spanOf, type Item, type Spans } from '@dorvel/core/model';
-import { beginSitting, hearOn, type Sitting } from '@dorvel/core/queue';
-import { utteranceAt, utterances, type Utterance } from '@dorvel/core/speech';
-import { fractionAbove, plainText, wordStarts, type PlainText } from '@dorvel/core/text';
+import { beginSitting, hearOn, inMinutes, type Sitting } from '@dorvel/core/queue';
+import {
+  paragraphFrom,
+  titleUtterance,
+  toRate,
+  utteranceAt,
+  utterances,
+  wordAt,
+  type Utterance,
+} from '@dorvel/core/speech';
+import {
+  fractionAbove,
+  listeningMinutes,
+  plainText,
+  wordStarts,
+  type PlainText,
+  type TextRange,
+} from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
 import { useAccount } from '@/device/account';
-import { recordActivity, recordProgress } from '@/device/changes';
+import { mark, recordActivity, recordProgress } from '@/device/changes';
 import type { KeptCopy } from '@/device/store';
 import type { Narrator } from '@/device/voice/narrator';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { dayOf } from '@/device/day';
-import { chosenVoice, languageCode, useListeningSettings, type Voice } from './listening-settings-store';
+import {
+  chosenVoice,
+  languageCode,
+  speechChoices,
+  useListeningSettings,
+  type Voice,
+} from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';
+import { nextInQueue } from './next-in-queue';
+import { AWAKE, sleepsBefore, type Sleep } from './sleep';
 
 /** What is being listened to: a text with its sentences. */
 interface Hearing {
   itemId: string;
+  copyId: string;
   title: string;
   source: string;
   language: string | null;
@@ -36,12 +60,14 @@ interface PlayerState {
   /** True once the last sentence has been heard. */
   ended: boolean;
   problem: string | null;
+  sleep: Sleep;
   /**
    * Begins to read an item aloud, at the sentence at a place in its text.
    *
+   * @param announced its title is said first
    * @returns false when there is no voice for its language
    */
-  listen(item: Item, copy: KeptCopy, offset: number): boolean;
+  listen(item: Item, copy: KeptCopy, offset: number, announced?: boolean): boolean;
   pause(): void;
   goOn(): void;
   /** While it is silent: the eyes are at another place now. */
@@ -50,6 +76,13 @@ interface PlayerState {
   speakFrom(fraction: number): void;
   /** To the sentence so many further on, or back. */
   step(by: number): void;
+  /** To the beginning of the next paragraph, or of this one, or of the one before. */
+  paragraph(by: 1 | -1): void;
+  /** Jumps by so many seconds, forward or back. */
+  skip(seconds: number): void;
+  setSleep(sleep: Sleep): void;
+  /** The word that is being said, as a part of the text; null where the voice does not tell. */
+  spokenWord(): TextRange | null;
   setRate(rate: number): void;
   setVoice(voice: Voice): void;
   /** Ends listening; the place is kept. */
@@ -66,6 +99,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
   let furthest = 0;
   let recordedAt = 0;
   let recordedOffset = -1;
+  let firstIndex = 0;
 
   const fractionAt = (hearing: Hearing, offset: number) => fractionAbove(hearing.starts, offset);
 
@@ -90,27 +124,56 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     const utterance = hearing?.spoken[index];
     if (!hearing || !utterance) return;
     const [from, to] = [fractionAt(hearing, utterance.start), fractionAt(hearing, utterance.end)];
-    heardSince = joinSpans(heardSince, spanOf(from, to));
+    // The title that is said before a text has no part in it.
+    if (to > from) heardSince = joinSpans(heardSince, spanOf(from, to));
     furthest = Math.max(furthest, to);
     const words = Math.round((to - from) * hearing.starts.length);
     if (sitting) sitting = hearOn(sitting, Date.now(), seconds, words);
   };
 
+  const onLockScreen = () => {
+    const { hearing, index, playing } = get();
+    if (!hearing) return showOnLockScreen(null, false);
+    const { title, source, starts, spoken } = hearing;
+    const seconds = listeningMinutes(starts.length, 1) * 60;
+    const passed = fractionAt(hearing, spoken[index]?.start ?? 0) * seconds;
+    showOnLockScreen({ title, source, seconds, passed, rate: useListeningSettings.getState().rate }, playing);
+  };
+
   const begun = (index: number) => {
     set({ index });
+    const { hearing, sleep } = get();
+    const utterance = hearing?.spoken[index];
+    if (utterance && sleepsBefore(sleep, utterance, index === firstIndex, Date.now())) {
+      set({ sleep: AWAKE });
+      player.pause();
+      return;
+    }
     if (Date.now() - recordedAt >= RECORD_EVERY_MS) record();
-    const { hearing, playing } = get();
-    if (hearing) showOnLockScreen(hearing, playing);
+    onLockScreen();
+  };
+
+  /** Heard to the end: the next of the Queue, where the reader wants that, or silence. */
+  const ended = async () => {
+    set({ playing: false, ended: true });
+    record();
+    const { hearing, sleep } = get();
+    if (sleep.until === 'article' || sleep.until === 'part') set({ sleep: AWAKE });
+    else if (hearing && useListeningSettings.getState().goOnWithQueue) {
+      const next = await nextInQueue(hearing.itemId);
+      // Meanwhile the reader may have chosen something else.
+      if (next && get().hearing === hearing && get().ended && !get().playing)
+        player.listen(next.item, next.copy, next.item.progress.position?.value.offset ?? 0, true);
+    }
+    onLockScreen();
   };
 
   const makeNarrator = (hearing: Hearing, voice: Voice): Narrator =>
     voice.narrator(hearing.spoken, useListeningSettings.getState().rate, {
       begun,
       heard,
-      ended: () => {
-        set({ playing: false, ended: true });
-        record();
-      },
+      ended: () => void ended(),
+      interrupted: () => player.pause(),
       failed: (says) => {
         set({ playing: false, problem: says });
         record();
@@ -128,7 +191,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     sitting = null;
     heardSince = [];
     set({ hearing: null, playing: false, moved: false, ended: false, problem: null, index: 0 });
-    showOnLockScreen(null, false);
+    onLockScreen();
   };
 
   addEventListener('pagehide', record);
@@ -144,23 +207,32 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     moved: false,
     ended: false,
     problem: null,
-    listen(item, copy, offset) {
+    sleep: AWAKE,
+    listen(item, copy, offset, announced = false) {
       const voice = chosenVoice(copy.language);
       if (!voice) return false;
       get().close();
       const plain = plainText(copy.tree);
+      const minutes = item.capture.page?.minutes ?? 0;
+      const text = utterances(copy.tree, copy.language, speechChoices());
+      const from = utteranceAt(text, offset);
+      if (!from) return false;
+      const title = titleOf(item);
+      const source = sourceOf(item);
       const hearing: Hearing = {
         itemId: item.id,
-        title: titleOf(item),
-        source: sourceOf(item),
+        copyId: copy.id,
+        title,
+        source,
         language: copy.language,
-        minutes: item.capture.page?.minutes ?? 0,
+        minutes,
         plain,
         starts: wordStarts(plain.text, copy.language),
-        spoken: utterances(copy.tree, copy.language),
+        spoken: announced
+          ? withTitle(text, from, titleUtterance(title, source, inMinutes(minutes), copy.language))
+          : text,
       };
-      const from = utteranceAt(hearing.spoken, offset);
-      if (!from) return false;
+      firstIndex = from.index;
       narrator = makeNarrator(hearing, voice);
       furthest = item.progress.furthest;
       recordedOffset = -1;
@@ -175,8 +247,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       narrator?.pause();
       set({ playing: false });
       record();
-      const { hearing } = get();
-      if (hearing) showOnLockScreen(hearing, false);
+      onLockScreen();
     },
     goOn() {
       const { hearing, index, moved, ended, playing } = get();
@@ -211,9 +282,29 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       playFrom(to);
       get().pause();
     },
+    paragraph(by) {
+      const { hearing, index } = get();
+      if (hearing) get().step(paragraphFrom(hearing.spoken, index, by) - index);
+    },
+    skip(seconds) {
+      const { hearing, playing } = get();
+      if (!hearing || !narrator) return;
+      set({ playing: true, moved: false, ended: false, problem: null });
+      narrator.skip(seconds);
+      if (!playing) get().pause();
+    },
+    setSleep: (sleep) => set({ sleep }),
+    spokenWord() {
+      const { hearing, index, playing } = get();
+      const utterance = hearing?.spoken[index];
+      const until = playing ? narrator?.saidUntil() : null;
+      if (!utterance || until === null || until === undefined) return null;
+      return wordAt(utterance, until, hearing.plain.text);
+    },
     setRate(rate) {
-      useListeningSettings.getState().setRate(rate);
+      useListeningSettings.getState().change({ rate: toRate(rate) });
       narrator?.setRate(useListeningSettings.getState().rate);
+      onLockScreen();
     },
     setVoice(voice) {
       const { hearing, index, playing } = get();
@@ -230,9 +321,38 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       silence();
     },
   };
-  takeMediaKeys(player);
+  takeMediaKeys({
+    ...player,
+    previous: () => {
+      if (useListeningSettings.getState().previousDoes === 'mark') void markJustHeard();
+      else player.paragraph(-1);
+    },
+    next: () => player.paragraph(1),
+    seekTo: (seconds) => {
+      const { hearing } = get();
+      const whole = hearing ? listeningMinutes(hearing.starts.length, 1) * 60 : 0;
+      if (whole > 0) player.speakFrom(Math.min(1, seconds / whole));
+    },
+  });
   return player;
+
+  /** One press while listening: the sentence that is being heard is marked. */
+  async function markJustHeard(): Promise<void> {
+    const { hearing, index } = get();
+    const heardLast = hearing?.spoken[index];
+    if (!hearing || !heardLast || heardLast.end <= heardLast.start) return;
+    const passage = passageAt(hearing.plain.text, heardLast.start, heardLast.end, hearing.copyId);
+    await mark(hearing.itemId, 'key', passage);
+  }
 });
+
+/** The sentences with the title before the one at which listening begins; it takes no room in the text. */
+function withTitle(text: readonly Utterance[], from: Utterance, title: Utterance): Utterance[] {
+  const at = { start: from.start, end: from.start };
+  return [...text.slice(0, from.index), { ...title, ...at }, ...text.slice(from.index)].map(
+    (each, index) => ({ ...each, index }),
+  );
+}
 
 /** True while the voice reads an item aloud. */
 export function useIsSpeaking(itemId: string): boolean {

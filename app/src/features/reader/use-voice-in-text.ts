@@ -44,6 +44,26 @@ export function useVoiceInText(
     return () => void CSS.highlights.delete('spoken');
   }, [article, shown]);
 
+  // The word, where the voice tells it: looked for at each frame, so that it costs nothing out of sight.
+  useEffect(() => {
+    const text = article.current;
+    if (!speaking || !text || !('highlights' in CSS)) return undefined;
+    let shownStart = -1;
+    let frame = requestAnimationFrame(function look() {
+      frame = requestAnimationFrame(look);
+      const word = usePlayer.getState().spokenWord();
+      if ((word?.start ?? -1) === shownStart) return;
+      shownStart = word?.start ?? -1;
+      const range = word && rangeOfText(text, word.start, word.end);
+      if (range) CSS.highlights.set('spoken-word', new Highlight(range));
+      else CSS.highlights.delete('spoken-word');
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      CSS.highlights.delete('spoken-word');
+    };
+  }, [article, speaking]);
+
   useEffect(() => {
     if (speaking && sentence) follow(sentence.start);
   }, [speaking, sentence, follow]);

@@ -1,10 +1,10 @@
 import Minus from 'lucide-react-native/icons/minus';
 import Plus from 'lucide-react-native/icons/plus';
-import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Choice } from '@/ui/choice';
+import { Setting } from '@/ui/setting';
 import { SIZES, TYPEFACES, useReadingSettings } from './reading-settings-store';
 
 /** The choices of how text looks; the same in the reader's sheet and on the settings screen. */
@@ -78,15 +78,6 @@ export function ReadingControls() {
           ]}
         />
       </Setting>
-    </View>
-  );
-}
-
-function Setting({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <View className="gap-[7px]">
-      <Text className="font-ui text-small font-semibold text-soft">{label}</Text>
-      {children}
     </View>
   );
 }

@@ -9,6 +9,8 @@ const KEYS: readonly [key: string, does: string][] = [
   ['Space', 'One screen on, in the article'],
   ['l', 'Listen from here, pause, go on'],
   [', / .', 'Back or on by a sentence of the voice'],
+  ['< / >', 'Back or on by a paragraph of the voice'],
+  ['[ / ]', 'Back or on by 15 seconds of the voice'],
   ['m', 'Mark what is selected, or the sentence that you read or hear'],
   ['t', 'How the text looks'],
   ['e', 'Finished'],
