@@ -4,12 +4,13 @@ const CORE = 'core/src/';
 /** What each part of core may use beside itself. `model` is the ground, then `address` and `text`, then the others. */
 const CORE_USES = {
   model: [],
+  cards: ['model', 'text'],
   address: [],
   text: [],
   terms: [],
   copies: ['model', 'text'],
   extract: ['model', 'text'],
-  formats: ['model', 'text', 'wording'],
+  formats: ['cards', 'model', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
   queue: ['model', 'text'],

@@ -8,7 +8,12 @@ import {
   type HighlightChanges,
   type HighlightKind,
   type MarkedPassage,
+  type Card,
+  type CardChanges,
+  type NoteChanges,
+  type Recall,
   type SavedSearch,
+  type WrittenNote,
   type Scope,
   type GivenText,
   type HowMuch,
@@ -277,4 +282,56 @@ async function putSearch(
   set: { written: string; scope: Scope; removed: boolean },
 ): Promise<void> {
   await commit({ type: 'search', id: uuidv7(), searchId: id, madeAt, set, stamp: clock.next() });
+}
+
+type NewNote = Pick<WrittenNote, 'itemId' | 'on'>;
+
+/** Writes a note. @returns its id */
+export async function writeNote({ itemId, on }: NewNote, set: NoteChanges): Promise<string> {
+  const noteId = uuidv7();
+  await putNote({ id: noteId, madeAt: Date.now(), itemId, on }, set);
+  return noteId;
+}
+
+/** Records what the reader decided about a note. */
+export async function changeNote(note: WrittenNote, set: NoteChanges): Promise<void> {
+  for (const register of Object.values(note.choices)) clock.see(register.at);
+  await putNote(note, set);
+}
+
+async function putNote(
+  { id, madeAt, itemId, on }: Pick<WrittenNote, 'id' | 'madeAt' | 'itemId' | 'on'>,
+  set: NoteChanges,
+): Promise<void> {
+  const [noteId, noteItemId] = [id, itemId];
+  await commit({ type: 'write', id: uuidv7(), noteId, madeAt, noteItemId, on, set, stamp: clock.next() });
+}
+
+/** Makes cards, all or none. @returns their ids */
+export async function makeCards(
+  cards: readonly (Pick<Card, 'source'> & { front: string; back: string })[],
+): Promise<string[]> {
+  const mutations = cards.map(({ source, front, back }) => ({
+    type: 'card' as const,
+    id: uuidv7(),
+    cardId: uuidv7(),
+    madeAt: Date.now(),
+    source,
+    set: { front, back },
+    stamp: clock.next(),
+  }));
+  await store().commitAll(mutations);
+  syncSoon();
+  return mutations.map(({ cardId }) => cardId);
+}
+
+/** Records what the reader decided about a card. */
+export async function changeCard({ id, madeAt, source, choices }: Card, set: CardChanges): Promise<void> {
+  for (const register of Object.values(choices)) clock.see(register.at);
+  await commit({ type: 'card', id: uuidv7(), cardId: id, madeAt, source, set, stamp: clock.next() });
+}
+
+/** Records an answer, or that it is taken back. */
+export async function recall(cardId: string, answer: Recall): Promise<void> {
+  await commit({ type: 'recall', id: uuidv7(), cardId, recall: answer, stamp: clock.next() });
 }

@@ -1,4 +1,4 @@
-import type { Activity, Feed, Highlight, Item, SavedSearch } from '@dorvel/core/model';
+import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } from '@dorvel/core/model';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useAccount } from './account';
 import type { KeptCopy } from './store';
@@ -87,6 +87,27 @@ export function useSearches(): SavedSearch[] | undefined {
       (await store?.searches.toArray())
         ?.filter(({ choices }) => !choices.removed.value)
         .sort((a, b) => a.madeAt - b.madeAt),
+    [store],
+  );
+}
+
+/** All that the reader wrote in notes of their own, the latest first; undefined while it is being read. */
+export function useNotes(): WrittenNote[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.notes.toArray())
+        ?.filter(({ choices }) => !choices.removed.value)
+        .sort((a, b) => b.madeAt - a.madeAt),
+    [store],
+  );
+}
+
+/** All cards; undefined while they are being read. */
+export function useCards(): Card[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () => (await store?.cards.toArray())?.filter(({ choices }) => !choices.removed.value),
     [store],
   );
 }

@@ -1,24 +1,30 @@
 import {
+  applyCardMutation,
   applyFeedMutation,
   applyHighlightMutation,
   applyMutation,
+  applyNoteMutation,
   applySearchMutation,
   mergeActivities,
+  mergeCards,
   mergeFeeds,
   mergeHighlights,
   mergeItems,
+  mergeNotes,
   mergeSearches,
 } from '@dorvel/core/sync';
 import {
   joinSpans,
   subjectOf,
   type Activity,
+  type Card,
   type Copy,
   type Feed,
   type Highlight,
   type Item,
   type Mutation,
   type SavedSearch,
+  type WrittenNote,
 } from '@dorvel/core/model';
 import type { FieldTerms } from '@dorvel/core/search';
 import type { TermProfile } from '@dorvel/core/terms';
@@ -63,6 +69,8 @@ interface Received {
   feeds: readonly Feed[];
   highlights: readonly Highlight[];
   searches: readonly SavedSearch[];
+  notes: readonly WrittenNote[];
+  cards: readonly Card[];
   cursor: number;
 }
 
@@ -83,6 +91,8 @@ export class DeviceStore extends Dexie {
   feeds!: Table<Feed, string>;
   highlights!: Table<Highlight, string>;
   searches!: Table<SavedSearch, string>;
+  notes!: Table<WrittenNote, string>;
+  cards!: Table<Card, string>;
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
@@ -91,11 +101,22 @@ export class DeviceStore extends Dexie {
     this.version(3).stores({ findables: 'itemId' });
     this.version(4).stores({ feeds: 'id' });
     this.version(5).stores({ highlights: 'id, itemId', searches: 'id' });
+    this.version(6).stores({ notes: 'id, itemId', cards: 'id, source.itemId' });
   }
 
   /** The tables that changes are made in. */
   #changing() {
-    return [this.items, this.activities, this.feeds, this.highlights, this.searches, this.outbox, this.marks];
+    return [
+      this.items,
+      this.activities,
+      this.feeds,
+      this.highlights,
+      this.searches,
+      this.notes,
+      this.cards,
+      this.outbox,
+      this.marks,
+    ];
   }
 
   /** Applies a change and puts it in the outbox, both or neither. */
@@ -113,6 +134,12 @@ export class DeviceStore extends Dexie {
         await this.highlights.put(changed);
       } else if ('searchId' in mutation) {
         await this.searches.put(applySearchMutation(await this.searches.get(mutation.searchId), mutation));
+      } else if ('noteId' in mutation) {
+        await this.notes.put(applyNoteMutation(await this.notes.get(mutation.noteId), mutation));
+      } else if ('cardId' in mutation) {
+        const changed = applyCardMutation(await this.cards.get(mutation.cardId), mutation);
+        if (!changed) throw new Error(`no card ${mutation.cardId} on this device`);
+        await this.cards.put(changed);
       } else {
         const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
         if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
@@ -163,7 +190,8 @@ export class DeviceStore extends Dexie {
    *
    * @returns ids of the items that now stand for one that this device had as an item of its own
    */
-  async receive({ items, activities, feeds, highlights, searches, cursor }: Received): Promise<string[]> {
+  async receive(received: Received): Promise<string[]> {
+    const { items, activities, feeds, highlights, searches, notes, cards, cursor } = received;
     return this.transaction('rw', this.#changing(), async () => {
       for (const activity of activities) await this.#putActivity(activity);
       for (const feed of feeds) {
@@ -179,6 +207,16 @@ export class DeviceStore extends Dexie {
       for (const search of searches) {
         const known = await this.searches.get(search.id);
         await this.searches.put(known ? mergeSearches(known, search) : search);
+      }
+      for (const note of notes) {
+        const known = await this.notes.get(note.id);
+        const { itemId } = note;
+        await this.notes.put(known ? { ...mergeNotes(known, note), itemId } : note);
+      }
+      for (const card of cards) {
+        const known = await this.cards.get(card.id);
+        const { source } = card;
+        await this.cards.put(known ? { ...mergeCards(known, card), source } : card);
       }
       const standing: string[] = [];
       for (const item of items) {

@@ -12,6 +12,7 @@ interface FieldProps extends Pick<
   | 'onBlur'
   | 'autoFocus'
   | 'multiline'
+  | 'onSelectionChange'
 > {
   label: string;
   /** What is wrong with the input, and what to do. */

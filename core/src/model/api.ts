@@ -4,6 +4,8 @@ import { Feed } from './feed';
 import { Highlight } from './highlight';
 import { Id } from './ids';
 import { Item } from './item';
+import { Card } from './card';
+import { WrittenNote } from './note';
 import { SavedSearch, Scope } from './saved-search';
 
 export const Mail = z.string().trim().toLowerCase().pipe(z.email().max(254));
@@ -54,6 +56,8 @@ export const PullResponse = z.object({
   feeds: z.array(Feed).default([]),
   highlights: z.array(Highlight).default([]),
   searches: z.array(SavedSearch).default([]),
+  notes: z.array(WrittenNote).default([]),
+  cards: z.array(Card).default([]),
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
 });

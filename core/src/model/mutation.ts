@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { Activity } from './activity';
 import { TextAnchor } from './anchor';
+import { CardSource, CardText, Recall } from './card';
 import { FeedMode } from './feed';
 import { HighlightKind, MarkedPassage } from './highlight';
 import { Day, Fraction, Id, Instant, Stamp } from './ids';
 import { HowMuch, PushedText } from './how-much';
 import { MOST_TIDYINGS, Note, Stage, Tally, Tidying } from './item';
+import { TaskState, WrittenNote } from './note';
 import { SavedSearch, Scope } from './saved-search';
 import { Spans } from './spans';
 import { TagName, tagKey } from './tag';
@@ -134,6 +136,38 @@ const SearchMutation = z.object({
   }),
 });
 
+/** A note is written, or changed; only the fields named change. */
+const WriteMutation = z.object({
+  id: Id,
+  stamp: Stamp,
+  type: z.literal('write'),
+  noteId: Id,
+  madeAt: Instant,
+  noteItemId: WrittenNote.shape.itemId,
+  on: WrittenNote.shape.on,
+  set: z.object({ text: Note, task: TaskState, dueOn: Day.nullable(), removed: z.boolean() }).partial(),
+});
+
+/** A card is made, or changed; only the fields named change. */
+const CardMutation = z.object({
+  id: Id,
+  stamp: Stamp,
+  type: z.literal('card'),
+  cardId: Id,
+  madeAt: Instant,
+  source: CardSource.nullable(),
+  set: z.object({ front: CardText, back: CardText, paused: z.boolean(), removed: z.boolean() }).partial(),
+});
+
+/** A card was asked and answered, or an answer is taken back. */
+const RecallMutation = z.object({
+  id: Id,
+  stamp: Stamp,
+  type: z.literal('recall'),
+  cardId: Id,
+  recall: Recall,
+});
+
 /** Every change a device can make. Applied at once on the device, then sent; see core/sync. */
 export const Mutation = z.discriminatedUnion('type', [
   SaveMutation,
@@ -148,6 +182,9 @@ export const Mutation = z.discriminatedUnion('type', [
   MarkMutation,
   ChangeMarkMutation,
   SearchMutation,
+  WriteMutation,
+  CardMutation,
+  RecallMutation,
 ]);
 export type Mutation = z.infer<typeof Mutation>;
 /** The changes of what is followed. */
@@ -155,17 +192,23 @@ export type FeedMutation = Extract<Mutation, { feedId: string }>;
 /** The changes of what is marked. */
 export type HighlightMutation = Extract<Mutation, { highlightId: string }>;
 export type SearchMutation = Extract<Mutation, { searchId: string }>;
+export type NoteMutation = Extract<Mutation, { noteId: string }>;
+export type CardMutation = Extract<Mutation, { cardId: string }>;
 /** The changes that are changes of an item. */
 export type ItemMutation = Exclude<
   Mutation,
-  { type: 'activity' } | FeedMutation | HighlightMutation | SearchMutation
+  { type: 'activity' } | FeedMutation | HighlightMutation | SearchMutation | NoteMutation | CardMutation
 >;
 export type FeedChanges = z.infer<typeof ChangeFeedMutation>['set'];
 export type HighlightChanges = z.infer<typeof ChangeMarkMutation>['set'];
+export type NoteChanges = z.infer<typeof WriteMutation>['set'];
+export type CardChanges = z.infer<typeof CardMutation>['set'];
 export type ChoiceChanges = z.infer<typeof ChooseMutation>['set'];
 
-/** The id of what a change is about: an item, a feed, or a search. */
+/** The id of what a change is about: an item, a feed, a search, a note or a card. */
 export function subjectOf(mutation: Mutation): string {
   if ('feedId' in mutation) return mutation.feedId;
-  return 'searchId' in mutation ? mutation.searchId : mutation.itemId;
+  if ('searchId' in mutation) return mutation.searchId;
+  if ('noteId' in mutation) return mutation.noteId;
+  return 'cardId' in mutation ? mutation.cardId : mutation.itemId;
 }

@@ -1,5 +1,5 @@
 import { tidiedTree, tidyingOf } from '../copies';
-import { tagsOf, type Copy, type Highlight, type Item } from '../model';
+import { tagsOf, type Copy, type Highlight, type Item, type WrittenNote } from '../model';
 import { plainText } from '../text';
 import { z } from 'zod';
 import { hostOf } from './facts';
@@ -19,14 +19,21 @@ export interface FindableItem {
 }
 
 /**
- * What the reader wrote on passages, by item: it is found as their note on the item is. In one order everywhere, so
- * that the same words make the same key.
+ * What the reader wrote about items besides the one note on each, by item: on passages, and in notes of their own. It is
+ * found as the note on the item is. In one order everywhere, so that the same words make the same key.
  */
-export function notesOnPassages(highlights: readonly Highlight[]): ReadonlyMap<string, readonly string[]> {
+export function notesByItem(
+  highlights: readonly Highlight[],
+  written: readonly WrittenNote[],
+): ReadonlyMap<string, readonly string[]> {
+  const all = [
+    ...highlights.map(({ id, itemId, choices }) => ({ id, itemId, text: choices.note.value, choices })),
+    ...written.map(({ id, itemId, choices }) => ({ id, itemId, text: choices.text.value, choices })),
+  ];
   const notes = new Map<string, string[]>();
-  for (const { itemId, choices } of [...highlights].sort((a, b) => (a.id < b.id ? -1 : 1))) {
-    if (choices.removed.value || choices.note.value === '') continue;
-    notes.set(itemId, [...(notes.get(itemId) ?? []), choices.note.value]);
+  for (const { itemId, text, choices } of all.sort((a, b) => (a.id < b.id ? -1 : 1))) {
+    if (choices.removed.value || text === '' || itemId === null) continue;
+    notes.set(itemId, [...(notes.get(itemId) ?? []), text]);
   }
   return notes;
 }

@@ -4,3 +4,5 @@ export * from './feeds';
 export * from './highlights';
 export { mergeActivities, mergeItems, withMarksOf } from './merge';
 export * from './searches';
+export * from './notes';
+export * from './cards';

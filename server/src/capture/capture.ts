@@ -304,8 +304,15 @@ async function standFor(
     nextTryAt: null,
     sameAs: standing.id,
   });
-  for (const highlight of await write.highlightsIn(item.id))
+  for (const highlight of await write.recordsIn('highlight', item.id))
     await write.putHighlight({ ...highlight, itemId: standing.id });
+  for (const note of await write.recordsIn('note', item.id))
+    await write.putNote({ ...note, itemId: standing.id });
+  for (const card of await write.recordsIn('card', item.id))
+    await write.putRecord('card', {
+      ...card,
+      source: card.source && { ...card.source, itemId: standing.id },
+    });
   const raised = applyMutation(standing, {
     type: 'choose',
     id: uuidv7(),

@@ -6,7 +6,7 @@ import {
   findableKey,
   isSameText,
   itemTerms,
-  notesOnPassages,
+  notesByItem,
   readText,
   SCOPE_FIELDS,
   type ItemFacts,
@@ -16,7 +16,7 @@ import {
 } from '@dorvel/core/search';
 import { and, asc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Database, Transaction } from './open';
-import { highlightsIn } from './records';
+import { recordsIn } from './records';
 import { copies, findables, items } from './schema';
 
 /**
@@ -50,7 +50,11 @@ export async function putFindable(
   const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
   const isOne = item.capture.sameAs === null;
   const copyId = item.capture.page?.copyId ?? null;
-  const notes = notesOnPassages(await highlightsIn(tx, accountId, item.id)).get(item.id) ?? [];
+  const notes =
+    notesByItem(
+      await recordsIn(tx, accountId, 'highlight', item.id),
+      await recordsIn(tx, accountId, 'note', item.id),
+    ).get(item.id) ?? [];
   const key = findableKey(item, copyId, notes);
   if (isOne ? known?.key === key : !known) return;
   const table = tableOf(accountId);

@@ -1,11 +1,21 @@
-import { Activity, Copy, Feed, Highlight, Item, SavedSearch, type GivenText } from '@dorvel/core/model';
+import {
+  Activity,
+  Copy,
+  Feed,
+  Item,
+  type Card,
+  type GivenText,
+  type Highlight,
+  type SavedSearch,
+  type WrittenNote,
+} from '@dorvel/core/model';
 import { mergeActivities } from '@dorvel/core/sync';
 import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { feedWriter } from './feeds';
 import { putFindable } from './findable';
 import type { Database, Transaction } from './open';
-import { highlightsIn, recordWriter } from './records';
+import { parseRecord, recordsIn, recordWriter, type RecordKind } from './records';
 import { accounts, activities, copies, feeds, items, jobs, pictures, records } from './schema';
 
 const PULL_PAGE = 200;
@@ -20,6 +30,8 @@ interface Changes {
   feeds: Feed[];
   highlights: Highlight[];
   searches: SavedSearch[];
+  notes: WrittenNote[];
+  cards: Card[];
   cursor: number;
   more: boolean;
 }
@@ -68,14 +80,16 @@ export function libraryOf(database: Database, accountId: string) {
           and(eq(records.accountId, accountId), gt(records.sequence, after), lte(records.sequence, cursor)),
         )
         .orderBy(asc(records.sequence));
-      const ofKind = (kind: 'highlight' | 'search') =>
-        small.filter((row) => row.kind === kind).map(({ record }) => record);
+      const ofKind = <Kind extends RecordKind>(kind: Kind) =>
+        small.filter((row) => row.kind === kind).map(({ record }) => parseRecord(kind, record));
       return {
         items: (await changed(items)).map((row) => Item.parse(row.record)),
         activities: (await changed(activities)).map((row) => Activity.parse(row.record)),
         feeds: (await changed(feeds)).map((row) => Feed.parse(row.record)),
-        highlights: ofKind('highlight').map((record) => Highlight.parse(record)),
-        searches: ofKind('search').map((record) => SavedSearch.parse(record)),
+        highlights: ofKind('highlight'),
+        searches: ofKind('search'),
+        notes: ofKind('note'),
+        cards: ofKind('card'),
         cursor,
         more: cut.length > 0,
       };
@@ -113,7 +127,7 @@ export function libraryOf(database: Database, accountId: string) {
 
     /** What is marked in an item. */
     async highlightsOf(itemId: string): Promise<Highlight[]> {
-      return (await highlightsIn(database.read, accountId, itemId)).filter(
+      return (await recordsIn(database.read, accountId, 'highlight', itemId)).filter(
         ({ choices }) => !choices.removed.value,
       );
     },
@@ -229,8 +243,18 @@ async function libraryWriter(tx: Transaction, accountId: string) {
 
     /** Keeps a highlight, and makes its item findable by what is written on it. */
     async putHighlight(highlight: Highlight): Promise<void> {
-      await small.putHighlight(highlight);
-      const item = await this.item(highlight.itemId);
+      await small.putRecord('highlight', highlight);
+      await this.findAnew(highlight.itemId);
+    },
+
+    /** Keeps a note, and makes its item findable by it. */
+    async putNote(note: WrittenNote): Promise<void> {
+      await small.putRecord('note', note);
+      if (note.itemId !== null) await this.findAnew(note.itemId);
+    },
+
+    async findAnew(itemId: string): Promise<void> {
+      const item = await this.item(itemId);
       if (item) await putFindable(tx, accountId, item);
     },
 

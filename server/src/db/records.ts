@@ -1,50 +1,57 @@
-import { Highlight, SavedSearch } from '@dorvel/core/model';
+import { Card, Highlight, SavedSearch, WrittenNote } from '@dorvel/core/model';
 import { and, eq } from 'drizzle-orm';
+import type { z } from 'zod';
 import type { Transaction } from './open';
 import { records } from './schema';
 
-/** All highlights of an item, removed ones too. */
-export async function highlightsIn(
+/** The kinds of small records that travel to the devices as they are. */
+const KINDS = { highlight: Highlight, search: SavedSearch, note: WrittenNote, card: Card } as const;
+export type RecordKind = keyof typeof KINDS;
+type RecordOf<Kind extends RecordKind> = z.output<(typeof KINDS)[Kind]>;
+
+/** A stored record as its kind has it. */
+export function parseRecord<Kind extends RecordKind>(kind: Kind, record: unknown): RecordOf<Kind> {
+  return KINDS[kind].parse(record) as RecordOf<Kind>;
+}
+
+/** The item that a record belongs to, where it belongs to one. */
+function itemIdOf(record: RecordOf<RecordKind>): string | null {
+  if ('itemId' in record) return record.itemId;
+  return 'source' in record ? (record.source?.itemId ?? null) : null;
+}
+
+/** All records of a kind that belong to an item, removed ones too. */
+export async function recordsIn<Kind extends RecordKind>(
   from: Pick<Transaction, 'select'>,
   accountId: string,
+  kind: Kind,
   itemId: string,
-): Promise<Highlight[]> {
+): Promise<RecordOf<Kind>[]> {
   const rows = await from
     .select({ record: records.record })
     .from(records)
-    .where(and(eq(records.accountId, accountId), eq(records.kind, 'highlight'), eq(records.itemId, itemId)));
-  return rows.map(({ record }) => Highlight.parse(record));
+    .where(and(eq(records.accountId, accountId), eq(records.kind, kind), eq(records.itemId, itemId)));
+  return rows.map(({ record }) => parseRecord(kind, record));
 }
 
 /** The small records of one account, in a change of its library. */
 export function recordWriter(tx: Transaction, accountId: string, sequence: number) {
-  async function read(kind: 'highlight' | 'search', id: string): Promise<unknown> {
-    const [row] = await tx
-      .select({ record: records.record })
-      .from(records)
-      .where(and(eq(records.accountId, accountId), eq(records.kind, kind), eq(records.id, id)));
-    return row?.record;
-  }
-  async function put(
-    kind: 'highlight' | 'search',
-    record: { id: string },
-    itemId: string | null,
-  ): Promise<void> {
-    const row = { accountId, kind, id: record.id, itemId, sequence, record };
-    await tx
-      .insert(records)
-      .values(row)
-      .onConflictDoUpdate({ target: [records.accountId, records.id], set: row });
-  }
   return {
-    async highlight(id: string): Promise<Highlight | undefined> {
-      return Highlight.optional().parse(await read('highlight', id));
+    async record<Kind extends RecordKind>(kind: Kind, id: string): Promise<RecordOf<Kind> | undefined> {
+      const [row] = await tx
+        .select({ record: records.record })
+        .from(records)
+        .where(and(eq(records.accountId, accountId), eq(records.kind, kind), eq(records.id, id)));
+      return row && parseRecord(kind, row.record);
     },
-    highlightsIn: (itemId: string) => highlightsIn(tx, accountId, itemId),
-    putHighlight: (highlight: Highlight) => put('highlight', highlight, highlight.itemId),
-    async search(id: string): Promise<SavedSearch | undefined> {
-      return SavedSearch.optional().parse(await read('search', id));
+    recordsIn: <Kind extends RecordKind>(kind: Kind, itemId: string) =>
+      recordsIn(tx, accountId, kind, itemId),
+    async putRecord<Kind extends RecordKind>(kind: Kind, record: RecordOf<Kind>): Promise<void> {
+      const row = { accountId, kind, id: record.id, itemId: itemIdOf(record), sequence, record };
+      await tx
+        .insert(records)
+        .values(row)
+        .onConflictDoUpdate({ target: [records.accountId, records.kind, records.id], set: row });
     },
-    putSearch: (search: SavedSearch) => put('search', search, null),
   };
 }

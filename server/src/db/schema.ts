@@ -133,14 +133,14 @@ export const feeds = sqliteTable(
   ],
 );
 
-/** Small records that travel to the devices as they are: highlights and kept searches. */
+/** Small records that travel to the devices as they are: highlights, notes, cards and kept searches. */
 export const records = sqliteTable(
   'records',
   {
     accountId: text('account_id')
       .notNull()
       .references(() => accounts.id, { onDelete: 'cascade' }),
-    kind: text({ enum: ['highlight', 'search'] }).notNull(),
+    kind: text({ enum: ['highlight', 'search', 'note', 'card'] }).notNull(),
     id: text().notNull(),
     /** The item that it belongs to, where it belongs to one. */
     itemId: text('item_id'),
@@ -150,7 +150,7 @@ export const records = sqliteTable(
     record: text({ mode: 'json' }).notNull(),
   },
   (table) => [
-    primaryKey({ columns: [table.accountId, table.id] }),
+    primaryKey({ columns: [table.accountId, table.kind, table.id] }),
     index('records_by_sequence').on(table.accountId, table.sequence),
     index('records_by_item').on(table.accountId, table.itemId),
   ],

@@ -1,10 +1,19 @@
 import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
-import { Mutation, type FeedMutation, type Item, type PushResult } from '@dorvel/core/model';
+import {
+  Mutation,
+  type CardMutation,
+  type FeedMutation,
+  type Item,
+  type NoteMutation,
+  type PushResult,
+} from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
+  applyCardMutation,
   applyFeedMutation,
   applyHighlightMutation,
   applyMutation,
+  applyNoteMutation,
   applySearchMutation,
   newItem,
   type HybridClock,
@@ -47,9 +56,12 @@ export async function takeMutation(
   const mutationId = mutation.id;
   if ('feedId' in mutation) return changeFeed(write, mutation, tools);
   if ('searchId' in mutation) {
-    await write.putSearch(applySearchMutation(await write.search(mutation.searchId), mutation));
+    const known = await write.record('search', mutation.searchId);
+    await write.putRecord('search', applySearchMutation(known, mutation));
     return { outcome: 'applied', mutationId };
   }
+  if ('noteId' in mutation) return writeNote(write, mutation);
+  if ('cardId' in mutation) return changeCard(write, mutation);
   const item = await write.item(mutation.itemId);
   if (mutation.type === 'activity') {
     await write.putActivity(mutation.activity);
@@ -57,7 +69,7 @@ export async function takeMutation(
   }
   if (mutation.type === 'save') return save(write, mutation, item, tools);
   if ('highlightId' in mutation) {
-    const known = await write.highlight(mutation.highlightId);
+    const known = await write.record('highlight', mutation.highlightId);
     const changed = item && applyHighlightMutation(known, mutation);
     if (!changed) return { outcome: 'refused', mutationId, detail: 'That highlight is not in this library.' };
     // What is marked belongs to the item that stands for the page.
@@ -121,6 +133,28 @@ async function save(
   });
   if (raised) await write.put(raised);
   return { outcome: 'already-saved', mutationId, itemId: first.id };
+}
+
+/** What is written about an item belongs to the one that stands for its page. */
+async function standingId(write: LibraryWriter, itemId: string): Promise<string> {
+  return (await write.item(itemId))?.capture.sameAs ?? itemId;
+}
+
+async function writeNote(write: LibraryWriter, mutation: NoteMutation): Promise<PushResult> {
+  const note = applyNoteMutation(await write.record('note', mutation.noteId), mutation);
+  const itemId = note.itemId === null ? null : await standingId(write, note.itemId);
+  await write.putNote({ ...note, itemId });
+  return { outcome: 'applied', mutationId: mutation.id };
+}
+
+async function changeCard(write: LibraryWriter, mutation: CardMutation): Promise<PushResult> {
+  const mutationId = mutation.id;
+  const card = applyCardMutation(await write.record('card', mutation.cardId), mutation);
+  if (!card) return { outcome: 'refused', mutationId, detail: 'That card is not in this library.' };
+  const { source } = card;
+  const standing = source && { ...source, itemId: await standingId(write, source.itemId) };
+  await write.putRecord('card', { ...card, source: standing });
+  return { outcome: 'applied', mutationId };
 }
 
 /** A feed that is followed anew, or that the reader asks for, is looked at at once. */

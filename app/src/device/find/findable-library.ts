@@ -1,10 +1,10 @@
-import type { Highlight, Item } from '@dorvel/core/model';
+import type { Highlight, Item, WrittenNote } from '@dorvel/core/model';
 import {
   createSearchIndex,
   factsOf,
   findableKey,
   itemTerms,
-  notesOnPassages,
+  notesByItem,
   readText,
   type ItemFacts,
   type SearchIndex,
@@ -15,16 +15,18 @@ import type { DeviceStore } from '../store';
 interface Snapshot {
   items: readonly Item[];
   highlights: readonly Highlight[];
+  written: readonly WrittenNote[];
   copyIds: readonly string[];
 }
 
 export async function snapshotOf(store: DeviceStore): Promise<Snapshot> {
-  const [items, highlights, copyIds] = await Promise.all([
+  const [items, highlights, written, copyIds] = await Promise.all([
     store.items.toArray(),
     store.highlights.toArray(),
+    store.notes.toArray(),
     store.copies.toCollection().primaryKeys(),
   ]);
-  return { items, highlights, copyIds };
+  return { items, highlights, written, copyIds };
 }
 
 /** One account's items in an index, kept in step with the store: only what is new or changed is read and taken apart. */
@@ -40,10 +42,10 @@ export class FindableLibrary {
   constructor(private readonly store: DeviceStore) {}
 
   /** Brings the index in step with the store as it is now. */
-  async update({ items, highlights, copyIds }: Snapshot): Promise<void> {
+  async update({ items, highlights, written, copyIds }: Snapshot): Promise<void> {
     if (!this.#loaded) await this.#load();
     const here = new Set(copyIds);
-    const notes = notesOnPassages(highlights);
+    const notes = notesByItem(highlights, written);
     this.withoutText = 0;
     this.facts.clear();
     this.items.clear();

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/changes';
 import { alreadySavedWords } from '@dorvel/core/wording';
+import { useNoteSheet } from '@/features/notes/note-store';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
@@ -20,6 +21,7 @@ import { useSavingSettings } from './saving-settings-store';
 export function AddSheet() {
   const close = useAddSheet((state) => state.close);
   const show = useNotices((state) => state.show);
+  const write = useNoteSheet((state) => state.write);
   const router = useRouter();
   const [input, setInput] = useState('');
   const [fault, setFault] = useState<string | null>(null);
@@ -91,6 +93,13 @@ export function AddSheet() {
               addresses in it saves them all.
             </Text>
             <Button label="Save" kind="main" onPress={() => void save()} />
+            <Button
+              label="Write a note instead"
+              onPress={() => {
+                close();
+                write({ note: null, itemId: null, on: null, about: null });
+              }}
+            />
             <label className="file-button">
               Or choose files
               <input

@@ -2,6 +2,8 @@ import { HIGHLIGHT_KIND_WORDS, HighlightKind, LONGEST_NOTE, type Highlight } fro
 import { useState } from 'react';
 import { View } from 'react-native';
 import { changeMark } from '@/device/changes';
+import { CardSheet } from '@/features/cards/card-sheet';
+import { useNoteSheet } from '@/features/notes/note-store';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -15,10 +17,20 @@ const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KI
 export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; onClose(): void }) {
   const { kind, passage, note } = highlight.choices;
   const [written, write] = useState(note.value);
+  const [carding, card] = useState(false);
   const show = useNotices((state) => state.show);
   const keepNote = () => {
     if (written !== note.value) void changeMark(highlight.id, { note: written.slice(0, LONGEST_NOTE) });
   };
+  if (carding)
+    return (
+      <CardSheet
+        source={{ itemId: highlight.itemId, highlightId: highlight.id, passage: passage.value }}
+        passage={passage.value.exact}
+        language={null}
+        onClose={onClose}
+      />
+    );
   return (
     <Sheet
       title="Highlight"
@@ -39,6 +51,23 @@ export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; o
         />
         <Field label="Note" value={written} onChangeText={write} onBlur={keepNote} multiline />
         <View className="flex-row flex-wrap gap-[10px]">
+          <Button
+            label="Write another note on it"
+            onPress={() => {
+              keepNote();
+              onClose();
+              const { itemId, id } = highlight;
+              const about = passage.value.exact.slice(0, 120);
+              useNoteSheet.getState().write({ note: null, itemId, on: { kind: 'highlight', id }, about });
+            }}
+          />
+          <Button
+            label="Make a card"
+            onPress={() => {
+              keepNote();
+              card(true);
+            }}
+          />
           <Button
             label="Copy"
             onPress={() =>

@@ -3,10 +3,11 @@ import { HIGHLIGHT_KIND_WORDS, HighlightKind } from '@dorvel/core/model';
 interface MarkBarProps {
   onMark(kind: HighlightKind): void;
   onCopy(): void;
+  onCard(): void;
 }
 
 /** What can be done with the words that are selected: marked for a purpose, or copied. */
-export function MarkBar({ onMark, onCopy }: MarkBarProps) {
+export function MarkBar({ onMark, onCopy, onCard }: MarkBarProps) {
   return (
     <div
       className="mark-bar"
@@ -23,6 +24,9 @@ export function MarkBar({ onMark, onCopy }: MarkBarProps) {
       ))}
       <button type="button" onClick={onCopy}>
         Copy
+      </button>
+      <button type="button" onClick={onCard}>
+        Card
       </button>
     </div>
   );

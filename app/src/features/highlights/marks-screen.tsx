@@ -9,8 +9,10 @@ import { useHighlights, useItems } from '@/device/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
+import { FileButton } from '@/ui/file-button';
 import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
+import { bringIn, broughtInWords } from './bring-in';
 import { HighlightSheet } from './highlight-sheet';
 import { marksByItem } from './marks-view';
 import { atMark } from './use-marks-in-text';
@@ -50,6 +52,7 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
             <Choice name="Kind" options={KINDS} value={kind} onChange={(value) => setKind(value)} oneLine />
             <Field label="With these words" value={words} onChangeText={setWords} inputMode="search" />
             {count > 0 && <TakeAlong marked={marked} />}
+            {itemId === null && <BringIn />}
             {count === 0 && highlights && (
               <Text className="font-ui text-base text-soft">
                 {kind === 'all' && words === ''
@@ -124,13 +127,53 @@ function OneMark({ highlight, onOpen }: { highlight: Highlight; onOpen(): void }
   );
 }
 
+/** Highlights made elsewhere: from web annotations, a table, or quotations as plain text. */
+function BringIn() {
+  const show = useNotices((state) => state.show);
+  const bring = async (file: File) => {
+    const { readHighlightFile } = await import('@dorvel/core/formats');
+    const read = readHighlightFile(await file.text());
+    const brought = await bringIn(read.highlights);
+    show({
+      text: broughtInWords(brought, read.faults),
+      ...(read.highlights.length > 0
+        ? { action: { label: 'Undo', press: () => void brought.takeBack() } }
+        : {}),
+    });
+  };
+  return (
+    <View className="items-start gap-[6px]">
+      <FileButton
+        label="Bring in highlights"
+        accept=".json,.jsonld,.csv,.tsv,.txt,.md"
+        onFile={(file) => void bring(file)}
+      />
+      <Text className="font-ui text-small text-soft">
+        Web annotations, a table with a column of quotations, or quotations with a blank line between them.
+      </Text>
+    </View>
+  );
+}
+
 /** What is on the page, to be used elsewhere: in open formats, each passage with its source. */
 function TakeAlong({ marked }: { marked: readonly MarkedItem[] }) {
   const show = useNotices((state) => state.show);
   const copy = async () => {
-    const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
-    await navigator.clipboard.writeText(highlightsAsMarkdown(marked));
-    show({ text: 'Copied as Markdown, with the sources.' });
+    const { highlightsAsMarkdown, markdownAsHtml } = await import('@dorvel/core/formats');
+    const markdown = highlightsAsMarkdown(marked);
+    // Rich text for what takes it, Markdown for all else.
+    const blob = (type: string, content: string) => new Blob([content], { type });
+    await navigator.clipboard.write([
+      new ClipboardItem({
+        'text/html': blob('text/html', markdownAsHtml(markdown)),
+        'text/plain': blob('text/plain', markdown),
+      }),
+    ]);
+    show({ text: 'Copied, with the sources.' });
+  };
+  const table = async () => {
+    const { highlightsAsCsv } = await import('@dorvel/core/formats');
+    handOutFile('highlights.csv', 'text/csv', highlightsAsCsv(marked));
   };
   const markdown = async () => {
     const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
@@ -146,6 +189,7 @@ function TakeAlong({ marked }: { marked: readonly MarkedItem[] }) {
       <Button label="Copy all" onPress={() => void copy()} />
       <Button label="As Markdown" onPress={() => void markdown()} />
       <Button label="As web annotations" onPress={() => void annotations()} />
+      <Button label="As CSV" onPress={() => void table()} />
     </View>
   );
 }

@@ -1,8 +1,10 @@
+import { passageAt } from '@dorvel/core/highlight';
 import { sentences } from '@dorvel/core/text';
 import type { Highlight, HighlightKind, Item } from '@dorvel/core/model';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { View } from 'react-native';
 import type { KeptCopy } from '@/device/store';
+import { CardSheet } from '@/features/cards/card-sheet';
 import { usePlayer } from '@/features/listen/player-store';
 import { offsetAtPoint } from '@/features/reader/text-geometry';
 import { useKeys } from '@/ui/keys';
@@ -28,6 +30,7 @@ interface ReaderMarksProps {
 export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderMarksProps) {
   const selected = useSelectedText(article, text);
   const [openId, open] = useState<string | null>(null);
+  const [carded, card] = useState<TextPart | null>(null);
   const opened = marks.find(({ mark }) => mark.id === openId)?.mark;
   const show = useNotices((state) => state.show);
   usePressedMark(article, marks, open);
@@ -64,8 +67,21 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
                 .writeText(text.slice(selected.start, selected.end))
                 .then(() => show({ text: 'The passage is copied.' }))
             }
+            onCard={() => card(selected)}
           />
         </View>
+      )}
+      {carded && (
+        <CardSheet
+          source={{
+            itemId: item.id,
+            highlightId: null,
+            passage: passageAt(text, carded.start, carded.end, copy.id),
+          }}
+          passage={text.slice(carded.start, carded.end)}
+          language={copy.language}
+          onClose={() => card(null)}
+        />
       )}
       {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
     </>

@@ -63,7 +63,7 @@ jest.mock('./next-in-queue', () => {
     setActionHandler: (action: string, handler: unknown) => actions.set(action, handler),
     setPositionState: (state: object) => positions.push(state),
   };
-  Object.defineProperty(navigator, 'mediaSession', { value: mediaSession });
+  Object.defineProperty(globalThis.navigator, 'mediaSession', { value: mediaSession });
   Object.assign(globalThis, {
     MediaMetadata: class {
       shown: object;

@@ -10,6 +10,7 @@ import { useItems, useKeptCopies } from '@/device/library';
 import { useCloseness } from '@/device/relate/use-related';
 import { useSync } from '@/device/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
+import { useRecall } from '@/features/cards/use-recall';
 import { ItemRow } from '@/features/library/item-row';
 import { ItemSheet } from '@/features/library/item-sheet';
 import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
@@ -136,6 +137,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
           )}
         </Section>
       )}
+      <RecallDue />
       {unemptied !== null && (
         <View role="region" aria-label="Inbox" className="items-start gap-[10px] px-[20px] pt-[26px]">
           <SectionHeading>Inbox</SectionHeading>
@@ -192,6 +194,23 @@ function useLifted(
     }
   }, [lifted, today]);
   return lifted;
+}
+
+/** What is due to be recalled, said calmly; nothing when nothing is. */
+function RecallDue() {
+  const plan = useRecall();
+  const router = useRouter();
+  const count = plan?.due.length ?? 0;
+  if (count === 0) return null;
+  return (
+    <View role="region" aria-label="Recall" className="items-start gap-[10px] px-[20px] pt-[26px]">
+      <SectionHeading>Recall</SectionHeading>
+      <Text className="font-ui text-base text-ink">
+        {count === 1 ? 'One question is due.' : `${count} questions are due.`}
+      </Text>
+      <Button label="Recall" onPress={() => router.push('/recall')} />
+    </View>
+  );
 }
 
 function dueInWords(item: Item, today: string): string {

@@ -35,6 +35,8 @@ export function SettingsScreen() {
       <ReadingControls />
       <View className="flex-row flex-wrap gap-[10px]">
         <Button label="Highlights" onPress={() => router.push('/marks')} />
+        <Button label="Notes" onPress={() => router.push('/notes')} />
+        <Button label="Cards" onPress={() => router.push('/cards')} />
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
         <Button label="Save from elsewhere" onPress={() => router.push('/elsewhere')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />

@@ -4,6 +4,7 @@ import { Sheet } from '@/ui/sheet';
 const KEYS: readonly [key: string, does: string][] = [
   ['1 … 5', 'Now, Inbox, Queue, Library, You'],
   ['s', 'Save an address'],
+  ['w', 'Write a note, on the open item or by itself'],
   ['/', 'Find, in the Library'],
   ['n / p', 'Open the next or the previous item of the list'],
   ['Space', 'One screen on, in the article'],

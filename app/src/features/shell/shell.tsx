@@ -8,7 +8,9 @@ import { AddSheet } from '@/features/add/add-sheet';
 import { useShared } from '@/features/add/shared';
 import { useAddSheet } from '@/features/add/add-store';
 import { useFileDrop } from '@/features/add/use-file-drop';
-import { alreadySavedWords } from '@dorvel/core/wording';
+import { NoteSheet } from '@/features/notes/note-sheet';
+import { useNoteSheet } from '@/features/notes/note-store';
+import { alreadySavedWords, titleOf } from '@dorvel/core/wording';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';
@@ -27,6 +29,7 @@ export function Shell({ openId, children }: ShellProps) {
   const wide = useWide();
   const router = useRouter();
   const add = useAddSheet();
+  const writing = useNoteSheet((state) => state.writing);
   const [keysShown, showKeys] = useState(false);
   useNewsFromServer();
   useShared();
@@ -40,10 +43,11 @@ export function Shell({ openId, children }: ShellProps) {
         '4': () => router.push('/library'),
         '5': () => router.push('/you'),
         s: add.open,
+        w: () => void writeOn(openId),
         u: undoLast,
         '?': () => showKeys(true),
       }),
-      [router, add.open],
+      [router, add.open, openId],
     ),
   );
   return (
@@ -63,9 +67,17 @@ export function Shell({ openId, children }: ShellProps) {
         {!wide && openId === null && <PlaceBar wide={false} />}
       </View>
       {add.isOpen && <AddSheet />}
+      {writing && <NoteSheet writing={writing} />}
       {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
     </View>
   );
+}
+
+/** Begins a note: on the item that is open, or one that stands free. */
+async function writeOn(itemId: string | null): Promise<void> {
+  const item = itemId ? await useAccount.getState().store?.items.get(itemId) : undefined;
+  const about = item ? titleOf(item) : null;
+  useNoteSheet.getState().write({ note: null, itemId: item?.id ?? null, on: null, about });
 }
 
 /** Takes back what was done last, while the notice of it is shown. */

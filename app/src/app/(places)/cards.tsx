@@ -1,0 +1,1 @@
+export { CardsScreen as default } from '@/features/cards/cards-screen';

@@ -1,0 +1,1 @@
+export { RecallScreen as default } from '@/features/cards/recall-screen';

@@ -1,0 +1,72 @@
+import { LONGEST_NOTE } from '@dorvel/core/model';
+import { useState } from 'react';
+import { Text, View } from 'react-native';
+import { changeNote, writeNote } from '@/device/changes';
+import { Button } from '@/ui/button';
+import { Field } from '@/ui/field';
+import { useNotices } from '@/ui/notices';
+import { Setting, Switch } from '@/ui/setting';
+import { Sheet } from '@/ui/sheet';
+import { Markdown } from './markdown';
+import { useNoteSheet, type Writing } from './note-store';
+
+/** A note being written, in Markdown; it can be something to do, with a day. Closing keeps what is written. */
+export function NoteSheet({ writing }: { writing: Writing }) {
+  const close = useNoteSheet((state) => state.close);
+  const show = useNotices((state) => state.show);
+  const before = writing.note?.choices;
+  const [text, setText] = useState(before?.text.value ?? '');
+  const [isTask, setTask] = useState((before?.task.value ?? 'none') !== 'none');
+  const [dueOn, setDueOn] = useState(before?.dueOn.value ?? '');
+  const [seen, setSeen] = useState(false);
+  const keep = async () => {
+    close();
+    const task = isTask ? (before?.task.value === 'done' ? 'done' : 'open') : 'none';
+    const set = {
+      text: text.trim().slice(0, LONGEST_NOTE),
+      task,
+      dueOn: isTask && dueOn ? dueOn : null,
+    } as const;
+    if (writing.note) {
+      const { choices } = writing.note;
+      const changed = set.text !== choices.text.value || task !== choices.task.value || set.dueOn !== choices.dueOn.value; // prettier-ignore
+      if (changed) await changeNote(writing.note, set);
+    } else if (set.text !== '') {
+      await writeNote(writing, set);
+      show({ text: 'Noted.' });
+    }
+  };
+  const about = writing.note === null ? writing.about : null;
+  return (
+    <Sheet title={writing.note ? 'Note' : 'Write a note'} onClose={() => void keep()}>
+      <View className="gap-[14px]">
+        {about && (
+          <Text numberOfLines={2} className="font-ui text-small text-soft">
+            On: {about}
+          </Text>
+        )}
+        {seen ? (
+          <Markdown written={text} />
+        ) : (
+          <Field label="Your words" value={text} onChangeText={setText} autoFocus multiline />
+        )}
+        <Switch label="It is something to do" on={isTask} onChange={setTask} />
+        {isTask && (
+          <Setting label="By this day, if there is one">
+            <label className="day-field">
+              <span className="visually-hidden">By this day</span>
+              <input type="date" value={dueOn} onChange={(event) => setDueOn(event.target.value)} />
+            </label>
+          </Setting>
+        )}
+        <View className="flex-row flex-wrap gap-[8px]">
+          <Button label="Keep the note" kind="main" onPress={() => void keep()} />
+          <Button label={seen ? 'Write on' : 'See it set'} onPress={() => setSeen(!seen)} />
+        </View>
+        <Text className="font-ui text-small text-soft">
+          Markdown: # for a heading, - for a list, **bold**, *italic*, [words](address).
+        </Text>
+      </View>
+    </Sheet>
+  );
+}

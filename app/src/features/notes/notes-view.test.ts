@@ -1,0 +1,53 @@
+import type { WrittenNote } from '@dorvel/core/model';
+import { threadsOf, type NoteThread } from './notes-view';
+
+const AT = '000000001-0000-a';
+const note = (id: string, more: Partial<WrittenNote> & { text?: string; task?: 'none' | 'open' | 'done'; dueOn?: string } = {}): WrittenNote => ({
+  id,
+  madeAt: more.madeAt ?? 1,
+  itemId: more.itemId ?? null,
+  on: more.on ?? null,
+  choices: {
+    text: { value: more.text ?? id, at: AT },
+    task: { value: more.task ?? 'none', at: AT },
+    dueOn: { value: more.dueOn ?? null, at: AT },
+    removed: { value: false, at: AT },
+  },
+}); // prettier-ignore
+const shape = (threads: readonly NoteThread[]): unknown[] =>
+  threads.map(({ note: { id }, replies }) => (replies.length > 0 ? [id, shape(replies)] : id));
+const all = { wanted: 'all', words: '', itemId: null } as const;
+
+it('puts notes under those that they were written on, and keeps those whose parent is gone', () => {
+  const notes = [
+    note('old', { madeAt: 1 }),
+    note('reply', { madeAt: 5, on: { kind: 'note', id: 'old' } }),
+    note('first', { madeAt: 3, on: { kind: 'note', id: 'old' } }),
+    note('deeper', { madeAt: 6, on: { kind: 'note', id: 'first' } }),
+    note('new', { madeAt: 9, on: { kind: 'highlight', id: 'h' } }),
+    note('orphan', { madeAt: 2, on: { kind: 'note', id: 'gone' } }),
+  ];
+  expect(shape(threadsOf(notes, all))).toEqual(['new', 'orphan', ['old', [['first', ['deeper']], 'reply']]]);
+});
+
+it('finds a thread by the words of any note in it, and the notes of one item', () => {
+  const notes = [
+    note('a', { itemId: 'i' }),
+    note('b', { text: 'Tar the Seam', on: { kind: 'note', id: 'a' }, itemId: 'i' }),
+    note('c'),
+  ];
+  expect(shape(threadsOf(notes, { ...all, words: ' seam' }))).toEqual([['a', ['b']]]);
+  expect(shape(threadsOf(notes, { ...all, itemId: 'i' }))).toEqual([['a', ['b']]]);
+});
+
+it('lists what is to be done by its day, what has none at the end', () => {
+  const notes = [
+    note('someday', { task: 'open', madeAt: 9 }),
+    note('later', { task: 'open', dueOn: '2026-12-24' }),
+    note('soon', { task: 'open', dueOn: '2026-12-01' }),
+    note('did', { task: 'done' }),
+    note('thought'),
+  ];
+  expect(shape(threadsOf(notes, { ...all, wanted: 'open' }))).toEqual(['soon', 'later', 'someday']);
+  expect(shape(threadsOf(notes, { ...all, wanted: 'done' }))).toEqual(['did']);
+});

@@ -1,0 +1,3 @@
+export * from './gaps';
+export * from './schedule';
+export * from './worth';

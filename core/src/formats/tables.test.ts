@@ -1,0 +1,154 @@
+import type { Card } from '../model';
+import { applyCardMutation, newItem } from '../sync';
+import {
+  cardsAsTable,
+  highlightsAsAnnotations,
+  highlightsAsCsv,
+  markdownTree,
+  readCardTable,
+  readHighlightFile,
+} from '.';
+
+const AT = '000000001-0000-a';
+const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+const card = (front: string, back: string): Card =>
+  applyCardMutation(undefined, {
+    type: 'card', id: uuid(1), stamp: AT, cardId: uuid(2), madeAt: 0, source: null, set: { front, back },
+  })!; // prettier-ignore
+
+describe('cards as a table', () => {
+  const cards = [
+    card('Why is the lead hollow?', 'For tallow, "armed"'),
+    card('[[Caulk]] the seam,\nthen [[pay]] it.', ''),
+  ];
+
+  it.each([',', '\t'] as const)('come back as they were, parted by %j', (delimiter) => {
+    const written = cardsAsTable(cards, delimiter, () => 'What the lead brought up');
+    expect(readCardTable(written)).toEqual({
+      cards: cards.map(({ choices }) => ({ front: choices.front.value, back: choices.back.value })),
+      faults: [],
+    });
+  });
+
+  it('ask in the first column and answer in the second, a row for each gap', () => {
+    const [head, , first, second] = cardsAsTable(cards, '\t', () => '').split('\r\n');
+    expect(head).toBe('question\tanswer\tsentence\tsource');
+    expect(first?.startsWith('"[…] the seam,\nthen pay it."\tCaulk\t')).toBe(true);
+    expect(second?.startsWith('"Caulk the seam,\nthen […] it."\tpay\t')).toBe(true);
+  });
+
+  it('are read from any two columns, and what is no card is named with its reason', () => {
+    const read = readCardTable('Ebb?;"Out; and down"\nFlood?;\n;In\n[[Slack]] water;');
+    expect(read.cards).toEqual([
+      { front: 'Ebb?', back: 'Out; and down' },
+      { front: '[[Slack]] water', back: '' },
+    ]);
+    expect(read.faults).toEqual([
+      { row: 2, says: 'It has no answer and no gap.' },
+      { row: 3, says: 'It has no question.' },
+    ]);
+  });
+});
+
+describe('highlights as a table, and from elsewhere', () => {
+  const item = newItem({
+    type: 'save',
+    id: uuid(1),
+    itemId: uuid(2),
+    address: 'https://tides.example/eelgrass',
+    savedAt: 0,
+    stamp: AT,
+  });
+  item.choices.title = { value: 'Eelgrass, silt', at: AT };
+  const highlight = {
+    id: uuid(3),
+    itemId: item.id,
+    madeAt: Date.UTC(2026, 10, 25, 12),
+    choices: {
+      kind: { value: 'to-do' as const, at: AT },
+      passage: { value: { exact: 'the "silt",\nall of it', prefix: 'before ', suffix: ' after', start: 12, copyId: null }, at: AT }, // prettier-ignore
+      note: { value: 'Ask Ines.', at: AT },
+      removed: { value: false, at: AT },
+    },
+  };
+  const marked = [{ item, highlights: [highlight] }];
+  const expected = {
+    quotation: 'the "silt",\nall of it',
+    kind: 'to-do',
+    note: 'Ask Ines.',
+    address: item.address,
+    madeAt: highlight.madeAt,
+  };
+
+  it('come back from CSV', () => {
+    const read = readHighlightFile(highlightsAsCsv(marked));
+    expect(read).toMatchObject({ highlights: [{ ...expected, title: 'Eelgrass, silt' }], faults: [] });
+  });
+
+  it('come back from web annotations with what stands around them', () => {
+    const read = readHighlightFile(JSON.stringify(highlightsAsAnnotations(marked)));
+    expect(read).toMatchObject({ highlights: [{ ...expected, prefix: 'before ', suffix: ' after' }], faults: [] }); // prettier-ignore
+  });
+
+  it('are read from the W3C’s own example of a quotation (Web Annotation Data Model 2017, example 25)', () => {
+    // Shortened to what concerns the quotation; the values are as published (from memory).
+    const example = {
+      '@context': 'http://www.w3.org/ns/anno.jsonld',
+      id: 'http://example.org/anno23',
+      type: 'Annotation',
+      body: 'http://example.org/comment1',
+      target: {
+        source: 'http://example.org/page1',
+        selector: {
+          type: 'TextQuoteSelector',
+          exact: 'anotation',
+          prefix: 'this is an ',
+          suffix: ' that has some',
+        },
+      },
+    };
+    expect(readHighlightFile(JSON.stringify(example)).highlights).toMatchObject([
+      { quotation: 'anotation', address: 'http://example.org/page1', prefix: 'this is an ' },
+    ]);
+  });
+
+  it('are read from plain text: a quotation, where it stands, when it was taken', () => {
+    const written =
+      '“High water is twice a day.”\n— What the lead brought up\nhttps://chartroom.example/lead\n2026-03-04\n\n> Two lines\n> of it';
+    expect(readHighlightFile(written).highlights).toMatchObject([
+      {
+        quotation: 'High water is twice a day.',
+        title: 'What the lead brought up',
+        address: 'https://chartroom.example/lead',
+        madeAt: Date.parse('2026-03-04'),
+      },
+      { quotation: 'Two lines\nof it', title: '', address: '', madeAt: null },
+    ]);
+  });
+
+  it.each([
+    ['', ['The file is empty.']],
+    ['{ not json', ['It begins as JSON does but cannot be read as JSON.']],
+    ['[{"target": "http://a.example/"}]', ['Annotation 1 quotes nothing.']],
+    ['quote,title\n,Lost\n', ['Row 2 quotes nothing.']],
+  ])('says what is wrong with %j', (written, faults) => {
+    expect(readHighlightFile(written)).toEqual({ highlights: [], faults });
+  });
+});
+
+describe('the reader’s own Markdown', () => {
+  const names = (node: unknown): string[] => {
+    const { tagName, children } = node as { tagName?: string; children?: unknown[] };
+    return [...(tagName ? [tagName] : []), ...(children ?? []).flatMap(names)];
+  };
+
+  it('is a tree of what it stands for', () => {
+    const written = '# Ebb\n\n*Out* and `down`\n\n- one\n\n[a](https://a.example/)';
+    expect(names(markdownTree(written))).toEqual(['h1', 'p', 'em', 'code', 'ul', 'li', 'p', 'a']);
+  });
+
+  it('runs nothing and leads to nothing that runs', () => {
+    const written = '<script>alert(1)</script> <img src=x onerror=alert(1)> [x](javascript:alert(1)) ![y](javascript:z)';
+    expect(JSON.stringify(markdownTree(written))).not.toMatch(/script|onerror/);
+  }); // prettier-ignore
+});
