@@ -1,5 +1,6 @@
 export * from './dates';
 export * from './language';
+export * from './parts';
 export * from './plain';
 export * from './reading-time';
 export * from './sentences';

@@ -4,6 +4,7 @@ import { CONTEXT_LENGTH, type Item, type MarkedPassage } from '@dorvel/core/mode
 import { titleOf } from '@dorvel/core/wording';
 import { useAccount } from '@/device/account';
 import { changeMark, changeNote, choose, mark, saveAddress, writeNote } from '@/device/changes';
+import { useSavingSettings } from '@/features/add/saving-settings-store';
 
 /** What became of highlights that were brought in. */
 export interface Brought {
@@ -32,7 +33,7 @@ export async function bringIn(highlights: readonly ForeignHighlight[]): Promise<
     else {
       const reading = highlight.address ? readAddress(highlight.address) : null;
       if (reading?.ok) {
-        const outcome = await saveAddress(reading);
+        const outcome = await saveAddress(reading, useSavingSettings.getState().howMuch);
         if (outcome.kind === 'already-saved') itemId = outcome.item.id;
         else {
           const savedId = outcome.itemId;

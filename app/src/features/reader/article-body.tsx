@@ -4,8 +4,10 @@ import type { Element, Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toJsxRuntime } from 'hast-util-to-jsx-runtime';
 import {
+  createContext,
   createElement,
   memo,
+  use,
   type ComponentProps,
   type MouseEvent,
   type ReactElement,
@@ -13,6 +15,12 @@ import {
 } from 'react';
 // React's own runtime: the clean text has no NativeWind classes in it.
 import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
+
+/** What pressing a part of the text opens. Without it, a picture is only seen, and a note's mark leads to the note. */
+export const ArticlePresses = createContext<{
+  openNote(id: string): void;
+  openPicture(picture: { src: string; alt: string }): void;
+} | null>(null);
 
 interface ArticleBodyProps {
   tree: ArticleTree;
@@ -52,8 +60,18 @@ function withOffsets(tree: ArticleTree): Root {
   const clean = sanitize(tree, TREE_SCHEMA) as Root;
   const { blocks, text } = plainText(clean);
   for (const { element, start } of blocks) element.properties.dataStart = start;
+  markLinked(clean, false);
   dropRepeatedDescriptions(clean, text);
   return clean;
+}
+
+/** A picture inside a link is pressed to follow the link. */
+function markLinked(node: Root | Element, linked: boolean): void {
+  for (const child of node.children) {
+    if (child.type !== 'element') continue;
+    if (child.tagName === 'img' && linked) child.properties.dataLinked = true;
+    markLinked(child, linked || child.tagName === 'a');
+  }
 }
 
 /** A description that the caption says as well would be heard twice. */
@@ -88,9 +106,9 @@ function Link({ children, href, title, 'data-card': dataCard, ...rest }: LinkPro
     );
   if (href?.startsWith('#'))
     return (
-      <a {...rest} href={href} onClick={goInside}>
+      <InsideLink {...rest} href={href}>
         {children}
-      </a>
+      </InsideLink>
     );
   return (
     <a {...rest} href={href} title={title} target="_blank" rel="noreferrer noopener">
@@ -99,28 +117,61 @@ function Link({ children, href, title, 'data-card': dataCard, ...rest }: LinkPro
   );
 }
 
-/** To a footnote and back, inside the scrolled text; the address of the screen stays. */
-function goInside(event: MouseEvent<HTMLAnchorElement>): void {
-  event.preventDefault();
-  const link = event.currentTarget;
-  const id = link.getAttribute('href')?.slice(1) ?? '';
-  const target = link.closest('.article')?.querySelector<HTMLElement>(`#${CSS.escape(id)}`);
-  const view = link.closest<HTMLElement>('.reader-scroll');
+/** A raised mark opens its note over the text; any other link inside the text leads there. */
+function InsideLink({ children, href, ...rest }: ComponentProps<'a'> & { href: string }) {
+  const presses = use(ArticlePresses);
+  const pressed = (event: MouseEvent<HTMLAnchorElement>) => {
+    event.preventDefault();
+    const link = event.currentTarget;
+    const article = link.closest<HTMLElement>('.article');
+    if (presses && link.closest('sup')) presses.openNote(href.slice(1));
+    else if (article) goInside(article, href.slice(1));
+  };
+  return (
+    <a {...rest} href={href} onClick={pressed}>
+      {children}
+    </a>
+  );
+}
+
+/** To a place inside the scrolled text, with the way back kept; the address of the screen stays. */
+export function goInside(article: HTMLElement, id: string): void {
+  const target = article.querySelector<HTMLElement>(`#${CSS.escape(id)}`);
+  const view = article.closest<HTMLElement>('.reader-scroll');
   if (!target || !view) return;
+  view.dispatchEvent(new CustomEvent('went-inside', { detail: view.scrollTop }));
   view.dataset.aside = 'note';
   target.scrollIntoView({ block: 'center' });
   target.tabIndex = -1;
   target.focus({ preventScroll: true });
 }
 
-function Picture({ alt, src, ...rest }: ComponentProps<'img'>) {
+function Picture({
+  alt,
+  src,
+  'data-linked': linked,
+  ...rest
+}: ComponentProps<'img'> & { 'data-linked'?: unknown }) {
+  const presses = use(ArticlePresses);
   if (!src)
     return (
       <span className="picture-missing">
         {alt ? `A picture that did not come through: ${alt}` : 'A picture that did not come through.'}
       </span>
     );
-  return <img {...rest} src={src} alt={alt ?? ''} decoding="async" />;
+  const picture = <img {...rest} src={src} alt={alt ?? ''} decoding="async" />;
+  if (!presses || linked !== undefined) return picture;
+  return (
+    <span className="picture">
+      {picture}
+      <button
+        type="button"
+        className="enlarge"
+        aria-label={alt ? `Enlarge: ${alt}` : 'Enlarge the picture'}
+        onClick={() => presses.openPicture({ src, alt: alt ?? '' })}
+      />
+    </span>
+  );
 }
 
 function Formula(props: ComponentProps<'div'> & { display?: string }) {

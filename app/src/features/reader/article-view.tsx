@@ -1,8 +1,8 @@
 import { isOnWeb } from '@dorvel/core/address';
 import type { Highlight, Item } from '@dorvel/core/model';
 import { inMinutes, inStage } from '@dorvel/core/queue';
-import { isRightToLeft, plainText } from '@dorvel/core/text';
-import { useEffect, useMemo, useRef, type RefObject } from 'react';
+import { fractionAbove, isRightToLeft, partsOf, plainText, wordStarts } from '@dorvel/core/text';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Text, View } from 'react-native';
 import { useHighlightsOf } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
@@ -16,12 +16,19 @@ import { RelatedItems } from '@/features/related/related-items';
 import type { Place } from '@/features/shell/places';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import { Button } from '@/ui/button';
-import { ArticleBody } from './article-body';
+import { ArticleBody, ArticlePresses, goInside } from './article-body';
+import { ContentsSheet } from './contents-sheet';
+import { FindInArticle } from './find-in-article';
+import { FootnoteSheet } from './footnote-sheet';
+import { PictureView } from './picture-view';
 import { Rail } from './rail';
 import { StatedFacts } from './stated-facts';
 import { TidySuggestion } from './tidy-suggestion';
+import { useCodeColours } from './use-code-colours';
 import { useFoundPlace } from './use-found-place';
 import { useReadingPosition } from './use-reading-position';
+import { usePages } from './use-pages';
+import { useWayBack } from './use-way-back';
 import { useVoiceInText } from './use-voice-in-text';
 
 interface ArticleViewProps {
@@ -35,6 +42,9 @@ interface ArticleViewProps {
   at: string | undefined;
   /** Filled with what tells where the eyes are, for the voice to begin there. */
   placeRef: RefObject<(() => number) | null>;
+  /** What is open beside the text: its contents, or finding in it. */
+  aside: 'contents' | 'find' | null;
+  onAsideDone(): void;
   /** Tells the head of the reader how many minutes are left. */
   onMinutesLeft(words: string): void;
   /** After a decision at the end, back to the list. */
@@ -51,6 +61,8 @@ export function ArticleView({
   place,
   at,
   placeRef,
+  aside,
+  onAsideDone,
   onMinutesLeft,
   onDecided,
 }: ArticleViewProps) {
@@ -59,6 +71,7 @@ export function ArticleView({
   const settings = useReadingSettings();
   const { move, begin } = useMoves();
   const speaking = useIsSpeaking(item.id);
+  const { flow } = settings;
   const { fraction, goTo, ...position } = useReadingPosition(scroller, article, item, copy, speaking, {
     begun: () => {
       if (inStage(item, 'inbox')) void begin(item);
@@ -69,13 +82,22 @@ export function ArticleView({
     },
   });
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, position.follow, position.rest);
-  const text = useMemo(() => plainText(copy.tree).text, [copy.tree]);
+  const plain = useMemo(() => plainText(copy.tree), [copy.tree]);
+  const { text } = plain;
   const marks = useMarksInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS);
   useFoundPlace(scroller, article, placeAtMark(at, marks));
+  useCodeColours(article, copy.tree);
+  const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language));
+  const { backTo, goBack } = useWayBack(scroller);
+  const [noteId, openNote] = useState<string | null>(null);
+  const [picture, openPicture] = useState<{ src: string; alt: string } | null>(null);
+  const presses = useMemo(() => ({ openNote, openPicture }), []);
   useEffect(() => {
     placeRef.current = position.place;
     return () => void (placeRef.current = null);
   }, [placeRef, position.place]);
+  const starts = useMemo(() => wordStarts(text, copy.language), [text, copy.language]);
+  const parts = useMemo(() => partsOf(plain, starts), [plain, starts]);
   const minutes = item.capture.page?.minutes ?? 0;
   const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
   useEffect(() => onMinutesLeft(left), [left, onMinutesLeft]);
@@ -86,9 +108,12 @@ export function ArticleView({
   };
   return (
     <View className="min-h-0 flex-1">
+      {aside === 'find' && (
+        <FindInArticle scroller={scroller} article={article} text={text} onClose={onAsideDone} />
+      )}
       <div
         ref={scroller}
-        className="reader-scroll"
+        className={flow === 'pages' ? 'reader-scroll paged' : 'reader-scroll'}
         role="region"
         aria-label="Article"
         // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keyboard
@@ -98,7 +123,9 @@ export function ArticleView({
         <View className="px-[22px] pb-[48px] pr-[46px] pt-[14px]">
           <FrontMatter item={item} copy={copy} style={style} />
           <TidySuggestion item={item} copy={original} />
-          <ArticleBody ref={article} tree={copy.tree} language={copy.language} style={style} />
+          <ArticlePresses value={presses}>
+            <ArticleBody ref={article} tree={copy.tree} language={copy.language} style={style} />
+          </ArticlePresses>
           <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
             <Text className="font-ui text-base text-soft">
               {item.choices.finishedAt.value === null
@@ -136,11 +163,45 @@ export function ArticleView({
         marks={marks}
         place={position.place}
       />
-      {away && (
+      {foot > 0 && (
+        <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />
+      )}
+      {(away || backTo) && (
         <View className="absolute bottom-[12px] left-0 right-[44px] items-center">
-          <Button label="Back to the voice" onPress={returnToVoice} />
+          {away ? (
+            <Button label="Back to the voice" onPress={returnToVoice} />
+          ) : (
+            <Button label="Back to where you were" onPress={goBack} />
+          )}
         </View>
       )}
+      {aside === 'contents' && (
+        <ContentsSheet
+          parts={parts}
+          minutes={minutes}
+          offset={position.place()}
+          onGo={(offset) => {
+            onAsideDone();
+            const to = fractionAbove(starts, offset);
+            if (speaking) usePlayer.getState().speakFrom(to);
+            else goTo(to);
+          }}
+          onClose={onAsideDone}
+        />
+      )}
+      {noteId && (
+        <FootnoteSheet
+          tree={copy.tree}
+          id={noteId}
+          style={style}
+          onGo={() => {
+            openNote(null);
+            if (article.current) goInside(article.current, noteId);
+          }}
+          onClose={() => openNote(null)}
+        />
+      )}
+      {picture && <PictureView {...picture} onClose={() => openPicture(null)} />}
     </View>
   );
 }

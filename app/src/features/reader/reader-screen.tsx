@@ -5,6 +5,7 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Headphones from 'lucide-react-native/icons/headphones';
 import Pause from 'lucide-react-native/icons/pause';
+import TableOfContents from 'lucide-react-native/icons/table-of-contents';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Linking, Pressable, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
@@ -57,6 +58,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
   const [looksShown, showLooks] = useState(false);
   const [moreShown, showMore] = useState(false);
   const [copiesShown, showCopies] = useState(false);
+  const [aside, showAside] = useState<'contents' | 'find' | null>(null);
   const [left, setLeft] = useState('');
   const placeRef = useRef<(() => number) | null>(null);
   const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
@@ -66,6 +68,8 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
       () => ({
         Escape: back,
         t: () => showLooks(true),
+        c: () => showAside('contents'),
+        f: () => showAside('find'),
         l: toggle,
         e: () => {
           if (!item) return;
@@ -84,6 +88,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
         listening={copy ? speaking : null}
         onListen={toggle}
         onBack={back}
+        onContents={copy ? () => showAside('contents') : null}
         onLooks={() => showLooks(true)}
         onMore={() => showMore(true)}
       />
@@ -100,6 +105,8 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
           place={place}
           at={at}
           placeRef={placeRef}
+          aside={aside}
+          onAsideDone={() => showAside(null)}
           onMinutesLeft={setLeft}
           onDecided={back}
         />
@@ -122,6 +129,10 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
                   onCopies: () => {
                     showMore(false);
                     showCopies(true);
+                  },
+                  onFind: () => {
+                    showMore(false);
+                    showAside('find');
                   },
                   onTidy: () => {
                     showMore(false);
@@ -158,6 +169,8 @@ function ReaderHead(props: {
   listening: boolean | null;
   onListen(): void;
   onBack(): void;
+  /** Null when there is nothing to read. */
+  onContents: (() => void) | null;
   onLooks(): void;
   onMore(): void;
 }) {
@@ -182,6 +195,11 @@ function ReaderHead(props: {
         {props.listening !== null && (
           <IconButton name={props.listening ? 'Pause the voice' : 'Listen'} onPress={props.onListen}>
             <Icon of={props.listening ? Pause : Headphones} tone="ink" size={20} />
+          </IconButton>
+        )}
+        {props.onContents && (
+          <IconButton name="Contents" onPress={props.onContents}>
+            <Icon of={TableOfContents} tone="ink" size={20} />
           </IconButton>
         )}
         <IconButton name="How the text looks" onPress={props.onLooks}>

@@ -4,7 +4,7 @@ import { Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Choice } from '@/ui/choice';
-import { Setting } from '@/ui/setting';
+import { Setting, Switch } from '@/ui/setting';
 import { SIZES, TYPEFACES, useReadingSettings } from './reading-settings-store';
 
 /** The choices of how text looks; the same in the reader's sheet and on the settings screen. */
@@ -78,6 +78,34 @@ export function ReadingControls() {
           ]}
         />
       </Setting>
+      <Setting label="Paragraphs">
+        <Choice
+          name="Paragraphs"
+          value={settings.paragraphs}
+          onChange={(paragraphs) => settings.change({ paragraphs })}
+          options={[
+            { value: 'spaced', label: 'Room between' },
+            { value: 'indented', label: 'First line in' },
+          ]}
+        />
+      </Setting>
+      <Setting label="Moving">
+        <Choice
+          name="Moving"
+          value={settings.flow}
+          onChange={(flow) => settings.change({ flow })}
+          options={[
+            { value: 'scroll', label: 'Scroll' },
+            { value: 'pages', label: 'Turn pages' },
+          ]}
+        />
+      </Setting>
+      <Switch
+        label="Lines of one length"
+        about="Words are parted at their ends, in languages that this browser can part."
+        on={settings.justified}
+        onChange={(justified) => settings.change({ justified })}
+      />
     </View>
   );
 }

@@ -21,6 +21,12 @@ const ReadingSettings = z.object({
   size: z.number().min(SIZES[0]).max(30),
   leading: z.enum(['close', 'even', 'open']),
   measure: z.enum(['narrow', 'middle', 'wide']),
+  /** How a new paragraph is told: by room above it, or by its first line's indent. */
+  paragraphs: z.enum(['spaced', 'indented']).default('spaced'),
+  /** Lines of one length, with words parted at their ends where the browser knows the language. */
+  justified: z.boolean().default(false),
+  /** How one moves through a text. */
+  flow: z.enum(['scroll', 'pages']).default('scroll'),
 });
 type ReadingSettings = z.infer<typeof ReadingSettings>;
 
@@ -30,6 +36,9 @@ const DEFAULTS: ReadingSettings = {
   size: 18.5,
   leading: 'even',
   measure: 'middle',
+  paragraphs: 'spaced',
+  justified: false,
+  flow: 'scroll',
 };
 
 interface ReadingSettingsState extends ReadingSettings {
@@ -53,6 +62,11 @@ export function readingStyle(settings: ReadingSettings): Record<string, string> 
       '"Atkinson Hyperlegible Next Variable", "Noto Sans JP Variable", "Noto Naskh Arabic Variable", sans-serif',
     '--reading-size': `${settings.size}px`,
     '--reading-leading': String(LEADINGS[settings.leading]),
+    '--reading-align': settings.justified ? 'justify' : 'start',
+    '--reading-hyphens': settings.justified ? 'auto' : 'manual',
+    ...(settings.paragraphs === 'indented'
+      ? { '--paragraph-room': '0', '--paragraph-indent': '1.4em' }
+      : { '--paragraph-room': '0.95em', '--paragraph-indent': '0' }),
     // An average character of these faces is about 0.46 of their size wide; `ch` is a digit, and wider.
     '--measure': `${(MEASURES[settings.measure] * 0.46).toFixed(1)}em`,
   };

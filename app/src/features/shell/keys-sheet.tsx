@@ -14,6 +14,8 @@ const KEYS: readonly [key: string, does: string][] = [
   ['[ / ]', 'Back or on by 15 seconds of the voice'],
   ['m', 'Mark what is selected, or the sentence that you read or hear'],
   ['t', 'How the text looks'],
+  ['c', 'Contents of the article'],
+  ['f', 'Find in the article'],
   ['e', 'Finished'],
   ['Escape', 'Back to the list'],
   ['q k g x z', 'While sorting: queue, keep, tag, let go, later'],

@@ -1,0 +1,90 @@
+import ChevronDown from 'lucide-react-native/icons/chevron-down';
+import ChevronUp from 'lucide-react-native/icons/chevron-up';
+import X from 'lucide-react-native/icons/x';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { Text, View } from 'react-native';
+import { IconButton } from '@/ui/button';
+import { Icon } from '@/ui/icon';
+import { findInText, foldText } from './find-in-text';
+import { rangeOfText, topOfOffset } from './text-geometry';
+
+interface FindInArticleProps {
+  scroller: RefObject<HTMLElement | null>;
+  article: RefObject<HTMLElement | null>;
+  text: string;
+  onClose(): void;
+}
+
+/** How far below the top what was found is brought. */
+const BROUGHT_TO = 0.3;
+
+/** Finds words in the open article: how often they stand in it, and from one to the next. */
+export function FindInArticle({ scroller, article, text, onClose }: FindInArticleProps) {
+  const [words, setWords] = useState('');
+  const [at, setAt] = useState(0);
+  const input = useRef<HTMLInputElement>(null);
+  const folded = useMemo(() => foldText(text), [text]);
+  const found = useMemo(() => findInText(folded, words), [folded, words]);
+  const current = found[at];
+  useEffect(() => input.current?.focus(), []);
+  useEffect(() => {
+    const element = article.current;
+    if (!element || !('highlights' in CSS)) return undefined;
+    const ranges = found.flatMap(({ start, end }) => rangeOfText(element, start, end) ?? []);
+    CSS.highlights.set('found-here', new Highlight(...ranges));
+    return () => void CSS.highlights.delete('found-here');
+  }, [article, found]);
+  useEffect(() => {
+    const [view, element] = [scroller.current, article.current];
+    if (!view || !element || !current) return undefined;
+    // A look, no reading: where the reader stopped stays recorded until they move on from here.
+    view.dataset.aside = 'found';
+    view.scrollTop += topOfOffset(element, current.start, view) - BROUGHT_TO * view.clientHeight;
+    const range = rangeOfText(element, current.start, current.end);
+    if (range && 'highlights' in CSS) {
+      const shown = new Highlight(range);
+      shown.priority = 1;
+      CSS.highlights.set('found-now', shown);
+    }
+    return () => void CSS.highlights.delete('found-now');
+  }, [scroller, article, current]);
+  const step = (by: 1 | -1) => setAt((found.length + at + by) % Math.max(1, found.length));
+  return (
+    <View
+      role="region"
+      aria-label="Find in this article"
+      className="flex-row items-center gap-[2px] border-b border-line bg-raised px-[12px] py-[4px]"
+    >
+      <input
+        ref={input}
+        className="find-here"
+        type="search"
+        aria-label="Words to find in this article"
+        value={words}
+        onChange={(event) => {
+          setWords(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') step(event.shiftKey ? -1 : 1);
+          if (event.key === 'Escape') {
+            event.stopPropagation();
+            onClose();
+          }
+        }}
+      />
+      <Text role="status" className="min-w-[64px] px-[6px] text-right font-ui text-small text-soft">
+        {words.trim().length < 2 ? '' : found.length === 0 ? 'not here' : `${at + 1} of ${found.length}`}
+      </Text>
+      <IconButton name="The one before" onPress={() => step(-1)}>
+        <Icon of={ChevronUp} tone="ink" size={20} />
+      </IconButton>
+      <IconButton name="The next one" onPress={() => step(1)}>
+        <Icon of={ChevronDown} tone="ink" size={20} />
+      </IconButton>
+      <IconButton name="End finding" onPress={onClose}>
+        <Icon of={X} tone="ink" size={20} />
+      </IconButton>
+    </View>
+  );
+}

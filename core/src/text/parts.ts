@@ -1,0 +1,31 @@
+import type { PlainText } from './plain';
+import type { TextRange } from './sentences';
+import { wordsAbove } from './words';
+
+/** A part of a text, from one heading to the next. */
+export interface TextPart extends TextRange {
+  /** Of its heading; empty for what stands before the first one. */
+  title: string;
+  /** Of its heading, 1 to 6; 1 for what stands before the first one. */
+  level: number;
+  words: number;
+}
+
+/**
+ * The parts of a text by its headings, in order; together they are the whole text.
+ *
+ * @param starts from wordStarts
+ */
+export function partsOf({ text, blocks }: PlainText, starts: readonly number[]): TextPart[] {
+  const begin = [{ title: '', level: 1, start: 0 }];
+  for (const { element, start, end } of blocks) {
+    const level = /^h([1-6])$/.exec(element.tagName)?.[1];
+    if (level) begin.push({ title: text.slice(start, end), level: Number(level), start });
+  }
+  return begin
+    .map((part, at) => {
+      const end = begin[at + 1]?.start ?? text.length;
+      return { ...part, end, words: wordsAbove(starts, end) - wordsAbove(starts, part.start) };
+    })
+    .filter(({ start, end }) => end > start);
+}
