@@ -14,12 +14,14 @@ import type { Library } from './db/library';
 import type { Mailboxes } from './db/mailboxes';
 import type { RelatedLibrary } from './db/related';
 import type { Tokens } from './db/tokens';
+import type { Podcasts } from './publish/podcasts';
 import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
 import { refuseForgery, requireAccount } from './routes/guard';
 import { libraryRoutes } from './routes/library';
 import { mailboxRoutes } from './routes/mailbox';
 import { problemHandler, unknownRoute } from './routes/problem';
+import { podcastRoutes, publicPodcastRoutes } from './routes/podcast';
 import { savePageRoutes } from './routes/save-page';
 import { sessionRoutes } from './routes/session';
 import { syncRoutes, type ChangeBell } from './routes/sync';
@@ -37,9 +39,11 @@ export interface AppParts {
   findable(accountId: string): FindableLibrary;
   related(accountId: string): RelatedLibrary;
   files: FileStore;
+  podcasts: Podcasts;
   clock: HybridClock;
   bell: ChangeBell;
   wakeRunner(): void;
+  wakeSpeaker(): void;
 }
 
 /** The server's routes over its parts. No part is made here. */
@@ -86,8 +90,10 @@ export function createApp(parts: AppParts): Express {
     findRoutes(parts.findable),
     tokenRoutes(parts.tokens),
     mailboxRoutes(parts.mailboxes, config.mail?.domain ?? null),
+    podcastRoutes(parts.podcasts, parts.wakeSpeaker),
   );
   app.use('/api', unknownRoute);
+  app.use('/podcast', publicPodcastRoutes(parts.podcasts, parts.wakeSpeaker));
   app.use(savePageRoutes(parts));
   app.use(config.devApp ? devWebRoutes(config.devApp) : webRoutes(config.webFolder));
   app.use(problemHandler(log));

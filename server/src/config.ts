@@ -62,6 +62,7 @@ export function readConfig(environment: Record<string, string | undefined>, root
     migrationsFolder: path.join(root, 'server/src/db/migrations'),
     extractWorker: path.join(root, 'server/src/capture/extract.worker.ts'),
     profileWorker: path.join(root, 'server/src/db/profile.worker.ts'),
+    speakWorker: path.join(root, 'server/src/publish/speak.worker.ts'),
     webFolder: path.join(root, 'app/dist'),
     allowHosts: env.DORVEL_ALLOW_HOSTS,
     demo: env.DORVEL_DEMO === '1' ? { ...DEMO_ACCOUNT, smallWeb: env.DORVEL_SMALL_WEB } : null,

@@ -22,6 +22,8 @@ import { relatedLibrary } from './db/related';
 import { tokenRepository } from './db/tokens';
 import { lookAtFeed } from './feeds/look';
 import { mailListener } from './mail/listener';
+import { podcastShelf } from './publish/podcasts';
+import { threadSpeaker } from './publish/speaker';
 import { ChangeBell } from './routes/sync';
 
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
@@ -76,6 +78,18 @@ const lookout = startRunner(
   log,
 );
 
+const speaker = threadSpeaker(config.speakWorker);
+const podcasts = podcastShelf(database, path.join(config.dataFolder, 'podcasts'), speaker, Date.now);
+await podcasts.recover();
+const reading = startRunner(
+  podcasts,
+  1,
+  (job) => podcasts.makeSound(job),
+  // It stays failed, and says so; the reader can ask for it again by another address of the podcast.
+  () => Promise.resolve(),
+  log,
+);
+
 const made = await putMissingFindables(database);
 if (made > 0) log.info({ items: made }, 'made findable what was saved before there was finding');
 
@@ -90,12 +104,14 @@ const app = createApp({
   findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
   related: perAccount((accountId) => relatedLibrary(database, accountId, profiler), 20),
   files,
+  podcasts,
   clock,
   bell,
   wakeRunner() {
     runner.wake();
     lookout.wake();
   },
+  wakeSpeaker: reading.wake,
 });
 const server = app.listen(config.port, config.host, (error?: Error) => {
   if (error) {
@@ -132,13 +148,14 @@ async function stop(signal: string) {
   server.closeIdleConnections();
   // A capture that takes longer than this is recovered at the next start.
   await Promise.race([
-    Promise.all([runner.stop(), lookout.stop()]),
+    Promise.all([runner.stop(), lookout.stop(), reading.stop()]),
     new Promise((resolve) => setTimeout(resolve, 8000)),
   ]);
   clearTimeout(patience);
   server.closeAllConnections();
   await extractor.close();
   await profiler.close();
+  await speaker.close();
   database.close();
   process.exit(0);
 }

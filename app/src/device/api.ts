@@ -4,6 +4,7 @@ import {
   FindResponse,
   MadeToken,
   Mailbox,
+  Podcast,
   Problem,
   PullResponse,
   PushResponse,
@@ -75,6 +76,9 @@ export const api = {
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),
   find: (question: Question, passages: number) =>
     read(FindResponse, 'POST', '/find', { ...question, from: 0, passages }),
+  podcast: () => read(Podcast, 'GET', '/podcast'),
+  makePodcast: () => read(Podcast, 'POST', '/podcast', {}),
+  endPodcast: () => read(Podcast, 'DELETE', '/podcast'),
   mailbox: () => read(Mailbox, 'GET', '/mailbox'),
   allowSenders: (senders: string[]) => read(Mailbox, 'PUT', '/mailbox', { senders }),
   renameMailbox: () => read(Mailbox, 'POST', '/mailbox/rename', {}),

@@ -1,4 +1,4 @@
-import { useId } from 'react';
+import { useEffect, useId, useRef } from 'react';
 import { Text, TextInput, View, type TextInputProps } from 'react-native';
 
 interface FieldProps extends Pick<
@@ -20,8 +20,15 @@ interface FieldProps extends Pick<
 }
 
 /** A labelled line of text to be filled in. */
-export function Field({ label, fault, ...input }: FieldProps) {
+export function Field({ label, fault, autoFocus = false, ...input }: FieldProps) {
   const id = useId();
+  const field = useRef<TextInput>(null);
+  useEffect(() => {
+    if (!autoFocus) return undefined;
+    // A sheet that opens gives the focus to its first button, a moment after this is on screen.
+    const frame = requestAnimationFrame(() => field.current?.focus());
+    return () => cancelAnimationFrame(frame);
+  }, [autoFocus]);
   return (
     <View className="gap-[6px]">
       <Text nativeID={`${id}-label`} className="font-ui text-base font-semibold text-ink">
@@ -29,6 +36,7 @@ export function Field({ label, fault, ...input }: FieldProps) {
       </Text>
       <TextInput
         {...input}
+        ref={field}
         aria-labelledby={`${id}-label`}
         aria-invalid={fault ? true : undefined}
         aria-describedby={fault ? `${id}-fault` : undefined}

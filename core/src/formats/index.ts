@@ -6,3 +6,4 @@ export * from './opml';
 export * from './highlights';
 export * from './highlight-table';
 export * from './markdown';
+export * from './podcast';

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 export const accounts = sqliteTable('accounts', {
   id: text().primaryKey(),
@@ -217,5 +217,40 @@ export const jobs = sqliteTable(
   (table) => [
     index('jobs_by_state').on(table.state, table.runAt),
     index('jobs_by_item').on(table.accountId, table.itemId),
+  ],
+);
+
+/** A reader's own podcast: the address by which their Queue can be heard. */
+export const podcasts = sqliteTable('podcasts', {
+  accountId: text('account_id')
+    .primaryKey()
+    .references(() => accounts.id, { onDelete: 'cascade' }),
+  /** The part of its address that nobody can guess. */
+  secret: text().notNull().unique(),
+  madeAt: integer('made_at').notNull(),
+});
+
+/** The sounds of a podcast, one an item. */
+export const episodes = sqliteTable(
+  'episodes',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    itemId: text('item_id').notNull(),
+    /** Of what it was made: another copy makes another sound. */
+    copyId: text('copy_id').notNull(),
+    state: text({ enum: ['waiting', 'running', 'done', 'failed'] }).notNull(),
+    progress: real().notNull(),
+    bytes: integer(),
+    seconds: real(),
+    chapters: text({ mode: 'json' }).notNull(),
+    /** Why it could not be made, in words; empty when nothing went wrong. */
+    says: text().notNull(),
+    madeAt: integer('made_at').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.accountId, table.itemId] }),
+    index('episodes_by_state').on(table.state, table.madeAt),
   ],
 );

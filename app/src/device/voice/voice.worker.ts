@@ -1,3 +1,4 @@
+/// <reference path="../../../../core/src/speech/engine.d.ts" />
 /// <reference lib="webworker" />
 import { SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
 import init from '@echogarden/espeak-ng-emscripten';

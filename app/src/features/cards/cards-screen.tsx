@@ -43,7 +43,6 @@ export function CardsScreen() {
               <Button label="Recall what is due" kind="main" onPress={() => router.push('/recall')} />
               <TakeAlong cards={shown} />
             </View>
-            <Limits />
             {(cards?.length ?? 0) > 0 ? (
               <Field label="With these words" value={words} onChangeText={setWords} inputMode="search" />
             ) : (
@@ -52,6 +51,11 @@ export function CardsScreen() {
                 passage in an article and press “Card”, or bring in a table with questions and answers.
               </Text>
             )}
+          </View>
+        }
+        ListFooterComponent={
+          <View className="gap-[12px] pt-[22px]">
+            <Limits />
           </View>
         }
         renderItem={({ item: card }) => <OneCard card={card} onOpen={() => open(card.id)} />}

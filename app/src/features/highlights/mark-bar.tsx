@@ -22,12 +22,14 @@ export function MarkBar({ onMark, onCopy, onCard }: MarkBarProps) {
           <span className={`mark-sample mark-${kind}`}>{HIGHLIGHT_KIND_WORDS[kind]}</span>
         </button>
       ))}
-      <button type="button" onClick={onCopy}>
-        Copy
-      </button>
-      <button type="button" onClick={onCard}>
-        Card
-      </button>
+      <span className="mark-bar-others">
+        <button type="button" onClick={onCopy}>
+          Copy
+        </button>
+        <button type="button" onClick={onCard}>
+          Card
+        </button>
+      </span>
     </div>
   );
 }

@@ -53,7 +53,7 @@ export function FindInArticle({ scroller, article, text, onClose }: FindInArticl
     <View
       role="region"
       aria-label="Find in this article"
-      className="flex-row items-center gap-[2px] border-b border-line bg-raised px-[12px] py-[4px]"
+      className="z-10 flex-row items-center gap-[2px] border-b border-line bg-raised px-[12px] py-[4px]"
     >
       <input
         ref={input}

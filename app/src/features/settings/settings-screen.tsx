@@ -39,6 +39,7 @@ export function SettingsScreen() {
         <Button label="Cards" onPress={() => router.push('/cards')} />
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
         <Button label="Save from elsewhere" onPress={() => router.push('/elsewhere')} />
+        <Button label="Podcast" onPress={() => router.push('/podcast')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />
       </View>
       <SavingControls />

@@ -1,0 +1,1 @@
+export { PodcastScreen as default } from '@/features/podcast/podcast-screen';

@@ -1,0 +1,119 @@
+import { expect, test } from '@playwright/test';
+import { SEEDED } from '../ports';
+import { goTo, signIn } from '../reader';
+
+/** The article of the demo that has every kind of element. */
+const EVERYTHING = 'Tides and their terms';
+
+const highlighted = (name: string) =>
+  [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString());
+
+test('a long text is found one’s way about in: parts, words, notes, pictures, pages', async ({ page }, { project }) => {
+  await signIn(page, SEEDED);
+  await goTo(page, 'Library');
+  await page.getByRole('searchbox').or(page.getByLabel(/^Find/)).first().fill(`"${EVERYTHING}"`);
+  await page.getByRole('link', { name: new RegExp(EVERYTHING, 'i') }).first().click();
+  const reader = page.getByTestId('reader');
+  await expect(reader).toBeVisible();
+
+  await test.step('its parts, each with its minutes, and the way to one', async () => {
+    await page.getByRole('button', { name: 'Contents', exact: true }).click();
+    const contents = page.getByRole('dialog', { name: 'Contents' });
+    const parts = contents.getByRole('listitem');
+    expect(await parts.count()).toBeGreaterThan(2);
+    const last = parts.last().getByRole('button');
+    const title = ((await last.getAttribute('aria-label')) ?? '').split(',')[0] ?? '';
+    await last.click();
+    await expect(contents).toHaveCount(0);
+    await expect(page.locator('.article').getByRole('heading', { name: title })).toBeInViewport();
+  });
+
+  await test.step('a word in it, and the next one', async () => {
+    await page.keyboard.press('f');
+    await page.keyboard.type('TIDE');
+    const bar = page.getByRole('region', { name: 'Find in this article' });
+    await expect(bar.getByRole('status')).toHaveText(/^1 of \d+$/);
+    const count = (await page.evaluate(highlighted, 'found-here')).length;
+    expect(count).toBeGreaterThan(2);
+    await page.keyboard.press('Enter');
+    await expect(bar.getByRole('status')).toHaveText(`2 of ${count}`);
+    expect((await page.evaluate(highlighted, 'found-now')).join('').toLowerCase()).toBe('tide');
+    await page.keyboard.press('Escape');
+    await expect(bar).toHaveCount(0);
+  });
+
+  await test.step('a note over the text, and back at its mark', async () => {
+    const mark = page.locator('.article sup a').first();
+    await mark.scrollIntoViewIfNeeded();
+    const before = await reader.evaluate((view) => view.scrollTop);
+    await mark.click();
+    const note = page.getByRole('dialog', { name: 'Note' });
+    await expect(note.locator('.article')).not.toBeEmpty();
+    await note.getByRole('button', { name: 'Close', exact: true }).click();
+    await expect(mark).toBeFocused();
+    expect(Math.abs((await reader.evaluate((view) => view.scrollTop)) - before)).toBeLessThan(3);
+    await mark.click();
+    await note.getByRole('button', { name: 'Go to the notes' }).click();
+    await page.getByRole('button', { name: 'Back to where you were' }).click();
+    expect(Math.abs((await reader.evaluate((view) => view.scrollTop)) - before)).toBeLessThan(3);
+  });
+
+  await test.step('code in its colours, no letter of it changed', async () => {
+    const code = page.locator('.article pre code').first();
+    const text = await code.textContent();
+    await expect.poll(async () => (await page.evaluate(highlighted, 'code-word')).length).toBeGreaterThan(0);
+    expect(await code.textContent()).toBe(text);
+    expect(await code.evaluate((element) => element.childNodes.length)).toBe(1);
+  });
+
+  await test.step('turned by pages, a page begins where the one before ended', async () => {
+    await page.getByRole('button', { name: 'How the text looks' }).click();
+    await page.getByRole('radio', { name: 'Turn pages' }).click();
+    await page.keyboard.press('Escape');
+    await reader.evaluate((view) => void (view.scrollTop = 0));
+    const firstLine = () =>
+      reader.evaluate((view) => {
+        const box = view.getBoundingClientRect();
+        const at = document.caretRangeFromPoint(box.left + 40, box.top + 30);
+        return at?.startContainer.textContent?.slice(at.startOffset, at.startOffset + 40) ?? '';
+      });
+    const top = () => reader.evaluate((view) => view.scrollTop);
+    const height = await reader.evaluate((view) => view.clientHeight);
+    await page.keyboard.press('ArrowRight');
+    const first = await top();
+    expect(first).toBeGreaterThan(height * 0.6);
+    expect(first).toBeLessThanOrEqual(height);
+    const line = await firstLine();
+    const box = (await reader.boundingBox())!;
+    const press = (part: number) => page.mouse.click(box.x + box.width * part, box.y + box.height * 0.6);
+    await press(0.8);
+    expect(await top()).toBeGreaterThan(first + height * 0.6);
+    await press(0.1);
+    await page.waitForTimeout(100);
+    expect(Math.abs((await top()) - first)).toBeLessThan(60);
+    expect(line).not.toBe('');
+    await page.getByRole('button', { name: 'How the text looks' }).click();
+    await page.getByRole('radio', { name: 'Scroll' }).click();
+    await page.keyboard.press('Escape');
+  });
+
+  test.info().annotations.push({ type: 'width', description: project.name });
+}); // prettier-ignore
+
+test('a picture is seen large, drawn nearer, and closed again', async ({ page }) => {
+  await signIn(page, SEEDED);
+  await goTo(page, 'Library');
+  await page.getByLabel(/^Find/).first().fill('"What the eelgrass knows"');
+  await page.getByRole('link', { name: /What the eelgrass knows/ }).first().click();
+  const enlarge = page.getByRole('button', { name: /^Enlarge/ }).first();
+  await enlarge.scrollIntoViewIfNeeded();
+  await enlarge.click();
+  const view = page.locator('dialog.picture-view');
+  const scale = () => view.locator('img').evaluate((image) => new DOMMatrix(getComputedStyle(image).transform).a);
+  await expect(view).toBeVisible();
+  await view.getByRole('button', { name: 'Nearer' }).click();
+  await expect.poll(scale).toBeGreaterThan(1.2);
+  await page.keyboard.press('Escape');
+  await expect(view).toHaveCount(0);
+  await expect(enlarge).toBeFocused();
+}); // prettier-ignore

@@ -1,0 +1,154 @@
+import { expect, test, type Page } from '@playwright/test';
+import { EMPTY, page as webPage } from '../ports';
+import { row, save, signIn, stored } from '../reader';
+
+/** Selects words of the article, as a finger or a pointer leaves it. */
+async function select(page: Page, words: string): Promise<void> {
+  await page.locator('.article').evaluate((article, sought) => {
+    const walker = document.createTreeWalker(article, NodeFilter.SHOW_TEXT);
+    while (walker.nextNode()) {
+      const text = walker.currentNode as Text;
+      const at = text.data.indexOf(sought);
+      if (at !== -1) getSelection()!.setBaseAndExtent(text, at, text, at + sought.length);
+    }
+  }, words);
+}
+
+/** In a field: selects some of its words with the keyboard alone. */
+async function selectInField(page: Page, words: string): Promise<void> {
+  const field = page.getByRole('dialog').getByRole('textbox').first();
+  const at = (await field.inputValue()).indexOf(words);
+  expect(at).toBeGreaterThanOrEqual(0);
+  await field.press('Control+Home');
+  for (let n = 0; n < at; n++) await page.keyboard.press('ArrowRight');
+  for (let n = 0; n < words.length; n++) await page.keyboard.press('Shift+ArrowRight');
+}
+
+test('cards are made of passages, recalled without a connection, taken along and brought in', async ({ page, context }, { project }) => {
+  test.setTimeout(150_000);
+  const name = `${project.name}-cards`;
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', `/turning/${name}`));
+  const saved = row(page, new RegExp(`Crossing to ${project.name} cards`, 'i'));
+  await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
+  await saved.getByRole('link').click();
+  await expect(page.getByTestId('reader')).toBeVisible();
+  const bar = page.getByRole('toolbar', { name: 'Mark what is selected' });
+  const sheet = page.getByRole('dialog', { name: 'Make a card' });
+  await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
+  await context.setOffline(true);
+
+  await test.step('a sentence with two gaps, and a question', async () => {
+    await select(page, 'The fare is four for the crossing');
+    await bar.getByRole('button', { name: 'Card' }).click();
+    await expect(sheet.getByText('Select the words that are to be recalled.')).toBeVisible();
+    await selectInField(page, 'four');
+    await sheet.getByRole('button', { name: 'Make a gap of what is selected' }).click();
+    await selectInField(page, 'crossing');
+    await sheet.getByRole('button', { name: 'Make a gap of what is selected' }).click();
+    await expect(sheet.getByRole('textbox')).toHaveValue('The fare is [[four]] for the [[crossing]]');
+    await sheet.getByRole('button', { name: 'Make the card' }).click();
+    await select(page, 'children and dogs go free');
+    await bar.getByRole('button', { name: 'Card' }).click();
+    await sheet.getByRole('radio', { name: 'A question' }).click();
+    await sheet.getByLabel('Question').fill('Who goes free?');
+    await sheet.getByLabel('Answer').fill('children, dogs, and on Sundays, with a band playing, the whole choir');
+    await expect(sheet.getByText(/It asks for a list/)).toBeVisible();
+    await sheet.getByLabel('Answer').fill('children and dogs');
+    await expect(sheet.getByText(/It asks for a list/)).toHaveCount(0);
+    await sheet.getByRole('button', { name: 'Make the card' }).click();
+    await expect(sheet).toHaveCount(0);
+  });
+
+  await test.step('two more from a table', async () => {
+    await page.goto(`${EMPTY}/cards`);
+    await page.locator('input[type=file]').setInputFiles({
+      name: 'cards.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`question,answer\nWhat is slack water in ${name}?,Neither ebb nor flood\nWhat is a neap in ${name}?,A small tide\nNo answer?,\n`),
+    });
+    await expect(page.getByText('2 cards brought in. A row was left out; row 4: It has no answer and no gap.')).toBeVisible();
+  });
+
+  await test.step(`five questions are recalled by ${project.name === 'phone' ? 'touch' : 'keys'} alone`, async () => {
+    await page.getByRole('button', { name: 'Recall what is due' }).click();
+    const question = page.getByRole('group', { name: 'Question' });
+    const asked: string[] = [];
+    for (let n = 0; n < 5; n++) {
+      await expect(question).toBeVisible();
+      asked.push((await question.textContent()) ?? '');
+      if (project.name === 'phone') {
+        await page.getByRole('button', { name: 'Show the answer' }).tap();
+        await page.getByRole('button', { name: /^At once: again in \d+ days$/ }).tap();
+      } else {
+        await page.keyboard.press(' ');
+        await expect(page.getByRole('group', { name: 'How well did you know it?' })).toBeVisible();
+        await page.keyboard.press('4');
+      }
+      await expect(page.getByRole('button', { name: /^At once/ })).toHaveCount(0);
+    }
+    expect(new Set(asked).size).toBe(5);
+    expect(asked).toContain('The fare is […] for the crossing');
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(question).toBeVisible();
+  });
+
+  await test.step('the way back leads to the passage; online again, the server has it all', async () => {
+    await page.goto(`${EMPTY}/cards`);
+    await page.getByLabel('With these words').fill('Who goes free');
+    await page.getByRole('group', { name: 'Who goes free?' }).getByRole('link', { name: /^From: / }).click();
+    await expect.poll(() => page.evaluate(() => [...(CSS.highlights.get('found') ?? [])].map(String).join(''))).toBe('children and dogs go free');
+    await context.setOffline(false);
+    await expect.poll(async () => (await stored(page, 'outbox')).length, { timeout: 20_000 }).toBe(0);
+  });
+}); // prettier-ignore
+
+test('notes of the reader’s own: begun by one key, answered, done, and found', async ({ page }, {
+  project,
+}) => {
+  test.skip(project.name !== 'wide', 'the keyboard’s story');
+  await signIn(page, EMPTY);
+  await page.keyboard.press('w');
+  const sheet = page.getByRole('dialog', { name: 'Write a note' });
+  await expect(sheet.getByLabel('Your words')).toBeFocused();
+  await page.keyboard.type('Ask the **smith** about the old plates');
+  await sheet.getByRole('switch', { name: 'It is something to do' }).click();
+  await sheet.getByLabel('By this day').fill('2026-12-24');
+  await sheet.getByRole('button', { name: 'Keep the note' }).click();
+  await page.goto(`${EMPTY}/notes`);
+  const note = page.getByRole('group', { name: /Ask the \*\*smith/ });
+  await expect(note.locator('strong')).toHaveText('smith');
+  await expect(note).toContainText('by Thursday');
+  await note.getByRole('button', { name: /^Write on it/ }).click();
+  await page.keyboard.type('He has none left.');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('group', { name: 'He has none left.' })).toBeVisible();
+  await note.getByRole('checkbox', { name: /^Done/ }).click();
+  await page.getByRole('radio', { name: 'Done', exact: true }).click();
+  await expect(page.getByRole('group', { name: /Ask the/ })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'He has none left.' })).toHaveCount(0);
+  await page.reload();
+  await page.getByLabel('With these words').fill('none left');
+  await expect(page.getByRole('group', { name: 'He has none left.' })).toBeVisible();
+});
+
+test('highlights made elsewhere come in, and none is dropped', async ({ page }, { project }) => {
+  test.skip(project.name !== 'wide', 'once is enough');
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', '/turning/brought-in'));
+  await expect(row(page, /Crossing to brought in/i).getByRole('img', { name: /min/ })).toBeVisible();
+  await page.goto(`${EMPTY}/marks`);
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'elsewhere.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      `“children and dogs go free”\n${webPage('rough', '/turning/brought-in')}\n\nA sentence from a book\n— The Tidewright`,
+    ),
+  });
+  await expect(page.getByText('1 placed on items that you have, 1 kept as notes, since they name no page.')).toBeVisible();
+  const here = page.getByRole('group', { name: /Crossing to brought in/i });
+  await here.getByRole('link', { name: 'To the passage' }).click();
+  await expect.poll(() => page.evaluate(() => [...(CSS.highlights.get('mark-key') ?? [])].map(String))).toContain('children and dogs go free');
+  await page.goto(`${EMPTY}/notes`);
+  await expect(page.getByText('The Tidewright')).toBeVisible();
+}); // prettier-ignore

@@ -1,0 +1,242 @@
+import { randomBytes } from 'node:crypto';
+import { mkdir, rm } from 'node:fs/promises';
+import path from 'node:path';
+import { Chapter, Item } from '@dorvel/core/model';
+import { byQueueOrder } from '@dorvel/core/queue';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Database } from '../db/open';
+import { copies, episodes, items, podcasts } from '../db/schema';
+import type { Speaker } from './speaker';
+
+/** How often the Queue is looked at for what is new in it. */
+const LOOK_MS = 30_000;
+/** 24 bytes: 192 random bits. */
+const SECRET_BYTES = 24;
+
+/** An episode that is to be made. */
+export interface EpisodeJob {
+  /** For the runner's log. */
+  id: string;
+  accountId: string;
+  itemId: string;
+  copyId: string;
+}
+
+/** An episode with its item. */
+export interface Episode {
+  item: Item;
+  copyId: string;
+  state: (typeof episodes.$inferSelect)['state'];
+  progress: number;
+  bytes: number | null;
+  seconds: number | null;
+  chapters: Chapter[];
+  says: string;
+  madeAt: number;
+}
+
+/** The readers' own podcasts: which there are, what is in them, and the making of their sounds. */
+export function podcastShelf(
+  database: Database,
+  folder: string,
+  speaker: Speaker,
+  now: () => number,
+  shortestLookMs = LOOK_MS,
+) {
+  let lookedAt = 0;
+  const making = new Map<string, AbortController>();
+  const one = (accountId: string, itemId: string) =>
+    and(eq(episodes.accountId, accountId), eq(episodes.itemId, itemId));
+  const fileOf = (accountId: string, itemId: string, copyId: string) =>
+    path.join(folder, accountId, `${itemId}-${copyId}.mp3`);
+
+  async function queueOf(accountId: string): Promise<Item[]> {
+    const rows = await database.read
+      .select({ record: items.record })
+      .from(items)
+      .where(
+        and(
+          eq(items.accountId, accountId),
+          isNull(items.sameAs),
+          sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
+        ),
+      );
+    return rows.map(({ record }) => Item.parse(record)).sort(byQueueOrder);
+  }
+
+  /** Brings the episodes in step with the Queue: what is new waits to be made, what has left it goes. */
+  async function followQueue(accountId: string): Promise<void> {
+    const wanted = new Map(
+      (await queueOf(accountId)).flatMap((item) =>
+        item.capture.page?.copyId ? [[item.id, item.capture.page.copyId] as const] : [],
+      ),
+    );
+    const known = await database.read.select().from(episodes).where(eq(episodes.accountId, accountId));
+    const stale = known.filter(({ itemId, copyId }) => wanted.get(itemId) !== copyId);
+    const there = new Set(known.filter((each) => !stale.includes(each)).map(({ itemId }) => itemId));
+    const fresh = [...wanted].filter(([itemId]) => !there.has(itemId));
+    if (stale.length === 0 && fresh.length === 0) return;
+    for (const { itemId } of stale) making.get(`${accountId} ${itemId}`)?.abort();
+    await database.write(async (tx) => {
+      const gone = stale.map(({ itemId }) => itemId);
+      if (gone.length > 0)
+        await tx
+          .delete(episodes)
+          .where(and(eq(episodes.accountId, accountId), inArray(episodes.itemId, gone)));
+      if (fresh.length > 0)
+        await tx.insert(episodes).values(
+          fresh.map(([itemId, copyId], at) => ({
+            accountId,
+            itemId,
+            copyId,
+            state: 'waiting' as const,
+            progress: 0,
+            chapters: [],
+            says: '',
+            // In the order of the Queue, its top the newest: so podcast apps show it as it stands.
+            madeAt: now() - at,
+          })),
+        );
+    });
+    for (const { itemId, copyId } of stale) await rm(fileOf(accountId, itemId, copyId), { force: true });
+  }
+
+  const stopAll = (accountId: string) => {
+    for (const [key, controller] of making) if (key.startsWith(accountId)) controller.abort();
+  };
+
+  return {
+    async of(accountId: string): Promise<{ secret: string; madeAt: number } | null> {
+      const [row] = await database.read.select().from(podcasts).where(eq(podcasts.accountId, accountId));
+      return row ?? null;
+    },
+
+    /** Whose podcast is at an address; null when there is none. */
+    async at(secret: string): Promise<string | null> {
+      const [row] = await database.read.select().from(podcasts).where(eq(podcasts.secret, secret));
+      return row?.accountId ?? null;
+    },
+
+    /** Begins a podcast, or gives the one there is another address; who has the one before hears nothing more. */
+    async make(accountId: string): Promise<void> {
+      const secret = randomBytes(SECRET_BYTES).toString('base64url');
+      const row = { accountId, secret, madeAt: now() };
+      await database.write((tx) =>
+        tx.insert(podcasts).values(row).onConflictDoUpdate({ target: podcasts.accountId, set: { secret } }),
+      );
+      await followQueue(accountId);
+    },
+
+    /** Ends it, with all its sounds. */
+    async end(accountId: string): Promise<void> {
+      stopAll(accountId);
+      await database.write(async (tx) => {
+        await tx.delete(podcasts).where(eq(podcasts.accountId, accountId));
+        await tx.delete(episodes).where(eq(episodes.accountId, accountId));
+      });
+      await rm(path.join(folder, accountId), { recursive: true, force: true });
+    },
+
+    followQueue,
+
+    /** In the order of the Queue. */
+    async episodesOf(accountId: string): Promise<Episode[]> {
+      const rows = await database.read.select().from(episodes).where(eq(episodes.accountId, accountId));
+      const byItem = new Map(rows.map((row) => [row.itemId, row]));
+      return (await queueOf(accountId)).flatMap((item): Episode[] => {
+        const row = byItem.get(item.id);
+        return row ? [{ ...row, item, chapters: z.array(Chapter).parse(row.chapters) }] : [];
+      });
+    },
+
+    fileOf,
+
+    /** What was being made when the server stopped is begun anew. */
+    async recover(): Promise<void> {
+      await database.write((tx) =>
+        tx.update(episodes).set({ state: 'waiting', progress: 0 }).where(eq(episodes.state, 'running')),
+      );
+    },
+
+    async take(limit: number): Promise<EpisodeJob[]> {
+      if (limit <= 0) return [];
+      if (now() - lookedAt >= shortestLookMs) {
+        lookedAt = now();
+        for (const { accountId } of await database.read.select().from(podcasts)) await followQueue(accountId);
+      }
+      return database.write(async (tx) => {
+        const rows = await tx
+          .select()
+          .from(episodes)
+          .where(eq(episodes.state, 'waiting'))
+          .orderBy(asc(episodes.madeAt))
+          .limit(limit);
+        for (const { accountId, itemId } of rows)
+          await tx.update(episodes).set({ state: 'running' }).where(one(accountId, itemId));
+        return rows.map(({ accountId, itemId, copyId }) => ({
+          id: `${accountId} ${itemId}`,
+          accountId,
+          itemId,
+          copyId,
+        }));
+      });
+    },
+
+    async nextDue(): Promise<number | null> {
+      const [any] = await database.read.select({ secret: podcasts.secret }).from(podcasts).limit(1);
+      if (!any) return null;
+      const [waiting] = await database.read
+        .select({ itemId: episodes.itemId })
+        .from(episodes)
+        .where(eq(episodes.state, 'waiting'))
+        .limit(1);
+      return waiting ? now() : lookedAt + shortestLookMs;
+    },
+
+    /** Makes the sound of an episode. */
+    async makeSound({ id, accountId, itemId, copyId }: EpisodeJob): Promise<void> {
+      const settle = (set: Partial<typeof episodes.$inferInsert>) =>
+        database.write((tx) =>
+          tx
+            .update(episodes)
+            .set(set)
+            .where(and(one(accountId, itemId), eq(episodes.copyId, copyId))),
+        );
+      const [row] = await database.read
+        .select({ record: sql<string>`${copies.record}`, item: items.record })
+        .from(copies)
+        .innerJoin(items, and(eq(items.accountId, accountId), eq(items.id, copies.itemId)))
+        .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
+      if (!row) {
+        await settle({ state: 'failed', says: 'Its text is not there any more.' });
+        return;
+      }
+      const item = Item.parse(row.item);
+      const controller = new AbortController();
+      making.set(id, controller);
+      const target = fileOf(accountId, itemId, copyId);
+      await mkdir(path.dirname(target), { recursive: true });
+      try {
+        const made = await speaker.speak(
+          { record: row.record, title: titleOf(item), source: sourceOf(item), target },
+          (progress) => void settle({ progress }),
+          controller.signal,
+        );
+        await settle({ state: 'done', progress: 1, says: '', ...made });
+      } catch (error) {
+        if (controller.signal.aborted) return;
+        const noVoice = error instanceof Error && error.message.startsWith('no voice');
+        await settle({
+          state: 'failed',
+          says: noVoice ? 'No voice that ships reads its language.' : 'It could not be read aloud.',
+        });
+        if (!noVoice) throw error;
+      } finally {
+        making.delete(id);
+      }
+    },
+  };
+}
+export type Podcasts = ReturnType<typeof podcastShelf>;

@@ -1,0 +1,137 @@
+import { createWriteStream } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import type { MessagePort } from 'node:worker_threads';
+import { Copy, type Chapter } from '@dorvel/core/model';
+import { SHIPPED_LANGUAGES, titleUtterance, utterances, voiceFor, type Utterance } from '@dorvel/core/speech';
+import { plainText, SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
+import init from '@echogarden/espeak-ng-emscripten';
+import NodeID3 from 'node-id3';
+import { createMp3Encoder } from 'wasm-media-encoders';
+
+/** What is to be made sound of, and where it goes. */
+export interface SpeakTask {
+  /** The copy as it is stored, not parsed yet: that takes its time. */
+  record: string;
+  title: string;
+  source: string;
+  target: string;
+  /** Told how far it is, 0 to 1. */
+  progress: MessagePort;
+}
+
+export interface SpokenFile {
+  bytes: number;
+  seconds: number;
+  chapters: Chapter[];
+}
+
+/** Constant, so that an app can jump to any second without reading all before it. Speech is clear at this rate. */
+const KBITS_PER_SECOND = 48;
+const VOICES: Readonly<Record<(typeof SHIPPED_LANGUAGES)[number], string>> = {
+  // So the engine's whole data calls British English.
+  en: 'en',
+  de: 'de',
+  fr: 'fr',
+  es: 'es',
+};
+
+/** Made once for all that this thread reads. */
+let engine: ReturnType<typeof init> | undefined;
+
+/**
+ * Reads a copy aloud into an MP3 file, with its headings as chapters. Runs in a thread of its own.
+ *
+ * @throws RangeError when no voice that ships reads its language
+ */
+export default async function speak({ record, title, source, target, progress }: SpeakTask): Promise<SpokenFile> {
+  const { tree, language } = Copy.parse(JSON.parse(record));
+  const voice = voiceOf(language);
+  if (!voice) throw new RangeError(`no voice reads ${language ?? 'this'}`);
+  const spoken = [titleUtterance(title, source, '', language), ...utterances(tree, language)];
+  const text = plainText(tree).text;
+  engine ??= init();
+  const speaker = new (await engine).eSpeakNGWorker();
+  speaker.set_rate(SPOKEN_WORDS_PER_MINUTE);
+  const sampleRate = speaker.get_samplerate();
+  const encoder = await createMp3Encoder();
+  encoder.configure({ sampleRate: sampleRate as 22050, channels: 1, bitrate: KBITS_PER_SECOND });
+  const parts: Buffer[] = [];
+  const chapters: Chapter[] = [{ title, startSeconds: 0 }];
+  let samples = 0;
+  spoken.forEach((utterance, at) => {
+    const lead = silence(utterance.leadMs, sampleRate);
+    if (utterance.kind === 'heading' && utterance.begins)
+      chapters.push({
+        title: text.slice(utterance.start, utterance.end),
+        startSeconds: (samples + lead.length) / sampleRate,
+      });
+    speaker.set_voice(voiceOf(utterance.language) ?? voice, '', 0, 0, 0);
+    for (const piece of [lead, ...pieces(speaker, utterance), silence(utterance.pauseMs, sampleRate)]) {
+      samples += piece.length;
+      // The encoder's buffer is its own: what it returns is copied before the next call.
+      parts.push(Buffer.from(encoder.encode([piece])));
+    }
+    if (at % 8 === 0) progress.postMessage(at / spoken.length);
+  });
+  parts.push(Buffer.from(encoder.finalize()));
+  const seconds = samples / sampleRate;
+  const tags = NodeID3.create(tagsOf(title, source, chapters, seconds));
+  const bytes = await writeWhole(target, [tags, ...parts]);
+  return { bytes, seconds, chapters };
+} // prettier-ignore
+
+function voiceOf(language: string | null): string | undefined {
+  const at = voiceFor(language, SHIPPED_LANGUAGES);
+  const found = SHIPPED_LANGUAGES[at];
+  return found && VOICES[found];
+}
+
+type Speaker = InstanceType<Awaited<ReturnType<typeof init>>['eSpeakNGWorker']>;
+
+function pieces(speaker: Speaker, { text }: Utterance): Float32Array[] {
+  const made: Float32Array[] = [];
+  const markup = text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
+  speaker.synthesize(markup, (pcm) => {
+    if (pcm) made.push(Float32Array.from(pcm, (sample) => sample / 32768));
+    return false;
+  });
+  return made;
+}
+
+const silence = (ms: number, sampleRate: number) => new Float32Array(Math.round((ms / 1000) * sampleRate));
+
+/** ID3v2 tags with chapters (id3.org, "ID3v2 Chapter Frame Addendum"), which many players read from the file itself. */
+function tagsOf(title: string, artist: string, chapters: readonly Chapter[], seconds: number): NodeID3.Tags {
+  const chapterIds = chapters.map((_, at) => `chapter${at}`);
+  return {
+    title,
+    artist,
+    album: 'Dorvel',
+    chapter: chapters.map((chapter, at) => ({
+      elementID: chapterIds[at] ?? '',
+      startTimeMs: Math.round(chapter.startSeconds * 1000),
+      endTimeMs: Math.round((chapters[at + 1]?.startSeconds ?? seconds) * 1000),
+      tags: { title: chapter.title },
+    })),
+    tableOfContents: [{ elementID: 'contents', isOrdered: true, elements: chapterIds }],
+  };
+}
+
+/** Written beside and renamed, so that a name never stands for half a file. @returns how many bytes it has */
+async function writeWhole(target: string, parts: readonly Buffer[]): Promise<number> {
+  const unfinished = `${target}.unfinished`;
+  try {
+    await new Promise<void>((resolve, reject) => {
+      const file = createWriteStream(unfinished);
+      file.on('error', reject);
+      file.on('finish', () => resolve());
+      for (const part of parts) file.write(part);
+      file.end();
+    });
+    await rename(unfinished, target);
+  } catch (error) {
+    await rm(unfinished, { force: true });
+    throw error;
+  }
+  return parts.reduce((sum, part) => sum + part.length, 0);
+}

@@ -1,0 +1,128 @@
+import { podcastFeed } from '@dorvel/core/formats';
+import { Id, Podcast } from '@dorvel/core/model';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { Router, type Request, type Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { z } from 'zod';
+import type { Podcasts } from '../publish/podcasts';
+import { accountOf } from './guard';
+import { notFound } from './problem';
+
+const originOf = (request: Request): string => `${request.protocol}://${request.get('host') ?? 'localhost'}`;
+const addressOf = (request: Request, secret: string, rest: string): string =>
+  `${originOf(request)}/podcast/${secret}/${rest}`;
+
+/** Where the reader begins their podcast, sees how far its sounds are, gives it another address, ends it. */
+export function podcastRoutes(podcasts: Podcasts, wake: () => void): Router {
+  const router = Router();
+  const answer = async (request: Request, response: Response) => {
+    const { id } = accountOf(response);
+    const podcast = await podcasts.of(id);
+    if (podcast) await podcasts.followQueue(id);
+    const episodes = podcast ? await podcasts.episodesOf(id) : [];
+    response.json(
+      Podcast.parse({
+        podcast: podcast && {
+          address: addressOf(request, podcast.secret, 'feed.xml'),
+          madeAt: podcast.madeAt,
+          episodes: episodes.map(({ item, ...episode }) => ({ ...episode, itemId: item.id })),
+        },
+      }),
+    );
+    wake();
+  };
+  router.get('/podcast', answer);
+  router.post('/podcast', async (request, response) => {
+    await podcasts.make(accountOf(response).id);
+    await answer(request, response);
+  });
+  router.delete('/podcast', async (request, response) => {
+    await podcasts.end(accountOf(response).id);
+    await answer(request, response);
+  });
+  return router;
+}
+
+const Secret = z.object({ secret: z.string().regex(/^[A-Za-z0-9_-]{32}$/) });
+const OfEpisode = Secret.extend({ itemId: Id });
+
+/**
+ * The podcast itself, for any podcast app: no cookie, no account, only an address that nobody can guess. A wrong one is
+ * answered as if there were nothing here.
+ */
+export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Router {
+  const router = Router();
+  router.use(rateLimit({ windowMs: 60_000, limit: 240, standardHeaders: 'draft-8', legacyHeaders: false }));
+  router.use((_request, response, next) => {
+    response.set({ 'cache-control': 'private, no-cache', 'x-robots-tag': 'noindex' });
+    next();
+  });
+  const ownerOf = async (secret: string): Promise<string> => {
+    const accountId = await podcasts.at(secret);
+    if (!accountId) throw notFound('That podcast');
+    return accountId;
+  };
+  const read = <Params extends z.ZodType>(params: Params, given: unknown): z.output<Params> => {
+    const parsed = params.safeParse(given);
+    if (!parsed.success) throw notFound('That podcast');
+    return parsed.data;
+  };
+
+  router.get('/:secret/feed.xml', async (request, response) => {
+    const { secret } = read(Secret, request.params);
+    const accountId = await ownerOf(secret);
+    await podcasts.followQueue(accountId);
+    wake();
+    const episodes = (await podcasts.episodesOf(accountId)).filter(({ state }) => state === 'done');
+    const written = podcastFeed(
+      {
+        title: 'Dorvel: your Queue',
+        link: `${originOf(request)}/queue`,
+        address: addressOf(request, secret, 'feed.xml'),
+        language: episodes[0]?.item.capture.page?.language ?? 'en',
+      },
+      episodes.map(({ item, copyId, bytes, seconds, chapters, madeAt }) => ({
+        id: `urn:uuid:${copyId}`,
+        title: titleOf(item),
+        source: sourceOf(item),
+        link: /^https?:/.test(item.address) ? item.address : null,
+        summary: item.capture.page?.excerpt ?? '',
+        publishedAt: madeAt,
+        address: addressOf(request, secret, `${item.id}.mp3`),
+        bytes: bytes ?? 0,
+        seconds: seconds ?? 0,
+        chaptersAddress: chapters.length > 1 ? addressOf(request, secret, `${item.id}.json`) : null,
+      })),
+    );
+    response.type('application/rss+xml').send(written);
+  });
+
+  const episodeOf = async (request: Request) => {
+    const { secret, itemId } = read(OfEpisode, request.params);
+    const accountId = await ownerOf(secret);
+    const episode = (await podcasts.episodesOf(accountId)).find(
+      ({ item, state }) => item.id === itemId && state === 'done',
+    );
+    if (!episode) throw notFound('That episode');
+    return { accountId, episode };
+  };
+
+  router.get('/:secret/:itemId.mp3', async (request, response) => {
+    const { accountId, episode } = await episodeOf(request);
+    const file = podcasts.fileOf(accountId, episode.item.id, episode.copyId);
+    // Answers ranges too: an app goes on with a download where it was cut off.
+    response.sendFile(file, { headers: { 'content-type': 'audio/mpeg' }, cacheControl: false });
+  });
+
+  // JSON chapters 1.2 of the open podcast namespace.
+  router.get('/:secret/:itemId.json', async (request, response) => {
+    const { episode } = await episodeOf(request);
+    response.type('application/json+chapters').send(
+      JSON.stringify({
+        version: '1.2.0',
+        chapters: episode.chapters.map(({ title, startSeconds }) => ({ title, startTime: startSeconds })),
+      }),
+    );
+  });
+  return router;
+}
