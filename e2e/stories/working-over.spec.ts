@@ -51,10 +51,10 @@ test('cards are made of passages, recalled without a connection, taken along and
     await select(page, 'children and dogs go free');
     await bar.getByRole('button', { name: 'Card' }).click();
     await sheet.getByRole('radio', { name: 'A question' }).click();
-    await sheet.getByLabel('Question').fill('Who goes free?');
-    await sheet.getByLabel('Answer').fill('children, dogs, and on Sundays, with a band playing, the whole choir');
+    await sheet.getByRole('textbox', { name: 'Question' }).fill('Who goes free?');
+    await sheet.getByRole('textbox', { name: 'Answer' }).fill('children, dogs, and on Sundays, with a band playing, the whole choir');
     await expect(sheet.getByText(/It asks for a list/)).toBeVisible();
-    await sheet.getByLabel('Answer').fill('children and dogs');
+    await sheet.getByRole('textbox', { name: 'Answer' }).fill('children and dogs');
     await expect(sheet.getByText(/It asks for a list/)).toHaveCount(0);
     await sheet.getByRole('button', { name: 'Make the card' }).click();
     await expect(sheet).toHaveCount(0);
@@ -71,11 +71,14 @@ test('cards are made of passages, recalled without a connection, taken along and
   });
 
   await test.step(`five questions are recalled by ${project.name === 'phone' ? 'touch' : 'keys'} alone`, async () => {
+    await page.getByRole('radiogroup', { name: 'New cards a day, at most' }).getByRole('radio', { name: '50' }).click();
     await page.getByRole('button', { name: 'Recall what is due' }).click();
     const question = page.getByRole('group', { name: 'Question' });
+    const due = page.getByText(/^\d+ due$/);
     const asked: string[] = [];
-    for (let n = 0; n < 5; n++) {
-      await expect(question).toBeVisible();
+    // The account is shared with the other width's story, so there may be some of its cards in between.
+    for (let left = 99; left > 1; ) {
+      left = Number.parseInt((await due.textContent()) ?? '0');
       asked.push((await question.textContent()) ?? '');
       if (project.name === 'phone') {
         await page.getByRole('button', { name: 'Show the answer' }).tap();
@@ -87,8 +90,14 @@ test('cards are made of passages, recalled without a connection, taken along and
       }
       await expect(page.getByRole('button', { name: /^At once/ })).toHaveCount(0);
     }
-    expect(new Set(asked).size).toBe(5);
-    expect(asked).toContain('The fare is […] for the crossing');
+    for (const mine of [
+      'The fare is […] for the crossing',
+      'The fare is four for the […]',
+      'Who goes free?',
+      `What is slack water in ${name}?`,
+      `What is a neap in ${name}?`,
+    ])
+      expect(asked).toContain(mine);
     await page.getByRole('button', { name: 'Undo', exact: true }).click();
     await expect(question).toBeVisible();
   });

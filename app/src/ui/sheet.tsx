@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useLayoutEffect, useRef, type ReactNode } from 'react';
 import { Text, View } from 'react-native';
 import X from 'lucide-react-native/icons/x';
 import { IconButton } from './button';
@@ -16,7 +16,8 @@ interface SheetProps {
  */
 export function Sheet({ title, onClose, children }: SheetProps) {
   const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => {
+  // Before it leaves the page, so that the focus goes back to where it came from.
+  useLayoutEffect(() => {
     const element = dialog.current;
     element?.showModal();
     return () => element?.close();

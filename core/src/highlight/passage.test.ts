@@ -61,6 +61,13 @@ describe('a marked passage', () => {
     const passage = { ...marked('the yeast came over the sound'), start: null, copyId: null };
     expect(found(`Menu Home About ${TEXT} Subscribe now`, passage)).toBe(passage.exact);
   });
+
+  it('that comes from elsewhere without its surroundings is found when it stands there once', () => {
+    const bare = (exact: string) => ({ exact, prefix: '', suffix: '', start: null, copyId: null });
+    expect(found(TEXT, bare('forty sacks, two goats'))).toBe('forty sacks, two goats');
+    expect(found(TEXT, bare('the'))).toBeNull();
+    expect(found(`${TEXT} ${TEXT}`, bare('forty sacks, two goats'))).toBeNull();
+  });
 });
 
 it('any part of a text is found in it, exactly', () => {

@@ -27,6 +27,8 @@ export function passageAt(text: string, start: number, end: number, copyId: stri
 
 /** Words that stand once in a text, and so many characters of them, are the passage whatever stands around them. */
 const TELLING_LENGTH = 32;
+/** The same for a quotation from elsewhere, of which nobody says what stood around it. */
+const TELLING_ALONE = 16;
 /** How much of what stood around must still stand there, where the words alone do not tell. */
 const TELLING_CONTEXT = 0.3;
 /** So much of a passage may have been written otherwise. */
@@ -62,7 +64,9 @@ function byWords(text: string, passage: MarkedPassage): Placed | null {
     const same = places.find((start) => start === passage.start);
     return same === undefined ? null : { start: same, end: same + exact.length, by: 'words' };
   }
-  const tells = sure.likeness >= TELLING_CONTEXT || (places.length === 1 && exact.length >= TELLING_LENGTH);
+  const isBare = passage.prefix === '' && passage.suffix === '' && passage.start === null;
+  const enough = isBare ? TELLING_ALONE : TELLING_LENGTH;
+  const tells = sure.likeness >= TELLING_CONTEXT || (places.length === 1 && exact.length >= enough);
   return tells ? { start: sure.start, end: sure.end, by: 'words' } : null;
 }
 

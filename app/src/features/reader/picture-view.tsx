@@ -2,7 +2,7 @@ import Panzoom, { type PanzoomObject } from '@panzoom/panzoom';
 import Minus from 'lucide-react-native/icons/minus';
 import Plus from 'lucide-react-native/icons/plus';
 import X from 'lucide-react-native/icons/x';
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
@@ -12,7 +12,8 @@ export function PictureView({ src, alt, onClose }: { src: string; alt: string; o
   const dialog = useRef<HTMLDialogElement>(null);
   const picture = useRef<HTMLImageElement>(null);
   const zoom = useRef<PanzoomObject>(undefined);
-  useEffect(() => {
+  // Before it leaves the page, so that the focus goes back to where it came from.
+  useLayoutEffect(() => {
     const shown = dialog.current;
     const image = picture.current;
     if (!shown || !image) return undefined;
