@@ -74,11 +74,12 @@ test('cards are made of passages, recalled without a connection, taken along and
     await page.getByRole('radiogroup', { name: 'New cards a day, at most' }).getByRole('radio', { name: '50' }).click();
     await page.getByRole('button', { name: 'Recall what is due' }).click();
     const question = page.getByRole('group', { name: 'Question' });
-    const due = page.getByText(/^\d+ due$/);
+    const done = page.getByText(/Nothing is due\./);
     const asked: string[] = [];
     // The account is shared with the other width's story, so there may be some of its cards in between.
-    for (let left = 99; left > 1; ) {
-      left = Number.parseInt((await due.textContent()) ?? '0');
+    for (let n = 0; n < 40; n++) {
+      await expect(question.or(done)).toBeVisible();
+      if (await done.isVisible()) break;
       asked.push((await question.textContent()) ?? '');
       if (project.name === 'phone') {
         await page.getByRole('button', { name: 'Show the answer' }).tap();

@@ -3,8 +3,12 @@ import { useEffect } from 'react';
 /** Keys by name, as KeyboardEvent.key has them. */
 export type KeyMap = Readonly<Record<string, () => void>>;
 
-/** Listens to keys while the component is on screen; not while the reader writes or a sheet is open. */
-export function useKeys(keys: KeyMap): void {
+/**
+ * Listens to keys while the component is on screen; not while the reader writes or a sheet is open.
+ *
+ * @param before keys that mean something else elsewhere are taken by this component first
+ */
+export function useKeys(keys: KeyMap, before = false): void {
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
@@ -15,7 +19,7 @@ export function useKeys(keys: KeyMap): void {
       event.preventDefault();
       action();
     };
-    addEventListener('keydown', pressed);
-    return () => removeEventListener('keydown', pressed);
-  }, [keys]);
+    addEventListener('keydown', pressed, before);
+    return () => removeEventListener('keydown', pressed, before);
+  }, [keys, before]);
 }

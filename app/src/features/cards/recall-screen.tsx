@@ -100,6 +100,8 @@ function Question({ prompt, onAnswered }: { prompt: Prompt; onAnswered(by: 1 | -
           : { ' ': () => setShown(true), Enter: () => setShown(true) },
       [shown, answer],
     ),
+    // Elsewhere the figures lead to the places.
+    true,
   );
   return (
     <View className="flex-1 gap-[16px]">
