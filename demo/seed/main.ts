@@ -121,6 +121,8 @@ async function seed(): Promise<void> {
     if (entry.note)
       changes.push({ type: 'choose', id: uuidv7(), itemId, stamp: marked(), set: { note: entry.note } });
     if (entry.marks) changes.push(...(await marking(item, entry.marks, lastInAt)));
+    if (entry.cards) changes.push(...(await carding(item, entry.cards, lastInAt)));
+    for (const note of entry.notes ?? []) changes.push(writing(itemId, note, lastInAt, started));
     if (entry.stage === 'inbox') continue;
     const done = entry.stage === 'finished' || entry.read === 1;
     const stamps = stampsFrom(done ? lastInAt : decidedAt);
@@ -251,6 +253,51 @@ async function marking(
       ...(note ? [{ ...base(), type: 'change-mark' as const, set: { note } }] : []),
     ];
   });
+}
+
+/** The cards that she made, as a device records them. */
+async function carding(
+  item: Item,
+  cards: NonNullable<SeedEntry['cards']>,
+  madeAt: number,
+): Promise<Mutation[]> {
+  const copyId = item.capture.page?.copyId ?? '';
+  const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
+  const next = stampsFrom(madeAt);
+  return cards.map(({ words, front, back = '' }): Mutation => {
+    const start = text.indexOf(words);
+    if (start === -1) throw new Error(`${item.address} does not say “${words}”`);
+    const passage = passageAt(text, start, start + words.length, copyId);
+    return {
+      type: 'card',
+      id: uuidv7(),
+      cardId: uuidv7(),
+      madeAt,
+      source: { itemId: item.id, highlightId: null, passage },
+      set: { front, back },
+      stamp: next(),
+    };
+  });
+}
+
+/** A note of hers on an item. */
+function writing(
+  itemId: string,
+  note: NonNullable<SeedEntry['notes']>[number],
+  madeAt: number,
+  today: number,
+): Mutation {
+  const dueOn = note.toDo === undefined ? null : dayOf(today + note.toDo * DAY_MS);
+  return {
+    type: 'write',
+    id: uuidv7(),
+    noteId: uuidv7(),
+    madeAt,
+    noteItemId: itemId,
+    on: null,
+    set: { text: note.text, task: dueOn === null ? 'none' : 'open', dueOn },
+    stamp: stampsFrom(madeAt)(),
+  };
 }
 
 /** All items, once no capture is under way any more. */

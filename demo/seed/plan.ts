@@ -20,6 +20,10 @@ export interface SeedEntry {
   note?: string;
   /** What she marked in it, each by its first and last words. */
   marks?: { words: string; kind: HighlightKind; note?: string }[];
+  /** The cards that she made of it, each from words that it has. */
+  cards?: { words: string; front: string; back?: string }[];
+  /** What she wrote on it besides; a `toDo` is to be done by that many days from now. */
+  notes?: { text: string; toDo?: number }[];
 }
 
 export const SEED: SeedEntry[] = [
@@ -53,6 +57,28 @@ export const SEED: SeedEntry[] = [
         note: 'Ask the harbour office whether they have asked since.',
       },
       { words: 'Roots hold sand.', kind: 'quote' },
+    ],
+    cards: [
+      {
+        words: 'Each leaf that falls leaves a scar.',
+        front: 'Each leaf of eelgrass that falls leaves a [[scar]] on the stem.',
+      },
+      {
+        words: 'Thirteen gaps to a growing season.',
+        front: 'A growing season of eelgrass is [[thirteen]] gaps between scars.',
+      },
+      {
+        words: 'Eelgrass is not a seaweed.',
+        front: 'What is eelgrass, if it is no seaweed?',
+        back: 'A flowering plant that went back into the sea',
+      },
+    ],
+    notes: [
+      {
+        text: 'For the meeting: **why the north berth shoals**, in three sentences, with Teo’s table.',
+        toDo: 9,
+      },
+      { text: 'The barge is paid by the day. Ask the parish whether it could be paid by the tide.' },
     ],
   },
   {

@@ -68,6 +68,20 @@ for (const theme of ['light', 'dark'] as const) {
       .click();
     await check('a highlight');
     await page.keyboard.press('Escape');
+    for (const [path, heading, name] of [
+      ['cards', 'Cards', 'cards'],
+      ['recall', 'Recall', 'recall, nothing due'],
+      ['notes', 'Notes', 'notes'],
+      ['podcast', 'Podcast', 'podcast'],
+    ] as const) {
+      await page.goto(`${SEEDED}/${path}`);
+      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+      await check(name);
+    }
+    await page.keyboard.press('w');
+    await expect(page.getByRole('dialog', { name: 'Write a note' })).toBeVisible();
+    await check('a note being written');
+    await page.keyboard.press('Escape');
     await page.goto(`${SEEDED}/order`);
     await expect(page.getByRole('button', { name: /^Move “Forty-one crossings”/ })).toBeVisible();
     await check('order of the Queue');
@@ -94,10 +108,20 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'Listen', exact: true }).click();
     await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
     await check('player');
+    await page.getByRole('button', { name: 'More of listening' }).click();
+    await check('more of listening');
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
     await page.getByRole('button', { name: /^Speed and voice/ }).click();
     await check('speed and voice');
     await page.getByRole('button', { name: 'Close', exact: true }).click();
     await page.getByRole('button', { name: 'Stop listening' }).click();
+    await page.getByRole('button', { name: 'Contents', exact: true }).click();
+    await check('contents');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('f');
+    await page.keyboard.type('table');
+    await check('finding in the article');
+    await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await check('reading settings');
     await page.keyboard.press('Escape');

@@ -21,7 +21,7 @@ async function selectInField(page: Page, words: string): Promise<void> {
   expect(at).toBeGreaterThanOrEqual(0);
   await field.press('Control+Home');
   for (let n = 0; n < at; n++) await page.keyboard.press('ArrowRight');
-  for (let n = 0; n < words.length; n++) await page.keyboard.press('Shift+ArrowRight');
+  for (const _ of words) await page.keyboard.press('Shift+ArrowRight');
 }
 
 test('cards are made of passages, recalled without a connection, taken along and brought in', async ({ page, context }, { project }) => {

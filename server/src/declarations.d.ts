@@ -1,4 +1,3 @@
-/// <reference path="../../core/src/speech/engine.d.ts" />
 declare module 'html-encoding-sniffer' {
   export default function sniff(
     bytes: Uint8Array,

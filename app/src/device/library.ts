@@ -1,15 +1,19 @@
 import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } from '@dorvel/core/model';
 import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo } from 'react';
 import { useAccount } from './account';
+import { atPace, usePace } from './pace';
 import type { KeptCopy } from './store';
 
 /** All items on this device but those that another item stands for; undefined while they are being read. */
 export function useItems(): Item[] | undefined {
   const store = useAccount((state) => state.store);
-  return useLiveQuery(
+  const paces = usePace((state) => state.paces);
+  const items = useLiveQuery(
     async () => (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null),
     [store],
   );
+  return useMemo(() => items?.map((item) => atPace(item, paces)), [items, paces]);
 }
 
 /**
@@ -19,11 +23,13 @@ export function useItems(): Item[] | undefined {
  */
 export function useItem(id: string): Item | null | undefined {
   const store = useAccount((state) => state.store);
-  return useLiveQuery(async () => {
-    const item = await store?.items.get(id);
-    const standing = item?.capture.sameAs ? await store?.items.get(item.capture.sameAs) : item;
+  const paces = usePace((state) => state.paces);
+  const item = useLiveQuery(async () => {
+    const found = await store?.items.get(id);
+    const standing = found?.capture.sameAs ? await store?.items.get(found.capture.sameAs) : found;
     return standing ?? null;
   }, [store, id]);
+  return useMemo(() => item && atPace(item, paces), [item, paces]);
 }
 
 /** A copy on this device: undefined while it is being read, null when it is not here. */

@@ -111,9 +111,7 @@ describe('when a question comes again', () => {
     const answersGiven = fc.array(fc.tuple(fc.integer({ min: 0, max: 90 }), fc.constantFrom(1, 2, 3, 4)), { maxLength: 12 }); // prettier-ignore
     fc.assert(
       fc.property(answersGiven, fc.infiniteStream(fc.nat()), (given, order) => {
-        const parts = given.map(([day, grade]) =>
-          answered(made('Q?'), START + day * DAY, grade as RecallGrade),
-        );
+        const parts = given.map(([day, grade]) => answered(made('Q?'), START + day * DAY, grade));
         const shuffled = [...parts].sort(() => ((order.next().value ?? 0) % 2 === 0 ? 1 : -1));
         const join = (all: Card[]) => all.reduce(mergeCards, made('Q?'));
         expect(promptsOf(join(shuffled))).toEqual(promptsOf(join(parts)));

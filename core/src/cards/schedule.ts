@@ -1,4 +1,4 @@
-import { createEmptyCard, fsrs, State, type Card as Memory } from 'ts-fsrs';
+import { createEmptyCard, fsrs, Rating, State, type Card as Memory } from 'ts-fsrs';
 import type { Card, Recall, RecallGrade } from '../model';
 import { gapsIn } from './gaps';
 
@@ -7,6 +7,7 @@ import { gapsIn } from './gaps';
  * published default parameters and without chance, so that every device comes to the same day.
  */
 const scheduler = fsrs({ enable_fuzz: false });
+const GRADES = { 1: Rating.Again, 2: Rating.Hard, 3: Rating.Good, 4: Rating.Easy } as const;
 
 /** After so many lapses a question is doing no good as it is; common practice. */
 const LAPSES_TO_WARN = 6;
@@ -35,7 +36,7 @@ function answersOf(card: Card, gap: number): Recall[] {
 
 function memoryOf(card: Card, gap: number): Memory {
   let memory = createEmptyCard(card.madeAt);
-  for (const { at, grade } of answersOf(card, gap)) memory = scheduler.next(memory, at, grade).card;
+  for (const { at, grade } of answersOf(card, gap)) memory = scheduler.next(memory, at, GRADES[grade]).card;
   return memory;
 }
 
@@ -62,7 +63,7 @@ export function promptsOf(card: Card): Prompt[] {
  */
 export function intervalsOf({ card, gap }: Pick<Prompt, 'card' | 'gap'>, now: number): Record<RecallGrade, number> {
   const memory = memoryOf(card, gap);
-  const after = (grade: RecallGrade) => scheduler.next(memory, now, grade).card.due.getTime() - now;
+  const after = (grade: RecallGrade) => scheduler.next(memory, now, GRADES[grade]).card.due.getTime() - now;
   return { 1: after(1), 2: after(2), 3: after(3), 4: after(4) };
 } // prettier-ignore
 

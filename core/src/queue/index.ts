@@ -1,6 +1,7 @@
 export * from './days';
 export * from './inbox';
 export * from './order';
+export * from './pace';
 export * from './progress';
 export * from './promises';
 export * from './resurface';

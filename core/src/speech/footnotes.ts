@@ -20,7 +20,7 @@ export function footnotesIn(tree: Root): Set<Element> {
         ids.add(href.slice(1));
     }
     const inner = raised || (node.type === 'element' && node.tagName === 'sup');
-    for (const child of node.children) if (child.type !== 'doctype') visit(child as ElementContent, inner);
+    for (const child of node.children) if (child.type !== 'doctype') visit(child, inner);
   };
   visit(tree, false);
   const notes = new Set<Element>();

@@ -16,6 +16,6 @@ export function isRoman(written: string): boolean {
 
 /** @param written a Roman numeral, see isRoman */
 export function romanValue(written: string): number {
-  const values = [...written.toUpperCase()].map((letter) => VALUES[letter] ?? 0);
+  const values = Array.from(written.toUpperCase(), (letter) => VALUES[letter] ?? 0);
   return values.reduce((sum, value, at) => sum + (value < (values[at + 1] ?? 0) ? -value : value), 0);
 }

@@ -258,13 +258,13 @@ function claimCapitals(claim: Claim, text: string): void {
     return;
   }
   claim(/(?<![\p{L}\p{N}.])(?:\p{Lu}\.){2,}(?!\p{L})/gu, ({ 0: word, index, input }) => {
-    const spelled = [...word.replaceAll('.', '')].join(' ');
+    const spelled = Array.from(word.replaceAll('.', '')).join(' ');
     return index + word.length >= input.trimEnd().length ? `${spelled}.` : spelled;
   });
   claim(/(?<![\p{L}\p{N}])(\p{Lu}{2,5})(s?)(?![\p{L}\p{N}])/gu, ([, word = '', plural = '']) => {
     const isWord = SAID_AS_WORDS.has(word) || (word.length > 3 && /[AEIOUY]/.test(word));
     // "II" and the like stand for numbers, of what nobody can tell here.
-    return isWord || /^[IVX]+$/.test(word) ? null : [...word].join(' ') + plural;
+    return isWord || /^[IVX]+$/.test(word) ? null : Array.from(word).join(' ') + plural;
   });
 }
 
@@ -339,7 +339,7 @@ function counted(table: SpokenLanguage, written: string, words: CountWords): str
 const oneOrMany = (words: CountWords, count: number | bigint): string => words[BigInt(count) === 1n ? 0 : 1];
 
 const digitByDigit = (table: SpokenLanguage, digits: string): string =>
-  [...digits].map((digit) => table.cardinal(Number(digit))).join(' ');
+  Array.from(digits, (digit) => table.cardinal(Number(digit))).join(' ');
 
 const wordBefore = (text: string, index: number): string =>
   /(\p{L}+)[ \u00a0]$/u.exec(text.slice(Math.max(0, index - 24), index))?.[1] ?? '';

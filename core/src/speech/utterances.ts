@@ -45,7 +45,9 @@ export function utterances(tree: Root, language: string | null, choices = USUAL_
   const spoken: Parameters<typeof paced>[0][number][] = [];
   const blocks = withSurroundings(tree, plain);
   for (let at = 0; at < blocks.length; at++) {
-    const { block, around } = blocks[at] as Surroundings;
+    const each = blocks[at];
+    if (!each) continue;
+    const { block, around } = each;
     const table = around.find(({ tagName }) => tagName === 'table');
     if (table) {
       let end = at;
@@ -217,9 +219,9 @@ function languageOfBlock(
   language: string | null,
 ): string | null {
   const stated = [...around, block.element].findLast(({ properties }) => typeof properties.lang === 'string')
-    ?.properties.lang as string | undefined;
+    ?.properties.lang;
   const seen =
-    stated ??
+    (typeof stated === 'string' ? stated : null) ??
     (block.end - block.start >= ENOUGH_TO_TELL
       ? languageOf(text.slice(block.start, block.end), language)
       : language);

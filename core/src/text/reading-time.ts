@@ -37,8 +37,13 @@ export function readingMinutes(text: string, language: string | null, pictures =
     const rest = countWords(text.replace(CJK_CHARACTER, ' '), 'en');
     return characters / perCharacter + rest / ENGLISH_SILENT + pictureMinutes;
   }
-  const wordsPerMinute = (ENGLISH_SILENT * (IREST[base] ?? 228)) / 228;
-  return countWords(text, language) / wordsPerMinute + pictureMinutes;
+  return countWords(text, language) / silentWordsPerMinute(base) + pictureMinutes;
+}
+
+/** How many words of a language adults read in a minute, silently. @param language BCP 47 tag; null is taken for English */
+export function silentWordsPerMinute(language: string | null): number {
+  const base = (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+  return (ENGLISH_SILENT * (IREST[base] ?? 228)) / 228;
 }
 
 /**

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { Chapter, Item } from '@dorvel/core/model';
 import { byQueueOrder } from '@dorvel/core/queue';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { copies, episodes, items, podcasts } from '../db/schema';
@@ -171,7 +171,8 @@ export function podcastShelf(
           .select()
           .from(episodes)
           .where(eq(episodes.state, 'waiting'))
-          .orderBy(asc(episodes.madeAt))
+          // The top of the Queue first: see followQueue.
+          .orderBy(desc(episodes.madeAt))
           .limit(limit);
         for (const { accountId, itemId } of rows)
           await tx.update(episodes).set({ state: 'running' }).where(one(accountId, itemId));

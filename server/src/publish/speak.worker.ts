@@ -54,7 +54,7 @@ export default async function speak({ record, title, source, target, progress }:
   speaker.set_rate(SPOKEN_WORDS_PER_MINUTE);
   const sampleRate = speaker.get_samplerate();
   const encoder = await createMp3Encoder();
-  encoder.configure({ sampleRate: sampleRate as 22050, channels: 1, bitrate: KBITS_PER_SECOND });
+  encoder.configure({ sampleRate, channels: 1, bitrate: KBITS_PER_SECOND });
   const parts: Buffer[] = [];
   const chapters: Chapter[] = [{ title, startSeconds: 0 }];
   let samples = 0;

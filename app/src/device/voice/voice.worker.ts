@@ -1,4 +1,3 @@
-/// <reference path="../../../../core/src/speech/engine.d.ts" />
 /// <reference lib="webworker" />
 import { SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
 import init from '@echogarden/espeak-ng-emscripten';

@@ -1,6 +1,5 @@
 import { gapParts, intervalsOf, intervalWords, type Prompt } from '@dorvel/core/cards';
 import type { RecallGrade } from '@dorvel/core/model';
-import { titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useCallback, useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';

@@ -54,7 +54,6 @@ export function PlayerBar({ openId }: { openId: string | null }) {
       ? 'Heard to the end.'
       : [
           `${inMinutes(listeningMinutes(hearing.starts.length, rate) * (1 - fraction))} left to hear`,
-          // eslint-disable-next-line react-hooks/purity -- each sentence draws it anew, which is often enough for minutes
           sleepWords(sleep, Date.now()),
         ]
           .filter(Boolean)

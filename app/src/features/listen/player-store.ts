@@ -133,7 +133,10 @@ export const usePlayer = create<PlayerState>()((set, get) => {
 
   const onLockScreen = () => {
     const { hearing, index, playing } = get();
-    if (!hearing) return showOnLockScreen(null, false);
+    if (!hearing) {
+      showOnLockScreen(null, false);
+      return;
+    }
     const { title, source, starts, spoken } = hearing;
     const seconds = listeningMinutes(starts.length, 1) * 60;
     const passed = fractionAt(hearing, spoken[index]?.start ?? 0) * seconds;

@@ -12,7 +12,7 @@ export function foldText(text: string): FoldedText {
   for (let at = 0; at < text.length;) {
     const char = String.fromCodePoint(text.codePointAt(at) ?? 0);
     const plain = /\s/.test(char) ? ' ' : char.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
-    for (let n = 0; n < plain.length; n++) offsets.push(at);
+    offsets.push(...Array.from({ length: plain.length }, () => at));
     folded += plain;
     at += char.length;
   }

@@ -55,7 +55,7 @@ export function useCodeColours(article: RefObject<HTMLElement | null>, tree: Art
         const language = code.className.replace('language-', '');
         const text = code.firstChild;
         if (!lowlight.registered(language) || !(text instanceof Text)) continue;
-        for (const { start, end, shade } of shadesOf(lowlight.highlight(language, text.data) as ShadeNode)) {
+        for (const { start, end, shade } of shadesOf(lowlight.highlight(language, text.data))) {
           const range = new Range();
           range.setStart(text, start);
           range.setEnd(text, end);

@@ -3,6 +3,7 @@ import { ScrollView, Text, View } from 'react-native';
 import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { DeviceSpace } from './device-space';
+import { PaceSetting } from './pace-setting';
 import { AccountSettings } from './account-settings';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/add/how-much-choice';
 import { useSavingSettings } from '@/features/add/saving-settings-store';
@@ -42,6 +43,7 @@ export function SettingsScreen() {
         <Button label="Podcast" onPress={() => router.push('/podcast')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />
       </View>
+      <PaceSetting />
       <SavingControls />
       <DeviceSpace />
       <AccountSettings />

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useSync } from '@/device/sync-loop';
 import { useAccount } from '@/device/account';
+import { followPace } from '@/device/pace';
 import { PlayerBar } from '@/features/listen/player-bar';
 import { AddSheet } from '@/features/add/add-sheet';
 import { useShared } from '@/features/add/shared';
@@ -31,6 +32,8 @@ export function Shell({ openId, children }: ShellProps) {
   const add = useAddSheet();
   const writing = useNoteSheet((state) => state.writing);
   const [keysShown, showKeys] = useState(false);
+  const store = useAccount((state) => state.store);
+  useEffect(followPace, [store]);
   useNewsFromServer();
   useShared();
   useFileDrop();

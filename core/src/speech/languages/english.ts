@@ -78,10 +78,10 @@ function englishOf(region: 'GB' | 'US'): SpokenLanguage {
     and: 'and',
     regnal: (value) => `the ${ordinal(value)}`,
     decade: (value) =>
-      `${year(value)
+      year(value)
         .replace(/ hundred$/, ' hundreds')
         .replace(/y$/, 'ies')
-        .replace(/ten$/, 'tens')}`,
+        .replace(/ten$/, 'tens'),
     century: /\b([IVXL]+)(?:st|nd|rd|th)?(?= century\b)/g,
     at: 'at',
     dot: 'dot',
