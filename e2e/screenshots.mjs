@@ -55,6 +55,9 @@ await visit(phone, 'light', {
     await shot('now-day');
     await page.getByRole('button', { name: 'You', exact: true }).click();
     await shot('you');
+    await page.goto(`${origin}/recall`);
+    await page.getByRole('button', { name: 'Show the answer' }).click();
+    await shot('recall');
     await page.goto(`${origin}/doing`);
     await page.getByRole('img', { name: /^Minutes by week/ }).waitFor();
     await shot('doing-day');

@@ -24,6 +24,6 @@ run('feeds', ['--import', 'tsx', 'bench/feeds.mjs', ...process.argv.slice(3)]);
 run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) {
-  run('opening', ['bench/opening.mjs']);
+  run('reading', ['bench/reading.mjs']);
   run('lists', ['bench/lists.mjs']);
 }

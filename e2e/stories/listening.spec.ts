@@ -94,6 +94,24 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await expect.poll(() => spokenSentence(page)).toBe(here);
   });
 
+  await test.step('on by a paragraph and by time, silent all the while; and to sleep at the end of a part', async () => {
+    const here = await spokenSentence(page);
+    await page.getByRole('button', { name: 'More of listening' }).click();
+    await page.getByRole('button', { name: 'Paragraph on' }).click();
+    await page.getByRole('radio', { name: 'End of this part' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Player' })).toContainText(
+      'sleeps at the end of this part',
+    );
+    await expect.poll(() => spokenSentence(page)).not.toBe(here);
+    const there = await spokenSentence(page);
+    await page.getByRole('button', { name: '15 seconds on' }).click();
+    await expect.poll(() => spokenSentence(page)).not.toBe(there);
+    await page.getByRole('button', { name: '15 seconds back' }).click();
+    await expect.poll(() => spokenSentence(page)).toBe(there);
+    await expect(page.getByRole('button', { name: 'Go on listening' })).toBeVisible();
+  });
+
   await test.step('the eyes go on from that sentence', async () => {
     const sentence = await spokenSentence(page);
     await page.waitForTimeout(300);

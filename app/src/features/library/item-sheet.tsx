@@ -6,7 +6,7 @@ import { Linking, Text, View } from 'react-native';
 import { useState } from 'react';
 import { choose, fetchAgain } from '@/device/changes';
 import { dayOf } from '@/device/day';
-import { useHighlightsOf, useItem } from '@/device/library';
+import { useHighlightsOf, useItem, useNotes } from '@/device/library';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/add/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
@@ -37,6 +37,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const [doing, setDoing] = useState<Doing | null>(null);
   const router = useRouter();
   const marked = useHighlightsOf(itemId)?.length ?? 0;
+  const noted = useNotes()?.filter((note) => note.itemId === itemId).length ?? 0;
   if (!item) return null;
   if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
   const stage = item.choices.stage.value;
@@ -97,6 +98,15 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
               label={item.choices.note.value === '' ? 'Write a note' : 'Your note'}
               onPress={() => setDoing('noting')}
             />
+            {noted > 0 && (
+              <Half
+                label={`Notes (${noted})`}
+                onPress={() => {
+                  onClose();
+                  router.push(`/notes?item=${item.id}`);
+                }}
+              />
+            )}
             {marked > 0 && (
               <Half
                 label={`Highlights (${marked})`}

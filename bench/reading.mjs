@@ -1,0 +1,147 @@
+// What a reader feels of a long text, in headless Chromium at 4x CPU throttle: from the press on a stored item of 6,000 words to
+// its text, frames while 20,000 words are scrolled, and from the press on Listen to the first sound. And how fast the
+// voice that ships is made, without throttle.
+import { randomUUID } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import init from '@echogarden/espeak-ng-emscripten';
+import { root } from '../scripts/steps.mjs';
+import { openDemo } from './browser.mjs';
+
+const ROUNDS = 9;
+const texts = path.join(root, 'demo/small-web/texts');
+const prose = readdirSync(texts)
+  .filter((name) => name.endsWith('.md'))
+  .map((name) => readFileSync(path.join(texts, name), 'utf8').split('---\n').slice(2).join(''))
+  .filter((text) => /^[\x20-\x7e\s’‘“”–—é]*$/.test(text))
+  .join('\n\n');
+const words = prose.split(/\s+/).length;
+const ofLength = (count) => {
+  const whole = Array.from({ length: Math.ceil(count / words) }, () => prose).join('\n\n');
+  return whole
+    .split(/(?<=\s)/)
+    .slice(0, count)
+    .join('');
+};
+const { page, end } = await openDemo(4970);
+let stamps = 0;
+const stamp = () => `${(Date.now() + ++stamps).toString(36).padStart(9, '0')}-0000-bench`;
+async function give(title, text) {
+  const itemId = randomUUID();
+  const base = () => ({ id: randomUUID(), itemId, stamp: stamp() });
+  const mutations = [
+    { ...base(), type: 'save', address: `http://long.example/${itemId}`, savedAt: Date.now(), howMuch: 'selected-part' },
+    { ...base(), type: 'provide', given: { type: 'text/markdown', encoding: 'utf8', name: `${title}.md`, body: `# ${title}\n\n${text}` } },
+    { ...base(), type: 'choose', set: { title, stage: 'queue', queueRank: -9 } },
+  ]; // prettier-ignore
+  await page.evaluate(
+    (body) =>
+      fetch('/api/sync/push', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      }).then(async (response) => {
+        if (!response.ok) throw new Error(await response.text());
+      }),
+    { mutations },
+  );
+}
+await give('Six thousand words', ofLength(6000));
+await give('Twenty thousand words', ofLength(20_000));
+await page.getByRole('link', { name: /^Queue/ }).click();
+await page.getByRole('link', { name: /Twenty thousand words.*min/ }).waitFor({ timeout: 60_000 });
+await page.waitForTimeout(9000);
+const throttle = await page.context().newCDPSession(page);
+await throttle.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+
+const open = (title) =>
+  page.evaluate(
+    (sought) =>
+      new Promise((resolve) => {
+        const link = [...document.querySelectorAll('a')].find((each) => each.textContent.includes(sought));
+        const before = performance.now();
+        const shown = () => {
+          if (document.querySelector('.article p'))
+            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - before)));
+          else requestAnimationFrame(shown);
+        };
+        link.click();
+        shown();
+      }),
+    title,
+  );
+const back = async () => {
+  await page.getByRole('button', { name: 'Back to Queue' }).click();
+  await page.getByRole('link', { name: /Twenty thousand words/ }).waitFor();
+  await page.waitForTimeout(600);
+};
+const summary = (list) => {
+  const sorted = [...list].sort((a, b) => a - b);
+  const at = (part) => sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))].toFixed(0);
+  return `p50 ${at(0.5)}, p95 ${at(0.95)}, worst ${at(1)} ms`;
+};
+const times = [];
+for (let round = 0; round < ROUNDS; round++) {
+  times.push(await open('Six thousand words'));
+  await page.waitForTimeout(400);
+  await back();
+}
+console.log(`Opening a stored article of 6,000 words, ${ROUNDS} times: ${summary(times)}`);
+
+await open('Twenty thousand words');
+await page.waitForTimeout(2500);
+const frames = await page.evaluate(async () => {
+  const view = document.querySelector('.reader-scroll');
+  const found = [];
+  let last = performance.now();
+  for (let at = 0; at < 300; at++) {
+    view.scrollTop += 90;
+    await new Promise(requestAnimationFrame);
+    const now = performance.now();
+    found.push(now - last);
+    last = now;
+  }
+  return found;
+});
+console.log(`Scrolling 20,000 words, 300 frames: ${summary(frames)}`);
+
+const sounds = [];
+for (let round = 0; round < 3; round++) {
+  sounds.push(
+    await page.evaluate(
+      () =>
+        new Promise((resolve) => {
+          const before = performance.now();
+          const played = HTMLMediaElement.prototype.play;
+          HTMLMediaElement.prototype.play = function play() {
+            HTMLMediaElement.prototype.play = played;
+            this.addEventListener('playing', () => resolve(performance.now() - before), { once: true });
+            return played.call(this);
+          };
+          document.querySelector('[aria-label="Listen"]').click();
+        }),
+    ),
+  );
+  await page.getByRole('button', { name: 'Stop listening' }).click();
+  await page.waitForTimeout(500);
+}
+console.log(`From “Listen” to the first sound in 20,000 words: first ${sounds[0].toFixed(0)} ms, then ${sounds.slice(1).map((each) => each.toFixed(0)).join(', ')} ms`); // prettier-ignore
+await end();
+
+const speaker = new (await init()).eSpeakNGWorker();
+speaker.set_rate(175);
+speaker.set_voice('en', '', 0, 0, 0);
+const sentences = ofLength(1500).split(/(?<=[.!?])\s+/);
+let samples = 0;
+const before = process.cpuUsage();
+for (const sentence of sentences)
+  speaker.synthesize(sentence.replace(/[&<>]/g, ' '), (pcm) => {
+    samples += pcm?.length ?? 0;
+    return false;
+  });
+const { user, system } = process.cpuUsage(before);
+const seconds = samples / speaker.get_samplerate();
+console.log(
+  `Making ${(seconds / 60).toFixed(1)} minutes of speech: ${((user + system) / 1e6 / seconds).toFixed(3)} s of CPU a second`,
+);
+process.exit(0);
