@@ -57,18 +57,22 @@ export function say(text: string, language: string | null, own: readonly Pronunc
     }
   };
   for (const { written, said } of own)
-    if (written !== '') claim(new RegExp(`${EDGE}${escaped(written)}${NO_MORE}`, /\p{Lu}/u.test(written) ? 'gu' : 'giu'), () => said); // prettier-ignore
+    if (written !== '') claim(pattern(`${EDGE}${escaped(written)}${NO_MORE}`, /\p{Lu}/u.test(written) ? 'gu' : 'giu'), () => said); // prettier-ignore
   const table = spokenLanguage(language);
-  claimAddresses(claim, table);
+  // Most sentences have none of these, and the rules for them are many.
+  const hasFigure = /[\d½¼¾⅓⅔⅛]/.test(text);
+  if (/[@.:]\S/.test(text)) claimAddresses(claim, table);
   if (table) {
-    claimReferences(claim);
-    claimDatesAndTimes(claim, table);
-    claimAmounts(claim, table);
-    claimNumerals(claim, table);
-    claimAbbreviations(claim, table, text.trimEnd().length);
+    if (hasFigure) {
+      claimReferences(claim);
+      claimDatesAndTimes(claim, table);
+      claimAmounts(claim, table);
+    }
+    if (hasFigure || /(?<!\p{L})[IVXLC]+(?:e|ème|ᵉ|th|st|nd|rd)?(?!\p{L})/iu.test(text)) claimNumerals(claim, table);
+    claimAbbreviations(claim, table, text);
     claimCapitals(claim, text);
-    claimNumbers(claim, table);
-    claimSigns(claim, table);
+    if (hasFigure) claimNumbers(claim, table);
+    claimSigns(claim, table, text);
   }
   return joined(text, found);
 }
@@ -91,13 +95,13 @@ function claimAddresses(claim: Claim, table: SpokenLanguage | undefined): void {
   claim(/[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu, ([address]) =>
     spelled(address.replaceAll('-', ` ${words.dash} `)),
   );
-  const host = new RegExp(
+  const host = pattern(
     `${EDGE}(?:https?:\\/\\/(?:www\\.)?|www\\.)([\\p{L}\\p{N}-]+(?:\\.[\\p{L}\\p{N}-]+)*)(?::\\d+)?(?:\\/[^\\s)\\]»”]*[^\\s)\\]»”.,;:!?])?\\/?`,
     'giu',
   );
   claim(host, ([, name = '']) => spelled(name));
   claim(
-    new RegExp(
+    pattern(
       `${EDGE}((?:[\\p{L}\\p{N}-]+\\.)+(?:${TOP_DOMAINS}))(?:\\/[\\w\\/.#?=&%-]*[\\w\\/])?${NO_MORE}`,
       'gu',
     ),
@@ -122,7 +126,7 @@ function claimDatesAndTimes(claim: Claim, table: SpokenLanguage): void {
   const names = table.months.join('|');
   const monthOf = (name: string) => table.months.indexOf(name) + 1;
   claim(
-    new RegExp(
+    pattern(
       `${EDGE}(?:the )?(\\d{1,2})(?:st|nd|rd|th|er|\\.)?${SPACE}(?:of |de )?(${names})(?:,?${SPACE}(?:de )?(\\d{4}))?${NO_MORE}`,
       'gu',
     ),
@@ -139,7 +143,7 @@ function claimDatesAndTimes(claim: Claim, table: SpokenLanguage): void {
     },
   );
   claim(
-    new RegExp(
+    pattern(
       `${EDGE}(${names})${SPACE}(\\d{1,2})(?:st|nd|rd|th)?(?:,${SPACE}(\\d{4}))?(?![\\p{L}\\p{N}]|[.,:]\\d)`,
       'gu',
     ),
@@ -181,17 +185,17 @@ function claimAmounts(claim: Claim, table: SpokenLanguage): void {
     return counted(table, written, words.whole);
   };
   claim(
-    new RegExp(`(?<![\\p{L}\\p{N}$£€¥])(${signs})${SPACE}?(${number})(?:${SPACE}?(${multipliers})${NO_MORE})?(?![\\d])`, 'gu'),
+    pattern(`(?<![\\p{L}\\p{N}$£€¥])(${signs})${SPACE}?(${number})(?:${SPACE}?(${multipliers})${NO_MORE})?(?![\\d])`, 'gu'),
     ([, sign = '', written = '', multiplier]) => money(sign, written, multiplier),
   ); // prettier-ignore
   claim(
-    new RegExp(`(?<![\\p{L}\\p{N}.,])(${number})(?:${SPACE}?(${multipliers}))?${SPACE}?(?:de )?(${signs})${NO_MORE}`, 'gu'),
+    pattern(`(?<![\\p{L}\\p{N}.,])(${number})(?:${SPACE}?(${multipliers}))?${SPACE}?(?:de )?(${signs})${NO_MORE}`, 'gu'),
     ([, written = '', multiplier, sign = '']) => money(sign, written, multiplier),
   ); // prettier-ignore
   const units = alternatives(Object.keys(table.units));
   const minus = '(?<=^|[\\s(])([−-])?';
   claim(
-    new RegExp(`${minus}(?:(${number})${SPACE}?[–-]${SPACE}?)?(${number})${SPACE}?(${units})(?![\\p{L}\\p{N}²³/])`, 'gu'),
+    pattern(`${minus}(?:(${number})${SPACE}?[–-]${SPACE}?)?(${number})${SPACE}?(${units})(?![\\p{L}\\p{N}²³/])`, 'gu'),
     ([, sign, from, written = '', unit = '']) => {
       const words = table.units[unit];
       if (!words) return null;
@@ -201,7 +205,7 @@ function claimAmounts(claim: Claim, table: SpokenLanguage): void {
   ); // prettier-ignore
   const fractions = alternatives(Object.keys(table.fractions));
   claim(
-    new RegExp(`(?<![\\p{L}\\p{N}/.,])(?:(\\d+)${SPACE}?)?(${fractions})(?![\\p{L}\\p{N}/])`, 'gu'),
+    pattern(`(?<![\\p{L}\\p{N}/.,])(?:(\\d+)${SPACE}?)?(${fractions})(?![\\p{L}\\p{N}/])`, 'gu'),
     ([, whole, part = '']) =>
       whole
         ? `${table.cardinal(Number(whole))} ${table.and} ${table.fractions[part] ?? ''}`
@@ -219,11 +223,11 @@ function claimNumerals(claim: Claim, table: SpokenLanguage): void {
       isRoman(numeral) ? table.ordinal(romanValue(numeral), wordBefore(input, index)) : null,
     );
   claim(
-    new RegExp(`(?<=${EDGE}(?:${table.counted.join('|')})${SPACE})([IVXLCivxl]+)(?![\\p{L}\\p{N}])`, 'giu'),
+    pattern(`(?<=${EDGE}(?:${table.counted.join('|')})${SPACE})([IVXLCivxl]+)(?![\\p{L}\\p{N}])`, 'giu'),
     ([, numeral = '']) => (isRoman(numeral) ? table.cardinal(romanValue(numeral)) : null),
   );
   claim(
-    new RegExp(`(?<=${EDGE}(?:${RULERS.join('|')})${SPACE})([IVX]+)(\\.(?=${SPACE}\\p{Ll}))?(?![\\p{L}\\p{N}])`, 'gu'),
+    pattern(`(?<=${EDGE}(?:${RULERS.join('|')})${SPACE})([IVX]+)(\\.(?=${SPACE}\\p{Ll}))?(?![\\p{L}\\p{N}])`, 'gu'),
     ([, numeral = '']) => (isRoman(numeral) ? table.regnal(romanValue(numeral)) : null),
   ); // prettier-ignore
   // Between two years; the number's own pattern would take them for counts.
@@ -236,17 +240,27 @@ function claimNumerals(claim: Claim, table: SpokenLanguage): void {
   );
 }
 
-function claimAbbreviations(claim: Claim, table: SpokenLanguage, endOfText: number): void {
-  const written = Object.keys(table.abbreviations).sort((a, b) => b.length - a.length);
-  for (const key of written) {
+function claimAbbreviations(claim: Claim, table: SpokenLanguage, text: string): void {
+  const endOfText = text.trimEnd().length;
+  for (const key of longestFirst(table.abbreviations)) {
     const stem = key.replace(/[ #]$/, '');
+    // A stem with a space in it may be written with one that does not break.
+    if (!text.includes(stem.split(' ')[0] ?? stem)) continue;
     const following = key.endsWith('#') ? `(?=${SPACE}?(?:\\d|[IVX]{2,}${NO_MORE}))` : key.endsWith(' ') ? `(?=${SPACE}[\\p{Lu}\\d])` : NO_MORE; // prettier-ignore
     const said = table.abbreviations[key] ?? '';
-    claim(new RegExp(`${EDGE}${escaped(stem).replaceAll(' ', SPACE)}${following}`, 'gu'), ({ 0: match, index }) =>
+    claim(pattern(`${EDGE}${escaped(stem).replaceAll(' ', SPACE)}${following}`, 'gu'), ({ 0: match, index }) =>
       // The full stop ended the sentence as well.
       match.endsWith('.') && index + match.length >= endOfText ? `${said}.` : said,
     ); // prettier-ignore
   }
+}
+
+const orders = new WeakMap<object, readonly string[]>();
+
+function longestFirst(abbreviations: SpokenLanguage['abbreviations']): readonly string[] {
+  const order = orders.get(abbreviations) ?? Object.keys(abbreviations).sort((a, b) => b.length - a.length);
+  orders.set(abbreviations, order);
+  return order;
 }
 
 /** Letter words are spelled; a line all in capitals is shouting, and is said as a line. */
@@ -284,17 +298,18 @@ function claimNumbers(claim: Claim, table: SpokenLanguage): void {
   const number = numberPattern(table);
   const multipliers = alternatives(Object.keys(table.multipliers).filter((word) => word.length > 2));
   claim(
-    new RegExp(`(?<=^|[\\s(\\[“"„«])([−-])?(${number})(?:${SPACE}?–${SPACE}?(${number}))?(?=${SPACE}?(?:${multipliers})|[^\\p{L}\\p{N}]|$)`, 'gu'),
+    pattern(`(?<=^|[\\s(\\[“"„«])([−-])?(${number})(?:${SPACE}?–${SPACE}?(${number}))?(?=${SPACE}?(?:${multipliers})|[^\\p{L}\\p{N}]|$)`, 'gu'),
     ([, sign, from = '', to]) =>
       `${sign ? `${table.minus} ` : ''}${numberSaid(table, from)}${to ? ` ${table.to} ${numberSaid(table, to)}` : ''}`,
   ); // prettier-ignore
-  claim(new RegExp(`(?<![\\p{L}\\p{N}])(${number})(?![\\p{L}\\p{N}])`, 'gu'), ([, written = '']) =>
+  claim(pattern(`(?<![\\p{L}\\p{N}])(${number})(?![\\p{L}\\p{N}])`, 'gu'), ([, written = '']) =>
     numberSaid(table, written),
   );
 }
 
-function claimSigns(claim: Claim, table: SpokenLanguage): void {
-  claim(new RegExp(`(?<=^|\\s|\\d)(${alternatives(Object.keys(table.signs).filter((sign) => sign !== '#'))})(?=\\s|\\d)`, 'gu'), ({ 1: sign = '', index, input }) => spaced(table.signs[sign] ?? sign, index, sign.length, input)); // prettier-ignore
+function claimSigns(claim: Claim, table: SpokenLanguage, text: string): void {
+  if (!/[^\p{L}\p{N}\p{P}\s]|[&§#]/u.test(text)) return;
+  claim(pattern(`(?<=^|\\s|\\d)(${alternatives(Object.keys(table.signs).filter((sign) => sign !== '#'))})(?=\\s|\\d)`, 'gu'), ({ 1: sign = '', index, input }) => spaced(table.signs[sign] ?? sign, index, sign.length, input)); // prettier-ignore
   const { '#': hash } = table.signs;
   if (hash) claim(/(?<![\p{L}\p{N}])#(?=\d)/gu, () => `${hash} `);
 }
@@ -343,6 +358,16 @@ const digitByDigit = (table: SpokenLanguage, digits: string): string =>
 
 const wordBefore = (text: string, index: number): string =>
   /(\p{L}+)[ \u00a0]$/u.exec(text.slice(Math.max(0, index - 24), index))?.[1] ?? '';
+
+const patterns = new Map<string, RegExp>();
+
+/** A pattern, compiled once: a long text is asked for the same few hundred thousands of times. */
+function pattern(source: string, flags: string): RegExp {
+  const key = `${flags} ${source}`;
+  const known = patterns.get(key) ?? new RegExp(source, flags);
+  patterns.set(key, known);
+  return known;
+}
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&');
 
