@@ -91,13 +91,6 @@ await visit(phone, 'light', {
     await page.getByText('Tides and their terms').first().click();
     await scrollBy(page, 1000);
     await shot('elements-day');
-    await page.getByRole('button', { name: /^Back to/ }).click();
-    await page.getByText('Crossing to Little Sound').first().click();
-    await page.getByRole('button', { name: 'What to do with this item' }).click();
-    await page.getByRole('button', { name: 'Copies (2)' }).click();
-    await page.getByRole('button', { name: 'What changed since the one before' }).click();
-    await page.locator('ins').first().waitFor();
-    await shot('changes');
   },
 });
 await visit(phone, 'dark', {
