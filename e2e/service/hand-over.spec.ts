@@ -1,8 +1,10 @@
 import { expect, test } from '@playwright/test';
 import { USUAL_SPEECH, utteranceAt, utterances } from '@dorvel/core/speech';
 import { plainText, wordStarts } from '@dorvel/core/text';
-import type { Element, ElementContent } from 'hast';
 import { smallWebArticles } from '../articles';
+
+type Element = ReturnType<typeof plainText>['blocks'][number]['element'];
+type ElementContent = Element['children'][number];
 
 /** The words of links that lead inside their own text. */
 function insideLinks(node: Element): string[] {

@@ -68,7 +68,8 @@ export function say(text: string, language: string | null, own: readonly Pronunc
       claimDatesAndTimes(claim, table);
       claimAmounts(claim, table);
     }
-    if (hasFigure || /(?<!\p{L})[IVXLC]+(?:e|ème|ᵉ|th|st|nd|rd)?(?!\p{L})/iu.test(text)) claimNumerals(claim, table);
+    if (hasFigure || /(?<!\p{L})[IVXLC]+(?:e|ème|ᵉ|th|st|nd|rd)?(?!\p{L})/iu.test(text))
+      claimNumerals(claim, table);
     claimAbbreviations(claim, table, text);
     claimCapitals(claim, text);
     if (hasFigure) claimNumbers(claim, table);
