@@ -205,6 +205,9 @@ test('an article in several pages, with notes and facts, is one text', async ({ 
   await expect(article.locator('math').first()).toBeVisible();
   await expect(article.locator('ruby').first()).toBeVisible();
   await article.getByRole('link', { name: '1', exact: true }).click();
+  const note = page.getByRole('dialog', { name: 'Note' });
+  await expect(note.getByText(/harmonic method/)).toBeVisible();
+  await note.getByRole('button', { name: 'Go to the notes' }).click();
   await expect(article.getByText(/harmonic method/)).toBeInViewport();
   await article.getByRole('link', { name: '↩' }).click();
   await expect(article.getByText(/under the pull of the moon/)).toBeInViewport();

@@ -121,6 +121,11 @@ const server = app.listen(config.port, config.host, (error?: Error) => {
   log.info({ port: (server.address() as AddressInfo).port }, 'listening');
 });
 
+// Longer than a proxy or a client keeps a connection that it does not use: who closes first must be them, or a request that
+// is on its way meets a closed door.
+server.keepAliveTimeout = 75_000;
+server.headersTimeout = 80_000;
+
 const mail = config.mail
   ? mailListener({
       mailboxes,
