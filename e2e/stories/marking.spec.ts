@@ -78,7 +78,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await page.context().setOffline(true);
     await page.getByText('The fare is four').click({ position: { x: 60, y: 12 } });
     const sheet = page.getByRole('dialog', { name: 'Highlight' });
-    await sheet.getByLabel('Note').fill('Has it gone up since the summer?');
+    await sheet.getByLabel('Note', { exact: true }).fill('Has it gone up since the summer?');
     await sheet.getByRole('radio', { name: 'Doubt' }).click();
     await page.keyboard.press('Escape');
     await expect
