@@ -28,7 +28,7 @@ export function Choice<Value extends string>({
             aria-checked={chosen}
             aria-label={option.label}
             onPress={() => onChange(option.value)}
-            className={`min-h-[44px] justify-center rounded-[22px] border-[1.5px] px-[16px] ${chosen ? 'border-ink bg-ink' : 'border-soft bg-transparent'}`}
+            className={`min-h-[44px] min-w-[44px] items-center justify-center rounded-[22px] border-[1.5px] px-[16px] ${chosen ? 'border-ink bg-ink' : 'border-soft bg-transparent'}`}
           >
             <Text
               className={`font-ui text-base ${chosen ? 'font-semibold text-ground' : 'text-ink'}`}
