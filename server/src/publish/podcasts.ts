@@ -86,19 +86,23 @@ export function podcastShelf(
           .delete(episodes)
           .where(and(eq(episodes.accountId, accountId), inArray(episodes.itemId, gone)));
       if (fresh.length > 0)
-        await tx.insert(episodes).values(
-          fresh.map(([itemId, copyId], at) => ({
-            accountId,
-            itemId,
-            copyId,
-            state: 'waiting' as const,
-            progress: 0,
-            chapters: [],
-            says: '',
-            // In the order of the Queue, its top the newest: so podcast apps show it as it stands.
-            madeAt: now() - at,
-          })),
-        );
+        await tx
+          .insert(episodes)
+          .values(
+            fresh.map(([itemId, copyId], at) => ({
+              accountId,
+              itemId,
+              copyId,
+              state: 'waiting' as const,
+              progress: 0,
+              chapters: [],
+              says: '',
+              // In the order of the Queue, its top the newest: so podcast apps show it as it stands.
+              madeAt: now() - at,
+            })),
+          )
+          // Two who look at the same time, the app and a podcast app say, find the same to be new.
+          .onConflictDoNothing();
     });
     for (const { itemId, copyId } of stale) await rm(fileOf(accountId, itemId, copyId), { force: true });
   }
