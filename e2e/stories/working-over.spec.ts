@@ -106,7 +106,7 @@ test('cards are made of passages, recalled without a connection, taken along and
   await test.step('the way back leads to the passage; online again, the server has it all', async () => {
     await page.goto(`${EMPTY}/cards`);
     await page.getByLabel('With these words').fill('Who goes free');
-    await page.getByRole('group', { name: 'Who goes free?' }).getByRole('link', { name: /^From: / }).click();
+    await page.getByRole('group', { name: 'Who goes free?' }).getByRole('link', { name: new RegExp(`^From: Crossing to ${project.name} cards`, 'i') }).click();
     await expect.poll(() => page.evaluate(() => [...(CSS.highlights.get('found') ?? [])].map(String).join(''))).toBe('children and dogs go free');
     await context.setOffline(false);
     await expect.poll(async () => (await stored(page, 'outbox')).length, { timeout: 20_000 }).toBe(0);

@@ -25,6 +25,8 @@ export type FromServer<Answer> =
 
 /** A passage to be shown as marked. */
 export interface LiveMark {
+  /** The highlight's. */
+  id: string;
   kind: HighlightKind;
   passage: MarkedPassage;
 }

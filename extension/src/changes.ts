@@ -79,23 +79,25 @@ export async function keepHowMuch(
   ]);
 }
 
-/** Writes down that a passage was marked. */
+/** Writes down that a passage was marked. @returns the highlight's id */
 export async function keepMark(
   pairing: Pairing,
   itemId: string,
   kind: HighlightKind,
   passage: MarkedPassage,
-): Promise<void> {
+): Promise<string> {
+  const highlightId = uuidv7();
   await kept.outbox.add(pairing.account.id, [
     {
       type: 'mark',
       id: uuidv7(),
       itemId,
-      highlightId: uuidv7(),
+      highlightId,
       madeAt: Date.now(),
       kind,
       passage,
       stamp: await nextStamp(),
     },
   ]);
+  return highlightId;
 }

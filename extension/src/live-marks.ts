@@ -15,8 +15,8 @@ const KNOWN_MS = 5 * 60 * 1000;
 
 /** The pages in which something is marked: asked for as a whole, so that the server is not told what else is opened. */
 let marked: { at: number; origin: string; addresses: ReadonlySet<string> } | null = null;
-/** What was marked in this session and may not have been sent: by address. */
-const fresh = new Map<string, LiveMark[]>();
+/** What was marked in this session and may not have been sent: by address, then by id. */
+const fresh = new Map<string, Map<string, LiveMark>>();
 
 async function markedAddresses(pairing: Pairing): Promise<ReadonlySet<string>> {
   if (marked?.origin === pairing.origin && Date.now() - marked.at < KNOWN_MS) return marked.addresses;
@@ -35,15 +35,17 @@ export async function marksOn(address: string): Promise<LiveMark[] | null> {
   const pairing = await kept.pairing();
   const key = keyOf(address);
   if (!pairing || pairing.revoked || key === null) return null;
-  const own = fresh.get(key) ?? [];
+  const own = [...(fresh.get(key)?.values() ?? [])];
   try {
     if (!(await markedAddresses(pairing)).has(key)) return own.length > 0 ? own : null;
     const { highlights } = await serverAt(pairing.origin, pairing.secret).page(address);
-    const known = highlights.map(({ choices }) => ({
+    const known = highlights.map(({ id, choices }) => ({
+      id,
       kind: choices.kind.value,
       passage: choices.passage.value,
     }));
-    return [...known, ...own];
+    // One that was sent while the page was asked for is in both.
+    return [...known, ...own.filter(({ id }) => known.every((mark) => mark.id !== id))];
   } catch (_unreachable) {
     return own.length > 0 ? own : null;
   }
@@ -78,12 +80,13 @@ export async function markSelected(
       }
     : await saveTab(pairing, tab, (await kept.settings()).howMuch);
   if (!saved.ok) return saved;
-  await keepMark(pairing, saved.itemId, kind, passage);
-  if (key !== null) fresh.set(key, [...(fresh.get(key) ?? []), { kind, passage }]);
+  const id = await keepMark(pairing, saved.itemId, kind, passage);
+  const here = fresh.get(key ?? '') ?? new Map<string, LiveMark>();
+  if (key !== null) fresh.set(key, here.set(id, { id, kind, passage }));
   const message: ToPage = { page: 'show' };
   await chrome.tabs.sendMessage(tab.id, message);
   if ((await send()) === 'sent') {
-    fresh.clear();
+    here.delete(id);
     marked = null;
   }
   return saved;

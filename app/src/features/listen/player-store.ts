@@ -1,4 +1,4 @@
-import { anchorAt, passageAt } from '@dorvel/core/highlight';
+import { anchorAt, findAnchor, passageAt } from '@dorvel/core/highlight';
 import { joinSpans, spanOf, type Item, type Spans } from '@dorvel/core/model';
 import { beginSitting, hearOn, inMinutes, type Sitting } from '@dorvel/core/queue';
 import {
@@ -64,10 +64,11 @@ interface PlayerState {
   /**
    * Begins to read an item aloud, at the sentence at a place in its text.
    *
+   * @param place an offset in its text; null for where the item was left
    * @param announced its title is said first
    * @returns false when there is no voice for its language
    */
-  listen(item: Item, copy: KeptCopy, offset: number, announced?: boolean): boolean;
+  listen(item: Item, copy: KeptCopy, place: number | null, announced?: boolean): boolean;
   pause(): void;
   goOn(): void;
   /** While it is silent: the eyes are at another place now. */
@@ -152,7 +153,8 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       player.pause();
       return;
     }
-    if (Date.now() - recordedAt >= RECORD_EVERY_MS) record();
+    // A jump while it is silent is a move of the reader's, recorded at once.
+    if (!get().playing || Date.now() - recordedAt >= RECORD_EVERY_MS) record();
     onLockScreen();
   };
 
@@ -166,7 +168,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       const next = await nextInQueue(hearing.itemId);
       // Meanwhile the reader may have chosen something else.
       if (next && get().hearing === hearing && get().ended && !get().playing)
-        player.listen(next.item, next.copy, next.item.progress.position?.value.offset ?? 0, true);
+        player.listen(next.item, next.copy, null, true);
     }
     onLockScreen();
   };
@@ -211,14 +213,16 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     ended: false,
     problem: null,
     sleep: AWAKE,
-    listen(item, copy, offset, announced = false) {
+    listen(item, copy, place, announced = false) {
       const voice = chosenVoice(copy.language);
       if (!voice) return false;
       get().close();
       const plain = plainText(copy.tree);
+      const starts = wordStarts(plain.text, copy.language);
+      const kept = item.progress.position?.value;
       const minutes = item.capture.page?.minutes ?? 0;
       const text = utterances(copy.tree, copy.language, speechChoices());
-      const from = utteranceAt(text, offset);
+      const from = utteranceAt(text, place ?? (kept ? findAnchor(plain, starts, kept) : 0));
       if (!from) return false;
       const title = titleOf(item);
       const source = sourceOf(item);
@@ -230,7 +234,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
         language: copy.language,
         minutes,
         plain,
-        starts: wordStarts(plain.text, copy.language),
+        starts,
         spoken: announced
           ? withTitle(text, from, titleUtterance(title, source, inMinutes(minutes), copy.language))
           : text,

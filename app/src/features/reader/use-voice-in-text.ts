@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import { usePlayer } from '@/features/listen/player-store';
 import { boxOfRange, rangeOfText } from './text-geometry';
 
@@ -86,17 +86,20 @@ export function useVoiceInText(
     });
   }, [scroller, article, speaking, away, sentence]);
 
-  // The voice falls silent: the place of the eyes is where it stopped.
+  // The voice falls silent, or jumps while it is: the place of the eyes is where it stands then.
+  const stood = useRef(sentence);
   useEffect(() => {
-    if (!speaking) return undefined;
-    return () => {
-      const { hearing, index, ended } = usePlayer.getState();
-      if (hearing?.itemId !== itemId) return;
-      const at = hearing.spoken[index];
-      if (at) rest(ended ? hearing.plain.text.length : at.start);
+    if (speaking) {
+      stood.current = undefined;
+      return;
+    }
+    const { hearing, ended } = usePlayer.getState();
+    if (hearing && shown && shown !== stood.current) {
+      rest(ended ? hearing.plain.text.length : shown.start);
       setAway(false);
-    };
-  }, [speaking, itemId, rest]);
+    }
+    stood.current = shown;
+  }, [speaking, shown, rest]);
 
   useEffect(() => {
     const view = scroller.current;
