@@ -25,7 +25,9 @@ export async function openDemo(port) {
     executablePath,
     args: '--no-sandbox --disable-gpu --no-first-run --disable-background-networking'.split(' '),
   });
-  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  const page = await (
+    await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  ).newPage();
   await page.goto(`http://127.0.0.1:${port}/`);
   await page.getByRole('button', { name: 'Fill in the demo account' }).click();
   await page.getByRole('button', { name: 'Sign in' }).click();

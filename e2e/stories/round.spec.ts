@@ -176,5 +176,22 @@ test('what is read on one device is where it was on the other, within a line, on
     (item) => item.progress.furthest - fractionRead(item),
   );
   expect(Math.max(...furthest)).toBeGreaterThan(0.15);
+
+  await test.step('a text that is open on both goes along, and offers the other place where the reader moved', async () => {
+    await readTo(page, 0.6);
+    const on = await placeAtLine(page);
+    await expect
+      .poll(async () => Math.abs((await placeAtLine(other)).offset - on.offset), { timeout: 20_000 })
+      .toBeLessThanOrEqual(90);
+    await readTo(other, 0.2);
+    const elsewhere = await placeAtLine(other);
+    await page
+      .getByRole('button', { name: 'Go on where you read on another device' })
+      .click({ timeout: 20_000 });
+    await expect
+      .poll(async () => Math.abs((await placeAtLine(page)).offset - elsewhere.offset))
+      .toBeLessThanOrEqual(90);
+    await expect(page.getByRole('button', { name: /another device/ })).toHaveCount(0);
+  });
   await other.context().close();
 });

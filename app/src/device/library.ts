@@ -2,6 +2,7 @@ import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } 
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { useAccount } from './account';
+import { copyAtHand, itemAtHand, layAtHand, takeCopy } from './at-hand';
 import { atPace, usePace } from './pace';
 import type { KeptCopy } from './store';
 
@@ -9,10 +10,11 @@ import type { KeptCopy } from './store';
 export function useItems(): Item[] | undefined {
   const store = useAccount((state) => state.store);
   const paces = usePace((state) => state.paces);
-  const items = useLiveQuery(
-    async () => (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null),
-    [store],
-  );
+  const items = useLiveQuery(async () => {
+    const read = (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null);
+    if (store && read) layAtHand(store, read);
+    return read;
+  }, [store]);
   return useMemo(() => items?.map((item) => atPace(item, paces)), [items, paces]);
 }
 
@@ -24,18 +26,26 @@ export function useItems(): Item[] | undefined {
 export function useItem(id: string): Item | null | undefined {
   const store = useAccount((state) => state.store);
   const paces = usePace((state) => state.paces);
-  const item = useLiveQuery(async () => {
-    const found = await store?.items.get(id);
-    const standing = found?.capture.sameAs ? await store?.items.get(found.capture.sameAs) : found;
-    return standing ?? null;
-  }, [store, id]);
+  const item = useLiveQuery(
+    async (): Promise<Item | null> => {
+      const found = await store?.items.get(id);
+      const standing = found?.capture.sameAs ? await store?.items.get(found.capture.sameAs) : found;
+      return standing ?? null;
+    },
+    [store, id],
+    itemAtHand(store, id),
+  );
   return useMemo(() => item && atPace(item, paces), [item, paces]);
 }
 
 /** A copy on this device: undefined while it is being read, null when it is not here. */
 export function useCopy(id: string | null | undefined): KeptCopy | null | undefined {
   const store = useAccount((state) => state.store);
-  return useLiveQuery(async () => (id ? ((await store?.copies.get(id)) ?? null) : null), [store, id]);
+  return useLiveQuery(
+    async (): Promise<KeptCopy | null> => (store && id ? takeCopy(store, id) : null),
+    [store, id],
+    copyAtHand(store, id),
+  );
 }
 
 /** Ids of the copies on this device, and the bytes that they take. */

@@ -1,10 +1,10 @@
 import { placePassage } from '@dorvel/core/highlight';
 import type { Card } from '@dorvel/core/model';
-import { plainText } from '@dorvel/core/text';
 import { titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text } from 'react-native';
+import { textOf } from '@/device/at-hand';
 import { useCopy, useItem } from '@/device/library';
 import { atMark } from '@/features/highlights/use-marks-in-text';
 
@@ -15,7 +15,7 @@ export function ToSource({ source }: { source: NonNullable<Card['source']> }) {
   const { highlightId, passage } = source;
   const at = useMemo(() => {
     if (highlightId) return `?at=${atMark(highlightId)}`;
-    const placed = copy && passage ? placePassage(plainText(copy.tree).text, passage) : null;
+    const placed = copy && passage ? placePassage(textOf(copy).plain.text, passage) : null;
     return placed ? `?at=${placed.start}-${placed.end}` : '';
   }, [highlightId, copy, passage]);
   if (!item) return null;

@@ -1,10 +1,9 @@
 import type { MarkedItem } from '@dorvel/core/formats';
 import { HIGHLIGHT_KIND_WORDS, HighlightKind, type Highlight } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { Link } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { handOutFile } from '@/device/hand-out';
 import { useHighlights, useItems } from '@/device/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
@@ -14,8 +13,11 @@ import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { bringIn, broughtInWords } from './bring-in';
 import { HighlightSheet } from './highlight-sheet';
-import { marksByItem } from './marks-view';
-import { atMark } from './use-marks-in-text';
+import { useGathered } from './gathered-store';
+import { ALL_MARKS, facetsOf, marksByItem, type MarksWanted } from './marks-view';
+import { NarrowMarks } from './narrow-marks';
+import { MarkButton, OneMark } from './one-mark';
+import { TakeAlong } from './take-along';
 
 const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
   { value: 'all', label: 'All' },
@@ -26,13 +28,19 @@ const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
 export function MarksScreen({ itemId }: { itemId: string | null }) {
   const highlights = useHighlights();
   const items = useItems();
-  const [kind, setKind] = useState<HighlightKind | 'all'>('all');
-  const [words, setWords] = useState('');
+  const [wanted, want] = useState<MarksWanted>(ALL_MARKS);
+  const narrow = (changes: Partial<MarksWanted>) => want({ ...wanted, ...changes });
   const [openId, open] = useState<string | null>(null);
   const marked = useMemo(
-    () => marksByItem(highlights ?? [], items ?? [], { itemId, kind, words }),
-    [highlights, items, itemId, kind, words],
+    () => marksByItem(highlights ?? [], items ?? [], { ...wanted, itemId }),
+    [highlights, items, itemId, wanted],
   );
+  const facets = useMemo(
+    () => facetsOf(marksByItem(highlights ?? [], items ?? [], { ...ALL_MARKS, itemId })),
+    [highlights, items, itemId],
+  );
+  const gathered = useGathered();
+  const router = useRouter();
   const count = marked.reduce((sum, each) => sum + each.highlights.length, 0);
   const opened = highlights?.find(({ id }) => id === openId);
   const only = itemId === null ? undefined : items?.find(({ id }) => id === itemId);
@@ -49,13 +57,36 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
               title="Highlights"
               aside={only ? `in ${titleOf(only)}` : inWords(count, marked.length)}
             />
-            <Choice name="Kind" options={KINDS} value={kind} onChange={(value) => setKind(value)} oneLine />
-            <Field label="With these words" value={words} onChangeText={setWords} inputMode="search" />
+            <Choice
+              name="Kind"
+              options={KINDS}
+              value={wanted.kind}
+              onChange={(kind) => narrow({ kind })}
+              oneLine
+            />
+            <Field
+              label="With these words"
+              value={wanted.words}
+              onChangeText={(words) => narrow({ words })}
+              inputMode="search"
+            />
+            <NarrowMarks wanted={wanted} facets={facets} onChange={narrow} />
             {count > 0 && <TakeAlong marked={marked} />}
+            {count > 0 && (
+              <View className="flex-row flex-wrap gap-[10px]">
+                <Button
+                  label="Gather all"
+                  onPress={() =>
+                    gathered.gather(marked.flatMap((each) => each.highlights.map(({ id }) => id)))
+                  }
+                />
+                <Button label={`Gathered: ${gathered.ids.length}`} onPress={() => router.push('/gathered')} />
+              </View>
+            )}
             {itemId === null && <BringIn />}
             {count === 0 && highlights && (
               <Text className="font-ui text-base text-soft">
-                {kind === 'all' && words === ''
+                {wanted === ALL_MARKS
                   ? 'Nothing is marked yet. Select words in an article, and say what they are for.'
                   : 'Nothing of that is marked.'}
               </Text>
@@ -90,40 +121,28 @@ function MarksOfItem({
         </Pressable>
       </Link>
       {highlights.map((highlight) => (
-        <OneMark key={highlight.id} highlight={highlight} onOpen={() => onOpen(highlight.id)} />
+        <View key={highlight.id} className="py-[8px]">
+          <OneMark highlight={highlight}>
+            <MarkButton label="Change" highlight={highlight} onPress={() => onOpen(highlight.id)} />
+            <Gather highlight={highlight} />
+          </OneMark>
+        </View>
       ))}
     </View>
   );
 }
 
-function OneMark({ highlight, onOpen }: { highlight: Highlight; onOpen(): void }) {
-  const { kind, passage, note } = highlight.choices;
-  const { exact } = passage.value;
+/** Lays a highlight with those that are to be taken along, or takes it from them. */
+function Gather({ highlight }: { highlight: Highlight }) {
+  const { ids, gather, drop } = useGathered();
+  const on = ids.includes(highlight.id);
   return (
-    <View className="flex-row items-start gap-[8px] py-[8px]">
-      <View className="min-w-0 flex-1 gap-[3px]">
-        <p className="marked-words">
-          <span className={`mark-sample mark-${kind.value}`}>{exact}</span>
-        </p>
-        {note.value !== '' && <Text className="font-ui text-base text-ink">{note.value}</Text>}
-        <View className="flex-row items-center gap-[16px]">
-          <Text className="font-ui text-small text-soft">{HIGHLIGHT_KIND_WORDS[kind.value]}</Text>
-          <Link href={`/library/${highlight.itemId}?at=${atMark(highlight.id)}`} asChild>
-            <Pressable className="min-h-[44px] justify-center">
-              <Text className="font-ui text-small text-accent underline">To the passage</Text>
-            </Pressable>
-          </Link>
-          <Pressable
-            role="button"
-            aria-label={`Change “${exact.slice(0, 60)}”`}
-            onPress={onOpen}
-            className="min-h-[44px] min-w-[44px] justify-center"
-          >
-            <Text className="font-ui text-small text-accent underline">Change</Text>
-          </Pressable>
-        </View>
-      </View>
-    </View>
+    <MarkButton
+      label={on ? 'Gathered' : 'Gather'}
+      highlight={highlight}
+      on={on}
+      onPress={() => (on ? drop([highlight.id]) : gather([highlight.id]))}
+    />
   );
 }
 
@@ -151,45 +170,6 @@ function BringIn() {
       <Text className="font-ui text-small text-soft">
         Web annotations, a table with a column of quotations, or quotations with a blank line between them.
       </Text>
-    </View>
-  );
-}
-
-/** What is on the page, to be used elsewhere: in open formats, each passage with its source. */
-function TakeAlong({ marked }: { marked: readonly MarkedItem[] }) {
-  const show = useNotices((state) => state.show);
-  const copy = async () => {
-    const { highlightsAsMarkdown, markdownAsHtml } = await import('@dorvel/core/formats');
-    const markdown = highlightsAsMarkdown(marked);
-    // Rich text for what takes it, Markdown for all else.
-    const blob = (type: string, content: string) => new Blob([content], { type });
-    await navigator.clipboard.write([
-      new ClipboardItem({
-        'text/html': blob('text/html', markdownAsHtml(markdown)),
-        'text/plain': blob('text/plain', markdown),
-      }),
-    ]);
-    show({ text: 'Copied, with the sources.' });
-  };
-  const table = async () => {
-    const { highlightsAsCsv } = await import('@dorvel/core/formats');
-    handOutFile('highlights.csv', 'text/csv', highlightsAsCsv(marked));
-  };
-  const markdown = async () => {
-    const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
-    handOutFile('highlights.md', 'text/markdown', highlightsAsMarkdown(marked));
-  };
-  const annotations = async () => {
-    const { highlightsAsAnnotations } = await import('@dorvel/core/formats');
-    const written = JSON.stringify(highlightsAsAnnotations(marked), null, 2);
-    handOutFile('highlights.jsonld', 'application/ld+json', written);
-  };
-  return (
-    <View role="group" aria-label="Take along" className="flex-row flex-wrap gap-[10px]">
-      <Button label="Copy all" onPress={() => void copy()} />
-      <Button label="As Markdown" onPress={() => void markdown()} />
-      <Button label="As web annotations" onPress={() => void annotations()} />
-      <Button label="As CSV" onPress={() => void table()} />
     </View>
   );
 }

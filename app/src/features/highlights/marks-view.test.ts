@@ -1,9 +1,12 @@
 import type { Highlight, HighlightKind } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/sync';
 import { markingOf } from './marking';
-import { marksByItem } from './marks-view';
+import { ALL_MARKS, facetsOf, inRuns, marksByItem } from './marks-view';
 import { placeMarks } from './use-marks-in-text';
 import { withoutEdges } from './use-selected-text';
+
+// What these tests run in does not have it yet.
+Object.assign(URL, { canParse: (address: string) => /^https?:/.test(address) });
 
 const TEXT = 'The quay was empty. The ferry lay at the quay, and nobody came. Then a goat came.';
 const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
@@ -92,9 +95,10 @@ describe('all highlights', () => {
     marked(23, 'a goat', 'doubt', 2),
   ];
   const ids = (wanted: Partial<Parameters<typeof marksByItem>[2]>) =>
-    marksByItem(all, items, { itemId: null, kind: 'all', words: '', ...wanted }).map(
-      ({ item: of, highlights }) => [of.id, highlights.map(({ id }) => id)],
-    );
+    marksByItem(all, items, { ...ALL_MARKS, ...wanted }).map(({ item: of, highlights }) => [
+      of.id,
+      highlights.map(({ id }) => id),
+    ]);
 
   it('stand by item, the one marked last on top, in the order of its text', () => {
     expect(ids({})).toEqual([
@@ -108,5 +112,44 @@ describe('all highlights', () => {
     expect(ids({ words: 'creme' })).toEqual([[uuid(1), [uuid(22)]]]);
     expect(ids({ words: 'GOAT' })).toEqual([[uuid(2), [uuid(23)]]]);
     expect(ids({ words: 'nothing' })).toEqual([]);
+  });
+
+  it('can be narrowed by tag with those under it, by source and by day, and put in another order', () => {
+    const at = '000000001-0000-a';
+    const tagged = items.map((each, n) => ({
+      ...each,
+      tags: n === 0 ? { 'sea/tides': { value: 'Sea/Tides', at } } : { seaside: { value: 'Seaside', at } },
+    }));
+    const found = (wanted: Partial<Parameters<typeof marksByItem>[2]>) =>
+      marksByItem(all, tagged, { ...ALL_MARKS, ...wanted }).map(({ highlights }) =>
+        highlights.map(({ id }) => id),
+      );
+    expect(found({ tag: 'sea' })).toEqual([[uuid(22), uuid(21)]]);
+    expect(found({ tag: 'sea/tides' })).toHaveLength(1);
+    expect(found({ tag: 'side' })).toEqual([]);
+    expect(found({ source: 'example.org' })).toHaveLength(2);
+    expect(found({ source: 'example.com' })).toEqual([]);
+    expect(found({ since: 22 })).toEqual([[uuid(23)], [uuid(22)]]);
+    expect(found({ order: 'earliest' })).toEqual([[uuid(22), uuid(21)], [uuid(23)]]);
+    expect(facetsOf(marksByItem(all, tagged, ALL_MARKS))).toEqual({
+      tags: ['Sea/Tides', 'Seaside'],
+      sources: ['example.org'],
+    });
+  });
+
+  it('are taken along in the order in which they were gathered', () => {
+    const [a, b, c] = all as [Highlight, Highlight, Highlight];
+    const runs = (highlights: Highlight[]) =>
+      inRuns(highlights, items).map(({ item: of, highlights: own }) => [of.id, own.map(({ id }) => id)]);
+    expect(runs([b, a, c])).toEqual([
+      [uuid(1), [uuid(22), uuid(21)]],
+      [uuid(2), [uuid(23)]],
+    ]);
+    expect(runs([a, c, b])).toEqual([
+      [uuid(1), [uuid(21)]],
+      [uuid(2), [uuid(23)]],
+      [uuid(1), [uuid(22)]],
+    ]);
+    expect(runs([marked(24, 'goat', 'key', 9)])).toEqual([]);
   });
 });

@@ -1,5 +1,16 @@
 import type { MarkedItem } from '@dorvel/core/formats';
-import type { Highlight, HighlightKind, Item } from '@dorvel/core/model';
+import {
+  isTagWithin,
+  tagKey,
+  tagsOf,
+  type Highlight,
+  type HighlightKind,
+  type Item,
+} from '@dorvel/core/model';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
+
+/** Which item stands on top: the one marked last, the one marked first, or the first by its title. */
+export type MarksOrder = 'latest' | 'earliest' | 'title';
 
 /** What of all highlights is to be seen. */
 export interface MarksWanted {
@@ -8,19 +19,38 @@ export interface MarksWanted {
   kind: HighlightKind | 'all';
   /** Words that the passage or the note has; empty for any. */
   words: string;
+  /** A tag that the item has; null for any. */
+  tag: string | null;
+  /** Where the item is from, as sourceOf says it; null for any. */
+  source: string | null;
+  /** Marked at this instant or later, in milliseconds; 0 for any. */
+  since: number;
+  order: MarksOrder;
 }
 
-/** Highlights by item, the item marked last on top, each item's in the order of its text. */
+/** All there is. */
+export const ALL_MARKS: MarksWanted = {
+  itemId: null,
+  kind: 'all',
+  words: '',
+  tag: null,
+  source: null,
+  since: 0,
+  order: 'latest',
+};
+
+/** Highlights by item, each item's in the order of its text. */
 export function marksByItem(
   highlights: readonly Highlight[],
   items: readonly Item[],
-  { itemId, kind, words }: MarksWanted,
+  { itemId, kind, words, tag, source, since, order }: MarksWanted,
 ): MarkedItem[] {
   const sought = fold(words);
   const byItem = new Map<string, Highlight[]>();
   for (const highlight of highlights) {
     const { choices } = highlight;
     if (itemId !== null && highlight.itemId !== itemId) continue;
+    if (highlight.madeAt < since) continue;
     if (kind !== 'all' && choices.kind.value !== kind) continue;
     if (!fold(`${choices.passage.value.exact}\n${choices.note.value}`).includes(sought)) continue;
     byItem.set(highlight.itemId, [...(byItem.get(highlight.itemId) ?? []), highlight]);
@@ -29,9 +59,39 @@ export function marksByItem(
   return items
     .flatMap((item): MarkedItem[] => {
       const own = byItem.get(item.id);
-      return own ? [{ item, highlights: own.sort(inTextOrder) }] : [];
+      if (!own || (source !== null && sourceOf(item) !== source) || !hasTag(item, tag)) return [];
+      return [{ item, highlights: own.sort(inTextOrder) }];
     })
-    .sort((a, b) => latest(b) - latest(a));
+    .sort((a, b) => {
+      if (order === 'title') return titleOf(a.item).localeCompare(titleOf(b.item));
+      return order === 'latest' ? latest(b) - latest(a) : latest(a) - latest(b);
+    });
+}
+
+/** A tag stands for those under it too: `sea` for `sea/tides`. */
+function hasTag(item: Item, tag: string | null): boolean {
+  return tag === null || tagsOf(item).some((each) => isTagWithin(tagKey(each), tagKey(tag)));
+}
+
+/** Tags and sources of items in which something is marked, each once, by name. */
+export function facetsOf(marked: readonly MarkedItem[]): { tags: string[]; sources: string[] } {
+  const byName = (names: readonly string[]) => [...new Set(names)].sort((a, b) => a.localeCompare(b));
+  return {
+    tags: byName(marked.flatMap(({ item }) => tagsOf(item))),
+    sources: byName(marked.map(({ item }) => sourceOf(item))),
+  };
+}
+
+/** Highlights in an order of their own, as what is taken along wants them: neighbours of one item together. */
+export function inRuns(highlights: readonly Highlight[], items: readonly Item[]): MarkedItem[] {
+  const runs: { item: Item; highlights: Highlight[] }[] = [];
+  for (const highlight of highlights) {
+    const last = runs.at(-1);
+    const item = items.find(({ id }) => id === highlight.itemId);
+    if (last && last.item.id === item?.id) last.highlights.push(highlight);
+    else if (item) runs.push({ item, highlights: [highlight] });
+  }
+  return runs;
 }
 
 function inTextOrder(a: Highlight, b: Highlight): number {

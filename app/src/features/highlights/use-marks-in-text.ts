@@ -17,11 +17,16 @@ export function placeMarks(text: string, marks: readonly Mark[]): PlacedMark[] {
     .sort((a, b) => (a.placed?.start ?? end) - (b.placed?.start ?? end) || a.mark.madeAt - b.mark.madeAt);
 }
 
-/** Shows what is marked in the text, each kind in its own way (CSS Custom Highlight API). */
+/**
+ * Shows what is marked in the text, each kind in its own way (CSS Custom Highlight API).
+ *
+ * @param shown how much of the text is set, since what comes later is to show it too
+ */
 export function useMarksInText(
   article: RefObject<HTMLElement | null>,
   text: string,
   marks: readonly Mark[],
+  shown: number,
 ): readonly PlacedMark[] {
   const placed = useMemo(() => placeMarks(text, marks), [text, marks]);
   useEffect(() => {
@@ -37,7 +42,7 @@ export function useMarksInText(
     return () => {
       for (const kind of HighlightKind.options) CSS.highlights.delete(`mark-${kind}`);
     };
-  }, [article, placed]);
+  }, [article, placed, shown]);
   return placed;
 }
 

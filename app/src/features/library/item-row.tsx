@@ -4,6 +4,7 @@ import { Link } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
+import { makeReady } from '@/features/reader/ready-tree';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Strand } from '@/ui/strand';
@@ -32,11 +33,20 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const { capture, progress } = item;
   const words = lengthInWords(item);
   const tags = tagsOf(item);
+  const copyId = here ? capture.page?.copyId : null;
+  // A press takes a while to become one: time enough to read the text from the device's store.
+  const ready = copyId ? () => void makeReady(copyId) : undefined;
   const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
   return (
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
       <Link href={href} asChild>
-        <Pressable aria-current={open ? 'true' : undefined} className="min-w-0 flex-1 py-[13px] pl-[20px]">
+        <Pressable
+          aria-current={open ? 'true' : undefined}
+          onPressIn={ready}
+          onHoverIn={ready}
+          onFocus={ready}
+          className="min-w-0 flex-1 py-[13px] pl-[20px]"
+        >
           <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
           <Text className="pt-[3px] font-ui text-small text-soft">
             {sourceOf(item)}

@@ -15,6 +15,7 @@ import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
+import { useReadyAhead } from '@/features/reader/ready-tree';
 import { namedList } from '@/ui/named-list';
 import { PlaceHeader } from '@/ui/place-header';
 import { useWide } from '@/ui/wide';
@@ -36,6 +37,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const ofPlace = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
   const shown = find.on ? find.found : ofPlace;
   useStepKeys(place, shown, openId);
+  useReadyAhead(shown[0]?.capture.page?.copyId);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">

@@ -10,17 +10,11 @@ import {
   wordAt,
   type Utterance,
 } from '@dorvel/core/speech';
-import {
-  fractionAbove,
-  listeningMinutes,
-  plainText,
-  wordStarts,
-  type PlainText,
-  type TextRange,
-} from '@dorvel/core/text';
+import { fractionAbove, listeningMinutes, type PlainText, type TextRange } from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
 import { useAccount } from '@/device/account';
+import { textOf } from '@/device/at-hand';
 import { mark, recordActivity, recordProgress } from '@/device/changes';
 import type { KeptCopy } from '@/device/store';
 import type { Narrator } from '@/device/voice/narrator';
@@ -217,8 +211,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       const voice = chosenVoice(copy.language);
       if (!voice) return false;
       get().close();
-      const plain = plainText(copy.tree);
-      const starts = wordStarts(plain.text, copy.language);
+      const { plain, starts } = textOf(copy);
       const kept = item.progress.position?.value;
       const minutes = item.capture.page?.minutes ?? 0;
       const text = utterances(copy.tree, copy.language, speechChoices());

@@ -1,7 +1,6 @@
-import { cardWords, TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
-import { isRightToLeft, plainText } from '@dorvel/core/text';
-import type { Element, Root } from 'hast';
-import { sanitize } from 'hast-util-sanitize';
+import { cardWords } from '@dorvel/core/model';
+import { isRightToLeft } from '@dorvel/core/text';
+import type { Root } from 'hast';
 import { toJsxRuntime } from 'hast-util-to-jsx-runtime';
 import {
   createContext,
@@ -13,6 +12,7 @@ import {
   type ReactElement,
   type Ref,
 } from 'react';
+import type { InParts } from './use-in-parts';
 // React's own runtime: the clean text has no NativeWind classes in it.
 import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
 
@@ -23,15 +23,17 @@ export const ArticlePresses = createContext<{
 } | null>(null);
 
 interface ArticleBodyProps {
-  tree: ArticleTree;
+  /** The text in the parts that are to be set by now; see readyTree. */
+  parts: InParts['parts'];
+  /** How much of the text that is. */
+  shown: number;
   language: string | null;
   style: Record<string, string>;
   ref: Ref<HTMLDivElement>;
 }
 
-/** The clean text as real elements. Each leaf block carries the offset of its first character as `data-start`. */
-export const ArticleBody = memo(function ArticleBody({ tree, language, style, ref }: ArticleBodyProps) {
-  const content = asElements(withOffsets(tree));
+/** The clean text as real elements. */
+export function ArticleBody({ parts, shown, language, style, ref }: ArticleBodyProps) {
   return (
     <div
       ref={ref}
@@ -39,10 +41,17 @@ export const ArticleBody = memo(function ArticleBody({ tree, language, style, re
       style={style}
       lang={language ?? undefined}
       dir={isRightToLeft(language) ? 'rtl' : 'ltr'}
+      data-shown={shown < 1 ? shown : undefined}
     >
-      {content}
+      {parts.map((blocks, at) => (
+        <Part key={at} blocks={blocks} />
+      ))}
     </div>
   );
+}
+
+const Part = memo(function Part({ blocks }: { blocks: InParts['parts'][number] }) {
+  return asElements({ type: 'root', children: [...blocks] });
 });
 
 /** A clean tree as React elements. */
@@ -53,39 +62,6 @@ export function asElements(tree: Root): ReactElement {
     jsxs,
     components: { a: Link, img: Picture, math: Formula, pre: Code, table: TableFrame },
   }) as ReactElement;
-}
-
-/** Marks the leaf blocks; sanitised once more, because what comes from a store is input too. */
-function withOffsets(tree: ArticleTree): Root {
-  const clean = sanitize(tree, TREE_SCHEMA) as Root;
-  const { blocks, text } = plainText(clean);
-  for (const { element, start } of blocks) element.properties.dataStart = start;
-  markLinked(clean, false);
-  dropRepeatedDescriptions(clean, text);
-  return clean;
-}
-
-/** A picture inside a link is pressed to follow the link. */
-function markLinked(node: Root | Element, linked: boolean): void {
-  for (const child of node.children) {
-    if (child.type !== 'element') continue;
-    if (child.tagName === 'img' && linked) child.properties.dataLinked = true;
-    markLinked(child, linked || child.tagName === 'a');
-  }
-}
-
-/** A description that the caption says as well would be heard twice. */
-function dropRepeatedDescriptions(node: Root | Element, text: string): void {
-  for (const child of node.children) {
-    if (child.type !== 'element') continue;
-    if (
-      child.tagName === 'img' &&
-      typeof child.properties.alt === 'string' &&
-      text.includes(child.properties.alt)
-    )
-      child.properties.alt = '';
-    dropRepeatedDescriptions(child, text);
-  }
 }
 
 function Code(props: ComponentProps<'pre'>) {

@@ -1,9 +1,11 @@
 import { isOnWeb } from '@dorvel/core/address';
+import { findAnchor } from '@dorvel/core/highlight';
 import type { Highlight, Item } from '@dorvel/core/model';
 import { inMinutes, inStage } from '@dorvel/core/queue';
-import { fractionAbove, isRightToLeft, partsOf, plainText, wordStarts } from '@dorvel/core/text';
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { fractionAbove, isRightToLeft, partsOf } from '@dorvel/core/text';
+import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Text, View } from 'react-native';
+import { textOf } from '@/device/at-hand';
 import { useHighlightsOf } from '@/device/library';
 import type { KeptCopy } from '@/device/store';
 import { ReaderMarks } from '@/features/highlights/reader-marks';
@@ -22,11 +24,14 @@ import { FindInArticle } from './find-in-article';
 import { FootnoteSheet } from './footnote-sheet';
 import { PictureView } from './picture-view';
 import { Rail } from './rail';
+import { readyTree } from './ready-tree';
 import { StatedFacts } from './stated-facts';
 import { TidySuggestion } from './tidy-suggestion';
 import { useCodeColours } from './use-code-colours';
 import { useFoundPlace } from './use-found-place';
+import { useInParts } from './use-in-parts';
 import { useReadingPosition } from './use-reading-position';
+import { useOtherDevice } from './use-other-device';
 import { usePages } from './use-pages';
 import { useWayBack } from './use-way-back';
 import { useVoiceInText } from './use-voice-in-text';
@@ -54,7 +59,7 @@ interface ArticleViewProps {
 const NO_MARKS: readonly Highlight[] = [];
 
 /** The text itself: front matter, article, what to do at the end, what is related, and the rail beside it. */
-export function ArticleView({
+export const ArticleView = memo(function ArticleView({
   item,
   copy,
   original,
@@ -72,7 +77,14 @@ export function ArticleView({
   const { move, begin } = useMoves();
   const speaking = useIsSpeaking(item.id);
   const { flow } = settings;
-  const { fraction, goTo, ...position } = useReadingPosition(scroller, article, item, copy, speaking, {
+  const { plain, starts } = textOf(copy);
+  const { text } = plain;
+  const saved = item.progress.position?.value ?? null;
+  const start = useMemo(() => (saved ? findAnchor(plain, starts, saved) : 0), [plain, starts]); // eslint-disable-line react-hooks/exhaustive-deps -- where it stood when the text was opened; later positions come from this screen
+  const ready = readyTree(copy.tree);
+  const needsAll = at !== undefined || aside !== null || flow === 'pages' || speaking;
+  const { parts: set, shown, whole } = useInParts(ready, start, needsAll);
+  const { fraction, goTo, ...position } = useReadingPosition(scroller, article, item, copy, start, speaking, {
     begun: () => {
       if (inStage(item, 'inbox')) void begin(item);
     },
@@ -82,11 +94,10 @@ export function ArticleView({
     },
   });
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, position.follow, position.rest);
-  const plain = useMemo(() => plainText(copy.tree), [copy.tree]);
-  const { text } = plain;
-  const marks = useMarksInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS);
+  const { readOnTo, goThere } = useOtherDevice(item, copy, position);
+  const marks = useMarksInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS, shown);
   useFoundPlace(scroller, article, placeAtMark(at, marks));
-  useCodeColours(article, copy.tree);
+  useCodeColours(article, copy.tree, shown);
   const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language));
   const { backTo, goBack } = useWayBack(scroller);
   const [noteId, openNote] = useState<string | null>(null);
@@ -96,12 +107,18 @@ export function ArticleView({
     placeRef.current = position.place;
     return () => void (placeRef.current = null);
   }, [placeRef, position.place]);
-  const starts = useMemo(() => wordStarts(text, copy.language), [text, copy.language]);
   const parts = useMemo(() => partsOf(plain, starts), [plain, starts]);
   const minutes = item.capture.page?.minutes ?? 0;
   const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
   useEffect(() => onMinutesLeft(left), [left, onMinutesLeft]);
   const style = useMemo(() => readingStyle(settings), [settings]);
+  const offered = away
+    ? { label: 'Back to the voice', go: returnToVoice }
+    : readOnTo !== null
+      ? { label: 'Go on where you read on another device', go: goThere }
+      : backTo
+        ? { label: 'Back to where you were', go: goBack }
+        : null;
   const decide = (stage: 'finished' | 'kept') => {
     void move(item, stage);
     onDecided();
@@ -124,23 +141,27 @@ export function ArticleView({
           <FrontMatter item={item} copy={copy} style={style} />
           <TidySuggestion item={item} copy={original} />
           <ArticlePresses value={presses}>
-            <ArticleBody ref={article} tree={copy.tree} language={copy.language} style={style} />
+            <ArticleBody ref={article} parts={set} shown={shown} language={copy.language} style={style} />
           </ArticlePresses>
-          <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
-            <Text className="font-ui text-base text-soft">
-              {item.choices.finishedAt.value === null
-                ? 'That is the end of it.'
-                : 'You have finished this one.'}
-            </Text>
-            {item.choices.finishedAt.value === null && (
-              <Button label="Finished" kind="main" onPress={() => decide('finished')} />
-            )}
-            {item.choices.stage.value !== 'kept' && (
-              <Button label="Keep for reference" onPress={() => decide('kept')} />
-            )}
-          </View>
-          <LostMarks marks={marks} />
-          <RelatedItems item={item} copy={copy} place={place} />
+          {whole && (
+            <>
+              <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
+                <Text className="font-ui text-base text-soft">
+                  {item.choices.finishedAt.value === null
+                    ? 'That is the end of it.'
+                    : 'You have finished this one.'}
+                </Text>
+                {item.choices.finishedAt.value === null && (
+                  <Button label="Finished" kind="main" onPress={() => decide('finished')} />
+                )}
+                {item.choices.stage.value !== 'kept' && (
+                  <Button label="Keep for reference" onPress={() => decide('kept')} />
+                )}
+              </View>
+              <LostMarks marks={marks} />
+              <RelatedItems item={item} copy={copy} place={place} />
+            </>
+          )}
         </View>
       </div>
       <Rail
@@ -166,13 +187,9 @@ export function ArticleView({
       {foot > 0 && (
         <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />
       )}
-      {(away || backTo) && (
+      {offered && (
         <View className="absolute bottom-[12px] left-0 right-[44px] items-center">
-          {away ? (
-            <Button label="Back to the voice" onPress={returnToVoice} />
-          ) : (
-            <Button label="Back to where you were" onPress={goBack} />
-          )}
+          <Button label={offered.label} onPress={offered.go} />
         </View>
       )}
       {aside === 'contents' && (
@@ -204,7 +221,7 @@ export function ArticleView({
       {picture && <PictureView {...picture} onClose={() => openPicture(null)} />}
     </View>
   );
-}
+});
 
 function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style: Record<string, string> }) {
   const { page } = item.capture;

@@ -6,7 +6,7 @@ import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Headphones from 'lucide-react-native/icons/headphones';
 import Pause from 'lucide-react-native/icons/pause';
 import TableOfContents from 'lucide-react-native/icons/table-of-contents';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Linking, Pressable, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
 import { ServerProblem, Unreachable } from '@/device/api';
@@ -59,6 +59,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
   const [moreShown, showMore] = useState(false);
   const [copiesShown, showCopies] = useState(false);
   const [aside, showAside] = useState<'contents' | 'find' | null>(null);
+  const onAsideDone = useCallback(() => showAside(null), []);
   const [left, setLeft] = useState('');
   const placeRef = useRef<(() => number) | null>(null);
   const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
@@ -106,7 +107,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
           at={at}
           placeRef={placeRef}
           aside={aside}
-          onAsideDone={() => showAside(null)}
+          onAsideDone={onAsideDone}
           onMinutesLeft={setLeft}
           onDecided={back}
         />

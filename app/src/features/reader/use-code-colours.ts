@@ -39,8 +39,14 @@ function shadesOf(node: ShadeNode): { start: number; end: number; shade: string 
 /**
  * Colours code by its language. The text itself stays as it is (CSS Custom Highlight API), so that places in it, and marks,
  * stand where they stood.
+ *
+ * @param shown how much of the text is set
  */
-export function useCodeColours(article: RefObject<HTMLElement | null>, tree: ArticleTree): void {
+export function useCodeColours(
+  article: RefObject<HTMLElement | null>,
+  tree: ArticleTree,
+  shown: number,
+): void {
   useEffect(() => {
     const codes = [
       ...(article.current?.querySelectorAll<HTMLElement>('pre > code[class^="language-"]') ?? []),
@@ -68,5 +74,5 @@ export function useCodeColours(article: RefObject<HTMLElement | null>, tree: Art
       wanted = false;
       for (const shade of Object.keys(SHADES)) CSS.highlights.delete(shade);
     };
-  }, [article, tree]);
+  }, [article, tree, shown]);
 }

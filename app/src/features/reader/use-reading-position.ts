@@ -1,7 +1,8 @@
-import { anchorAt, findAnchor } from '@dorvel/core/highlight';
+import { anchorAt } from '@dorvel/core/highlight';
 import type { Item, TextAnchor } from '@dorvel/core/model';
-import { fractionAbove, plainText, wordsAbove, wordStarts } from '@dorvel/core/text';
-import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { fractionAbove, wordsAbove } from '@dorvel/core/text';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
+import { textOf } from '@/device/at-hand';
 import { recordProgress } from '@/device/changes';
 import type { KeptCopy } from '@/device/store';
 import { lineAt, scrollForLine } from './reading-line';
@@ -22,12 +23,15 @@ interface ReadingPosition {
   follow(offset: number): void;
   /** Goes to a place that is recorded already: the voice has stopped there. */
   rest(offset: number): void;
+  /** True when the reader has moved since the text was opened, or the voice carries them: their place is here. */
+  stays(): boolean;
 }
 
 /**
  * Keeps the reader's place: goes to it when the text opens, holds it when the layout changes, records it as they
  * move. Only moves of the reader's own are recorded.
  *
+ * @param start the offset at which the text is opened
  * @param carried true while the voice carries the reader: what scrolls then is no reading by eye
  * @param on told of the reader's moves: `begun` at the first one in an unread item, `moved` with the place of each
  */
@@ -36,15 +40,11 @@ export function useReadingPosition(
   article: RefObject<HTMLElement | null>,
   item: Item,
   copy: KeptCopy,
+  start: number,
   carried: boolean,
   on: { begun(): void; moved(offset: number): void },
 ): ReadingPosition {
-  const text = useMemo(() => {
-    const plain = plainText(copy.tree);
-    return { plain, starts: wordStarts(plain.text, copy.language) };
-  }, [copy]);
-  const saved = item.progress.position?.value ?? null;
-  const start = useMemo(() => (saved ? findAnchor(text.plain, text.starts, saved) : 0), [text]); // eslint-disable-line react-hooks/exhaustive-deps -- where it stood when the text was opened; later positions come from this screen
+  const text = textOf(copy);
   const offset = useRef(start);
   const [fraction, setFraction] = useState(() => fractionAbove(text.starts, start));
   const movedByReader = useRef(false);
@@ -69,7 +69,7 @@ export function useReadingPosition(
         : topOfOffset(article.current, offset.current, article.current) +
           contentTop(view, article.current) +
           1;
-    view.scrollTop = scrollForLine(line, { height: view.clientHeight, scrollHeight: view.scrollHeight });
+    view.scrollTop = scrollForLine(line, sizeOf(view, article.current));
     ours.current = { top: view.scrollTop, height: view.scrollHeight };
   }, [scroller, article]);
 
@@ -88,12 +88,10 @@ export function useReadingPosition(
   const look = useCallback(() => {
     const view = scroller.current;
     if (!view || !article.current) return;
-    const line = lineAt({
-      scrollTop: view.scrollTop,
-      height: view.clientHeight,
-      scrollHeight: view.scrollHeight,
-    });
-    const atEnd = view.scrollTop >= view.scrollHeight - view.clientHeight - 2;
+    const line = lineAt({ scrollTop: view.scrollTop, ...sizeOf(view, article.current) });
+    const atEnd =
+      article.current.dataset.shown === undefined &&
+      view.scrollTop >= view.scrollHeight - view.clientHeight - 2;
     offset.current = atEnd
       ? text.plain.text.length
       : view.scrollTop <= 1
@@ -199,7 +197,15 @@ export function useReadingPosition(
     },
     [follow, restore, scroller],
   );
-  return { fraction, goTo, place, follow, rest };
+  const stays = useCallback(() => movedByReader.current || latest.current.carried, []);
+  return { fraction, goTo, place, follow, rest, stays };
+}
+
+/** The sizes that the reading line goes by. While only a part of the text is set, the height of the rest is estimated. */
+function sizeOf(view: HTMLElement, article: HTMLElement): { height: number; scrollHeight: number } {
+  const shown = Number(article.dataset.shown ?? 1);
+  const rest = article.offsetHeight * (1 / shown - 1);
+  return { height: view.clientHeight, scrollHeight: view.scrollHeight + rest };
 }
 
 /** How far below the top of the scrolled content the article begins. */

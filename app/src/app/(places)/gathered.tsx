@@ -1,0 +1,1 @@
+export { GatheredScreen as default } from '@/features/highlights/gathered-screen';

@@ -1,0 +1,77 @@
+import { titleOf } from '@dorvel/core/wording';
+import { useMemo } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { useHighlights, useItems } from '@/device/library';
+import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
+import { OrderedList } from '@/ui/ordered-list';
+import { PlaceHeader } from '@/ui/place-header';
+import { useGathered } from './gathered-store';
+import { inRuns } from './marks-view';
+import { MarkButton, OneMark } from './one-mark';
+import { TakeAlong } from './take-along';
+
+/** Highlights that were laid together, from one item or many: to be put in order and taken along. */
+export function GatheredScreen() {
+  const highlights = useHighlights();
+  const items = useItems();
+  const { ids, move, drop, restore } = useGathered();
+  const show = useNotices((state) => state.show);
+  const gathered = useMemo(
+    () => ids.flatMap((id) => highlights?.find((each) => each.id === id) ?? []),
+    [ids, highlights],
+  );
+  const runs = useMemo(() => inRuns(gathered, items ?? []), [gathered, items]);
+  const title = (itemId: string) => {
+    const item = items?.find(({ id }) => id === itemId);
+    return item ? titleOf(item) : '';
+  };
+  const take = (id: string) => {
+    drop([id]);
+    show({ text: 'It is no longer gathered.', action: { label: 'Undo', press: () => restore(ids) } });
+  };
+  const clear = () => {
+    restore([]);
+    show({ text: 'Nothing is gathered.', action: { label: 'Undo', press: () => restore(ids) } });
+  };
+  return (
+    <ScrollView className="flex-1 bg-ground">
+      <View className="mx-auto w-full max-w-[640px] gap-[12px] px-[20px] pb-[90px]">
+        <PlaceHeader title="Gathered" aside={gathered.length > 0 ? String(gathered.length) : ''} />
+        {gathered.length === 0 && highlights ? (
+          <Text className="font-ui text-base text-soft">
+            Nothing is gathered. On the page of highlights, “Gather” lays a passage here, to be put in order
+            and taken along with its source.
+          </Text>
+        ) : (
+          <>
+            <TakeAlong marked={runs} />
+            <View className="flex-row">
+              <Button label="Clear" onPress={clear} />
+            </View>
+          </>
+        )}
+        <OrderedList
+          name="Gathered highlights"
+          items={gathered}
+          titleOf={({ choices }) => choices.passage.value.exact.slice(0, 60)}
+          placeInWords={(at) => `Number ${at + 1}`}
+          onMove={(from, to) => {
+            // What is here may be less than what was gathered: places are counted in the whole.
+            const whole = (at: number) => ids.indexOf(gathered[at]?.id ?? '');
+            move(whole(from), whole(to));
+          }}
+        >
+          {(highlight) => (
+            <>
+              <Text className="font-ui text-small text-soft">{title(highlight.itemId)}</Text>
+              <OneMark highlight={highlight}>
+                <MarkButton label="Leave out" highlight={highlight} onPress={() => take(highlight.id)} />
+              </OneMark>
+            </>
+          )}
+        </OrderedList>
+      </View>
+    </ScrollView>
+  );
+}

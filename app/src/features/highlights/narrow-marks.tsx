@@ -1,0 +1,111 @@
+import { addDays } from '@dorvel/core/queue';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { dayOf, useToday } from '@/device/day';
+import { Button } from '@/ui/button';
+import { Chip } from '@/ui/chip';
+import { Choice } from '@/ui/choice';
+import { Setting } from '@/ui/setting';
+import { Sheet } from '@/ui/sheet';
+import type { MarksOrder, MarksWanted } from './marks-view';
+
+const ANY = '';
+const ORDERS: readonly { value: MarksOrder; label: string; short: string }[] = [
+  { value: 'latest', label: 'Marked last on top', short: '' },
+  { value: 'earliest', label: 'Marked first on top', short: 'Marked first on top' },
+  { value: 'title', label: 'By title', short: 'By title' },
+];
+const SINCE = [
+  { value: ANY, label: 'Any day' },
+  { value: '7', label: 'The last 7 days' },
+  { value: '30', label: 'The last 30 days' },
+  { value: '365', label: 'The last year' },
+];
+
+interface NarrowMarksProps {
+  wanted: MarksWanted;
+  /** Those that are there to choose from. */
+  facets: { tags: readonly string[]; sources: readonly string[] };
+  onChange(changes: Partial<MarksWanted>): void;
+}
+
+/** By what else highlights are narrowed: a button that opens the choices, and a chip for each that is made. */
+export function NarrowMarks({ wanted, facets, onChange }: NarrowMarksProps) {
+  const [shown, show] = useState(false);
+  const today = useToday();
+  const days = SINCE.find(({ value }) => value !== ANY && startOf(today, Number(value)) === wanted.since);
+  const order = ORDERS.find(({ value }) => value === wanted.order);
+  const made: { label: string; undone: Partial<MarksWanted> }[] = [
+    ...(wanted.tag === null ? [] : [{ label: `#${wanted.tag}`, undone: { tag: null } }]),
+    ...(wanted.source === null ? [] : [{ label: wanted.source, undone: { source: null } }]),
+    ...(wanted.since === 0
+      ? []
+      : [{ label: days?.label ?? `Since ${dayOf(wanted.since)}`, undone: { since: 0 } }]),
+    ...(order?.short ? [{ label: order.short, undone: { order: 'latest' as const } }] : []),
+  ];
+  return (
+    <View className="flex-row flex-wrap gap-[8px]">
+      <Button label="Narrow and order" onPress={() => show(true)} />
+      {made.map(({ label, undone }) => (
+        <Chip
+          key={label}
+          label={`${label} ×`}
+          name={`No longer: ${label}`}
+          on
+          onPress={() => onChange(undone)}
+        />
+      ))}
+      {shown && (
+        <Sheet title="Narrow and order" onClose={() => show(false)}>
+          <View className="gap-[16px]">
+            <Setting label="Marked in">
+              <Choice
+                name="Marked in"
+                options={SINCE}
+                value={days?.value ?? ANY}
+                onChange={(value) => onChange({ since: value === ANY ? 0 : startOf(today, Number(value)) })}
+              />
+            </Setting>
+            {facets.tags.length > 0 && (
+              <Setting label="Tag of the item">
+                <Choice
+                  name="Tag of the item"
+                  options={options(facets.tags, 'Any tag')}
+                  value={wanted.tag ?? ANY}
+                  onChange={(value) => onChange({ tag: value === ANY ? null : value })}
+                />
+              </Setting>
+            )}
+            {facets.sources.length > 1 && (
+              <Setting label="Where it is from">
+                <Choice
+                  name="Where it is from"
+                  options={options(facets.sources, 'Anywhere')}
+                  value={wanted.source ?? ANY}
+                  onChange={(value) => onChange({ source: value === ANY ? null : value })}
+                />
+              </Setting>
+            )}
+            <Setting label="Order">
+              <Choice
+                name="Order"
+                options={ORDERS}
+                value={wanted.order}
+                onChange={(value) => onChange({ order: value })}
+              />
+            </Setting>
+          </View>
+        </Sheet>
+      )}
+    </View>
+  );
+}
+
+/** When the first of so many days began, the last of them today. */
+function startOf(today: string, days: number): number {
+  return new Date(`${addDays(today, 1 - days)}T00:00`).getTime();
+}
+
+function options(names: readonly string[], any: string) {
+  return [{ value: ANY, label: any }, ...names.map((value) => ({ value, label: value }))];
+}

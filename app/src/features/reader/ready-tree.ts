@@ -1,0 +1,64 @@
+import { TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
+import { plainText } from '@dorvel/core/text';
+import type { Element, Root } from 'hast';
+import { sanitize } from 'hast-util-sanitize';
+import { useEffect } from 'react';
+import { layCopyAtHand, textOf } from '@/device/at-hand';
+
+const ready = new WeakMap<ArticleTree, ArticleTree>();
+
+/**
+ * A clean tree as it is set: each leaf block carries the offset of its first character as `data-start`. It is sanitised once
+ * more, because what comes from a store is input too.
+ */
+export function readyTree(tree: ArticleTree): ArticleTree {
+  const known = ready.get(tree);
+  if (known) return known;
+  const clean = sanitize(tree, TREE_SCHEMA) as Root;
+  const { blocks, text } = plainText(clean);
+  for (const { element, start } of blocks) element.properties.dataStart = start;
+  markLinked(clean, false);
+  dropRepeatedDescriptions(clean, text);
+  ready.set(tree, clean);
+  return clean;
+}
+
+/** A picture inside a link is pressed to follow the link. */
+function markLinked(node: Root | Element, linked: boolean): void {
+  for (const child of node.children) {
+    if (child.type !== 'element') continue;
+    if (child.tagName === 'img' && linked) child.properties.dataLinked = true;
+    markLinked(child, linked || child.tagName === 'a');
+  }
+}
+
+/** A description that the caption says as well would be heard twice. */
+function dropRepeatedDescriptions(node: Root | Element, text: string): void {
+  for (const child of node.children) {
+    if (child.type !== 'element') continue;
+    if (
+      child.tagName === 'img' &&
+      typeof child.properties.alt === 'string' &&
+      text.includes(child.properties.alt)
+    )
+      child.properties.alt = '';
+    dropRepeatedDescriptions(child, text);
+  }
+}
+
+/** Makes a text ready to be opened: read from the device's store, and worked out as far as it can be before it is seen. */
+export async function makeReady(copyId: string): Promise<void> {
+  const copy = await layCopyAtHand(copyId);
+  if (!copy) return;
+  textOf(copy);
+  readyTree(copy.tree);
+}
+
+/** Makes ready what stands on top of a list, when there is nothing else to do. */
+export function useReadyAhead(copyId: string | null | undefined): void {
+  useEffect(() => {
+    if (!copyId || !('requestIdleCallback' in globalThis)) return undefined;
+    const idle = requestIdleCallback(() => void makeReady(copyId));
+    return () => cancelIdleCallback(idle);
+  }, [copyId]);
+}
