@@ -65,7 +65,7 @@ test('tags narrow step by step, other spellings are understood, and nothing is l
     await field(page).fill('is:blue');
     await expect(page.getByText(/^is: takes unread/)).toBeVisible();
     await field(page).fill('zeppelinade');
-    await expect(page.getByText(/^Nothing of yours has that/)).toBeVisible();
+    await expect(page.getByText(/^No item of yours has that/)).toBeVisible();
   });
 
   await test.step('the reader’s own words are found apart from other people’s', async () => {
@@ -90,7 +90,7 @@ test('a save is found the moment its text is there, and tagged and found by that
   await signIn(page, SEEDED);
   await goTo(page, 'Library');
   await field(page).fill(words);
-  await expect(page.getByText(/^Nothing of yours has that/)).toBeVisible();
+  await expect(page.getByText(/^No item of yours has that/)).toBeVisible();
   await save(page, path);
   await goTo(page, 'Library');
   // Nothing is asked anew and nothing reloaded: the question answers itself.

@@ -1,2 +1,3 @@
 export * from './anchor';
+export * from './knots';
 export * from './passage';

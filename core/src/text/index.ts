@@ -1,4 +1,5 @@
 export * from './dates';
+export * from './has-words';
 export * from './language';
 export * from './parts';
 export * from './plain';

@@ -4,6 +4,7 @@ import {
   blockAt,
   countWords,
   fractionAbove,
+  hasWords,
   isRightToLeft,
   languageOf,
   leafText,
@@ -145,5 +146,18 @@ describe('languageOf', () => {
       false,
       false,
     ]);
+  });
+});
+
+describe('words in a text', () => {
+  it.each([
+    ['Où est le bac?', 'ou bac', true],
+    ['Où est le bac?', 'BAC  où', true],
+    ['Où est le bac?', 'bac boat', false],
+    ['Straßen', 'stra', true],
+    ['anything', '', true],
+    ['', 'x', false],
+  ])('“%s” has “%s”: %s', (text, sought, has) => {
+    expect(hasWords(text, sought)).toBe(has);
   });
 });

@@ -4,8 +4,8 @@ import { useFind } from '@/device/find/use-find';
 import { useFindQuery } from './find-store';
 
 interface LibraryFind {
-  /** Whether something is looked for. */
-  on: boolean;
+  /** What is looked for; empty for nothing. */
+  asked: string;
   found: readonly Item[];
   passages: Readonly<Record<string, Passage | null>>;
   tags: Answer['tags'];
@@ -35,8 +35,8 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
     return shown?.answer.ids.flatMap((id) => byId.get(id) ?? []) ?? [];
   }, [items, shown]);
   return {
-    // By what is asked, not by what is written: with a whole list to exchange the letter would wait for it.
-    on: asked.trim() !== '',
+    // Not what is written: with a whole list to exchange the letter would wait for it.
+    asked: asked.trim(),
     found,
     passages: shown?.passages ?? NO_PASSAGES,
     tags: shown?.answer.tags ?? NO_TAGS,
@@ -51,7 +51,7 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
 
 function whatCameOfIt({ by, ids, faults, withoutText }: Answer): string[] {
   const says = [...faults];
-  if (ids.length === 0) says.push('Nothing of yours has that. Try fewer words, or another form of them.');
+  if (ids.length === 0) says.push('No item of yours has that. Try fewer words, or another form of them.');
   else if (by === 'near') says.push('Nothing has it as written. These have words spelled nearly so.');
   else if (by === 'some') says.push('Nothing has all of it. These have some, most first.');
   if (withoutText > 0)

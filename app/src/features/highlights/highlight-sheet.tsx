@@ -2,13 +2,14 @@ import { HIGHLIGHT_KIND_WORDS, HighlightKind, LONGEST_NOTE, type Highlight } fro
 import { useState } from 'react';
 import { View } from 'react-native';
 import { changeMark } from '@/device/changes';
+import { useItem } from '@/device/library';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
-import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
+import { copyPassage, sharePassage } from './hand-on';
 import { removeMark } from './marking';
 
 const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KIND_WORDS[value] }));
@@ -18,7 +19,7 @@ export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; o
   const { kind, passage, note } = highlight.choices;
   const [written, write] = useState(note.value);
   const [carding, card] = useState(false);
-  const show = useNotices((state) => state.show);
+  const item = useItem(highlight.itemId);
   const keepNote = () => {
     if (written !== note.value) void changeMark(highlight.id, { note: written.slice(0, LONGEST_NOTE) });
   };
@@ -68,14 +69,8 @@ export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; o
               card(true);
             }}
           />
-          <Button
-            label="Copy"
-            onPress={() =>
-              void navigator.clipboard
-                .writeText(passage.value.exact)
-                .then(() => show({ text: 'The passage is copied.' }))
-            }
-          />
+          <Button label="Copy" onPress={() => void copyPassage(passage.value.exact)} />
+          {item && <Button label="Share" onPress={() => void sharePassage(passage.value.exact, item)} />}
           <Button
             label="Remove"
             kind="loss"

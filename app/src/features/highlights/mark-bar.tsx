@@ -4,10 +4,11 @@ interface MarkBarProps {
   onMark(kind: HighlightKind): void;
   onCopy(): void;
   onCard(): void;
+  onShare(): void;
 }
 
-/** What can be done with the words that are selected: marked for a purpose, or copied. */
-export function MarkBar({ onMark, onCopy, onCard }: MarkBarProps) {
+/** What can be done with the words that are selected: marked for a purpose, or taken elsewhere. */
+export function MarkBar({ onMark, onCopy, onCard, onShare }: MarkBarProps) {
   return (
     <div
       className="mark-bar"
@@ -28,6 +29,9 @@ export function MarkBar({ onMark, onCopy, onCard }: MarkBarProps) {
         </button>
         <button type="button" onClick={onCard}>
           Card
+        </button>
+        <button type="button" onClick={onShare}>
+          Share
         </button>
       </span>
     </div>

@@ -7,6 +7,7 @@ import {
   type HighlightKind,
   type Item,
 } from '@dorvel/core/model';
+import { hasWords } from '@dorvel/core/text';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 
 /** Which item stands on top: the one marked last, the one marked first, or the first by its title. */
@@ -45,14 +46,13 @@ export function marksByItem(
   items: readonly Item[],
   { itemId, kind, words, tag, source, since, order }: MarksWanted,
 ): MarkedItem[] {
-  const sought = fold(words);
   const byItem = new Map<string, Highlight[]>();
   for (const highlight of highlights) {
     const { choices } = highlight;
     if (itemId !== null && highlight.itemId !== itemId) continue;
     if (highlight.madeAt < since) continue;
     if (kind !== 'all' && choices.kind.value !== kind) continue;
-    if (!fold(`${choices.passage.value.exact}\n${choices.note.value}`).includes(sought)) continue;
+    if (!hasWords(`${choices.passage.value.exact}\n${choices.note.value}`, words)) continue;
     byItem.set(highlight.itemId, [...(byItem.get(highlight.itemId) ?? []), highlight]);
   }
   const latest = (each: MarkedItem) => Math.max(...each.highlights.map(({ madeAt }) => madeAt));
@@ -97,8 +97,4 @@ export function inRuns(highlights: readonly Highlight[], items: readonly Item[])
 function inTextOrder(a: Highlight, b: Highlight): number {
   const place = ({ choices }: Highlight) => choices.passage.value.start ?? Infinity;
   return place(a) - place(b) || a.madeAt - b.madeAt;
-}
-
-function fold(words: string): string {
-  return words.trim().normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 }

@@ -9,6 +9,7 @@ import { usePlayer } from '@/features/listen/player-store';
 import { offsetAtPoint } from '@/features/reader/text-geometry';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
+import { copyPassage, sharePassage } from './hand-on';
 import { HighlightSheet } from './highlight-sheet';
 import { MarkBar } from './mark-bar';
 import { markingOf, markPart } from './marking';
@@ -32,7 +33,6 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
   const [openId, open] = useState<string | null>(null);
   const [carded, card] = useState<TextPart | null>(null);
   const opened = marks.find(({ mark }) => mark.id === openId)?.mark;
-  const show = useNotices((state) => state.show);
   usePressedMark(article, marks, open);
   const isSelected = selected !== null;
   useEffect(() => {
@@ -62,12 +62,9 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
         <View className="pointer-events-none absolute bottom-[10px] left-0 right-0 items-center px-[10px]">
           <MarkBar
             onMark={(kind) => markNow(selected, kind)}
-            onCopy={() =>
-              void navigator.clipboard
-                .writeText(text.slice(selected.start, selected.end))
-                .then(() => show({ text: 'The passage is copied.' }))
-            }
+            onCopy={() => void copyPassage(text.slice(selected.start, selected.end))}
             onCard={() => card(selected)}
+            onShare={() => void sharePassage(text.slice(selected.start, selected.end), item)}
           />
         </View>
       )}

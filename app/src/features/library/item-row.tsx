@@ -4,6 +4,7 @@ import { Link } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
+import { useKnots } from '@/device/knots';
 import { makeReady } from '@/features/reader/ready-tree';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
@@ -32,6 +33,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const { item, href, open, here, room, reason, passage, action, onMore } = props;
   const { capture, progress } = item;
   const words = lengthInWords(item);
+  const knots = useKnots(({ byItem }) => byItem.get(item.id));
   const tags = tagsOf(item);
   const copyId = here ? capture.page?.copyId : null;
   // A press takes a while to become one: time enough to read the text from the device's store.
@@ -66,6 +68,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
                 heard={progress.heard}
                 looseEnd={progress.position ? goOnFrom(item) : null}
                 label={words}
+                {...(knots ? { knots } : {})}
                 room={room}
               />
               <Text aria-hidden className="font-ui text-small text-soft">

@@ -7,10 +7,12 @@ import { useItems, useKeptCopies } from '@/device/library';
 import { useSync } from '@/device/sync-loop';
 import { FindField, NarrowBy } from '@/features/find/find-bar';
 import { FoundList } from '@/features/find/found-list';
+import { useFindQuery } from '@/features/find/find-store';
 import { useLibraryFind } from '@/features/find/use-library-find';
 import { useAddSheet } from '@/features/add/add-store';
 import { useNewCount } from '@/features/feeds/use-feeds';
 import { useTags } from '@/features/tags/use-tags';
+import { FoundNotes } from '@/features/notes/found-notes';
 import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
@@ -33,25 +35,29 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const wide = useWide();
   const { width } = useWindowDimensions();
   const [sheetFor, setSheetFor] = useState<Item | null>(null);
+  const scope = useFindQuery((state) => state.scope);
   const find = useLibraryFind(items, place === 'library');
   const ofPlace = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
-  const shown = find.on ? find.found : ofPlace;
+  const shown = find.asked ? find.found : ofPlace;
   useStepKeys(place, shown, openId);
   useReadyAhead(shown[0]?.capture.page?.copyId);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
       <ListHead place={place} shown={shown} kept={kept?.ids} find={place === 'library' ? find : null} />
-      {find.on ? (
-        <FoundList
-          items={shown}
-          passages={find.passages}
-          openId={openId}
-          here={kept?.ids}
-          room={room}
-          onMore={setSheetFor}
-          onFurther={find.further}
-        />
+      {find.asked ? (
+        <>
+          {scope !== 'articles' && <FoundNotes written={find.asked} />}
+          <FoundList
+            items={shown}
+            passages={find.passages}
+            openId={openId}
+            here={kept?.ids}
+            room={room}
+            onMore={setSheetFor}
+            onFurther={find.further}
+          />
+        </>
       ) : (
         <>
           {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
@@ -146,9 +152,9 @@ function ListHead({
           </View>
         )}
         {find && <FindField />}
-        {find && <NarrowBy tags={find.on ? find.tags : commonest} />}
-        {find && !find.on && <LibraryControls />}
-        {find?.on && (
+        {find && <NarrowBy tags={find.asked ? find.tags : commonest} />}
+        {find && !find.asked && <LibraryControls />}
+        {find?.asked && (
           <View role="status" aria-live="polite" className="gap-[2px]">
             {find.says.map((line) => (
               <Text key={line} className="font-ui text-small text-soft">

@@ -22,13 +22,17 @@ const WANTED: readonly { value: NotesWanted; label: string }[] = [
   { value: 'done', label: 'Done' },
 ];
 
-/** What the reader wrote: all of it, or about one item; and what of it is to be done. */
-export function NotesScreen({ itemId }: { itemId: string | null }) {
+/**
+ * What the reader wrote: all of it, or about one item; and what of it is to be done.
+ *
+ * @param sought words to begin with
+ */
+export function NotesScreen({ itemId, sought }: { itemId: string | null; sought: string }) {
   const notes = useNotes();
   const only = useItems()?.find(({ id }) => id === itemId);
   const write = useNoteSheet((state) => state.write);
   const [wanted, want] = useState<NotesWanted>('all');
-  const [words, setWords] = useState('');
+  const [words, setWords] = useState(sought);
   const threads = useMemo(
     () => threadsOf(notes ?? [], { wanted, words, itemId }),
     [notes, wanted, words, itemId],

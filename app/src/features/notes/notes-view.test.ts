@@ -1,5 +1,5 @@
 import type { WrittenNote } from '@dorvel/core/model';
-import { threadsOf, type NoteThread } from './notes-view';
+import { notesFound, threadsOf, type NoteThread } from './notes-view';
 
 const AT = '000000001-0000-a';
 const note = (id: string, more: Partial<WrittenNote> & { text?: string; task?: 'none' | 'open' | 'done'; dueOn?: string } = {}): WrittenNote => ({
@@ -50,4 +50,18 @@ it('lists what is to be done by its day, what has none at the end', () => {
   ];
   expect(shape(threadsOf(notes, { ...all, wanted: 'open' }))).toEqual(['soon', 'later', 'someday']);
   expect(shape(threadsOf(notes, { ...all, wanted: 'done' }))).toEqual(['did']);
+});
+
+it('finds notes of no item by the words of a query, whatever else it asks for', () => {
+  const notes = [
+    note('free', { text: 'Où est le bac? Ask at the pier.' }),
+    note('of an item', { text: 'Ask at the pier.', itemId: 'i' }),
+    note('other', { text: 'Tar the seam.' }),
+  ];
+  const found = (written: string) => notesFound(notes, written).map(({ id }) => id);
+  expect(found('pier ask')).toEqual(['free']);
+  expect(found('"ou est" tag:"old boats" -tar is:unread')).toEqual(['free']);
+  expect(found('pier seam')).toEqual([]);
+  expect(found('tag:pier')).toEqual([]);
+  expect(found('')).toEqual([]);
 });

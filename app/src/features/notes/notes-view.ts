@@ -1,4 +1,5 @@
 import type { WrittenNote } from '@dorvel/core/model';
+import { hasWords } from '@dorvel/core/text';
 
 export type NotesWanted = 'all' | 'open' | 'done';
 
@@ -22,10 +23,9 @@ export function threadsOf(
   { wanted, words, itemId }: { wanted: NotesWanted; words: string; itemId: string | null },
 ): NoteThread[] {
   const here = itemId === null ? notes : notes.filter((note) => note.itemId === itemId);
-  const sought = words.trim().toLowerCase();
   if (wanted !== 'all')
     return here
-      .filter(({ choices }) => choices.task.value === wanted && says(choices.text.value, sought))
+      .filter(({ choices }) => choices.task.value === wanted && hasWords(choices.text.value, words))
       .sort(byDue)
       .map((note) => ({ note, replies: [] }));
   const known = new Set(here.map(({ id }) => id));
@@ -44,7 +44,7 @@ export function threadsOf(
   return tops
     .sort((a, b) => b.madeAt - a.madeAt)
     .map(thread)
-    .filter((each) => anySays(each, sought));
+    .filter((each) => anySays(each, words));
 }
 
 function byDue(a: WrittenNote, b: WrittenNote): number {
@@ -52,6 +52,20 @@ function byDue(a: WrittenNote, b: WrittenNote): number {
   return due(a) < due(b) ? -1 : due(a) > due(b) ? 1 : b.madeAt - a.madeAt;
 }
 
-const says = (text: string, sought: string): boolean => text.toLowerCase().includes(sought);
-const anySays = ({ note, replies }: NoteThread, sought: string): boolean =>
-  says(note.choices.text.value, sought) || replies.some((reply) => anySays(reply, sought));
+const anySays = ({ note, replies }: NoteThread, words: string): boolean =>
+  hasWords(note.choices.text.value, words) || replies.some((reply) => anySays(reply, words));
+
+/**
+ * Notes of no item that have the words of a query; those on items are found with their items.
+ *
+ * @param written a query with its filters, which do not concern notes; see core/search
+ */
+export function notesFound(notes: readonly WrittenNote[], written: string): WrittenNote[] {
+  const words = written
+    .replace(/(?:^|\s)-?[a-z]+:(?:"[^"]*"?|\S*)/gi, ' ')
+    .replace(/(?:^|\s)-\S+/g, ' ')
+    .replace(/["*]/g, ' ')
+    .trim();
+  if (words === '') return [];
+  return notes.filter(({ itemId, choices }) => itemId === null && hasWords(choices.text.value, words));
+}

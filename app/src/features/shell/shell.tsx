@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useSync } from '@/device/sync-loop';
 import { useAccount } from '@/device/account';
+import { followKnots } from '@/device/knots';
 import { followPace } from '@/device/pace';
 import { PlayerBar } from '@/features/listen/player-bar';
 import { AddSheet } from '@/features/add/add-sheet';
@@ -34,6 +35,7 @@ export function Shell({ openId, children }: ShellProps) {
   const [keysShown, showKeys] = useState(false);
   const store = useAccount((state) => state.store);
   useEffect(followPace, [store]);
+  useEffect(followKnots, [store]);
   useNewsFromServer();
   useShared();
   useFileDrop();

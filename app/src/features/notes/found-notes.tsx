@@ -1,0 +1,36 @@
+import { Link } from 'expo-router';
+import { memo, useMemo } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { useNotes } from '@/device/library';
+import { namedList } from '@/ui/named-list';
+import { notesFound } from './notes-view';
+
+/** So many of them are named; the page of notes has them all. */
+const NAMED = 3;
+
+/** The reader's notes of no item that have what is looked for, above the items that have it. */
+export const FoundNotes = memo(function FoundNotes({ written }: { written: string }) {
+  const notes = useNotes();
+  const found = useMemo(() => notesFound(notes ?? [], written), [notes, written]);
+  if (found.length === 0) return null;
+  return (
+    <View className="px-[20px] pb-[6px]">
+      <Text className="font-ui text-small font-semibold text-soft">
+        {found.length === 1 ? 'In a note of yours' : `In ${found.length} notes of yours`}
+      </Text>
+      <View {...namedList('Notes found', Math.min(NAMED, found.length))}>
+        {found.slice(0, NAMED).map(({ id, choices }) => (
+          <View key={id} role="listitem">
+            <Link href={`/notes?words=${encodeURIComponent(choices.text.value.slice(0, 60))}`} asChild>
+              <Pressable className="min-h-[44px] justify-center border-b border-line py-[6px]">
+                <Text numberOfLines={2} className="font-read text-base text-ink">
+                  {choices.text.value}
+                </Text>
+              </Pressable>
+            </Link>
+          </View>
+        ))}
+      </View>
+    </View>
+  );
+});

@@ -1,0 +1,15 @@
+/**
+ * Whether a text has all the words that are looked for, or words that have them in them; case and marks on letters aside.
+ *
+ * @param sought words with spaces between them; empty is in every text
+ */
+export function hasWords(text: string, sought: string): boolean {
+  const folded = fold(text);
+  return fold(sought)
+    .split(/\s+/)
+    .every((word) => folded.includes(word));
+}
+
+function fold(words: string): string {
+  return words.trim().normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+}
