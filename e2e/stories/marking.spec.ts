@@ -112,6 +112,14 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await expect(here).toContainText('In January');
     await expect(here).not.toContainText('The fare is');
     await page.getByRole('radio', { name: 'All' }).click();
+    await page.getByRole('button', { name: 'Narrow and order' }).click();
+    await page.getByRole('radio', { name: 'The last 7 days' }).click();
+    await page.getByRole('radio', { name: 'Marked first on top' }).click();
+    await page.keyboard.press('Escape');
+    await expect(here).toContainText('In January');
+    await page.getByRole('button', { name: 'No longer: The last 7 days' }).click();
+    await page.getByRole('button', { name: 'No longer: Marked first on top' }).click();
+    await expect(page.getByRole('button', { name: /^No longer/ })).toHaveCount(0);
     await page.getByLabel('With these words').fill('gone up');
     await expect(here).not.toContainText('In January');
     const download = page.waitForEvent('download');
@@ -133,6 +141,56 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
         .filter({ hasText: new RegExp(`${project.name} marks`, 'i') }),
     ).toBeVisible();
   });
+});
+
+test('highlights are laid together, put in order, and taken along in it', async ({ page, context }, {
+  project,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await signIn(page, EMPTY);
+  const name = `gathered-${project.name}`;
+  await save(page, webPage('rough', `/turning/${name}`));
+  const saved = row(page, new RegExp(`Crossing to gathered ${project.name}`, 'i'));
+  await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
+  await saved.getByRole('link').click();
+  await expect(page.getByTestId('reader')).toBeVisible();
+  const bar = page.getByRole('toolbar', { name: 'Mark what is selected' });
+  await select(page, 'children and dogs', 'go free');
+  await bar.getByRole('button', { name: 'Share' }).click();
+  await expect(page.getByText('The passage is copied, with its source.')).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(
+    `“children and dogs go free”\n\nCrossing to `,
+  );
+  for (const passage of ['children and dogs go free', 'The fare is four']) {
+    await select(page, passage, passage);
+    await bar.getByRole('button', { name: 'Quote' }).click();
+    await expect(page.getByText('Marked: Quote.')).toBeVisible();
+  }
+  await page.goto(`${EMPTY}/marks`);
+  const here = page.getByRole('group', { name: new RegExp(`Crossing to gathered ${project.name}`, 'i') });
+  await here.getByRole('button', { name: /^Gather “children/ }).click();
+  await here.getByRole('button', { name: /^Gather “The fare/ }).click();
+  await expect(here.getByRole('button', { name: /^Gathered “/ })).toHaveCount(2);
+  await page.getByRole('button', { name: /^Gathered: / }).click();
+  const gathered = page.getByRole('list', { name: 'Gathered highlights' }).getByRole('listitem');
+  await expect(gathered).toHaveText([/children and dogs/, /The fare is four/]);
+  await page.getByRole('button', { name: /^Move “The fare/ }).focus();
+  for (const key of ['Space', 'ArrowUp', 'Space']) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(350);
+  }
+  await expect(gathered).toHaveText([/The fare is four/, /children and dogs/]);
+  await page.reload();
+  await expect(gathered).toHaveText([/The fare is four/, /children and dogs/]);
+  await page.getByRole('button', { name: 'Copy all' }).click();
+  await expect(page.getByText('Copied, with the sources.')).toBeVisible();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  expect(copied.indexOf('The fare is four')).toBeGreaterThan(0);
+  expect(copied.indexOf('children and dogs')).toBeGreaterThan(copied.indexOf('The fare is four'));
+  await page.getByRole('button', { name: 'Clear' }).click();
+  await expect(gathered).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(gathered).toHaveCount(2);
 });
 
 test('the sentence at hand is marked by a key alone', async ({ page }, { project }) => {

@@ -121,7 +121,12 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   await page.keyboard.press('w');
   const sheet = page.getByRole('dialog', { name: 'Write a note' });
   await expect(sheet.getByLabel('Your words')).toBeFocused();
-  await page.keyboard.type('Ask the **smith** about the old plates');
+  await page.keyboard.type('Ask the ');
+  await page.keyboard.press('Control+b');
+  await page.keyboard.type('smith');
+  await page.keyboard.press('Control+b');
+  await page.keyboard.type(' about the old plates');
+  await expect(sheet.getByLabel('Your words')).toHaveText('Ask the **smith** about the old plates');
   await sheet.getByRole('switch', { name: 'It is something to do' }).click();
   await sheet.getByLabel('By this day').fill('2026-12-24');
   await sheet.getByRole('button', { name: 'Keep the note' }).click();
@@ -130,6 +135,7 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   await expect(note.locator('strong')).toHaveText('smith');
   await expect(note).toContainText('by Thursday');
   await note.getByRole('button', { name: /^Write on it/ }).click();
+  await expect(sheet.getByLabel('Your words')).toBeFocused();
   await page.keyboard.type('He has none left.');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('group', { name: 'He has none left.' })).toBeVisible();
@@ -140,6 +146,18 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   await page.reload();
   await page.getByLabel('With these words').fill('none left');
   await expect(page.getByRole('group', { name: 'He has none left.' })).toBeVisible();
+
+  await test.step('a note of no item is found beside the items, but not where only articles are looked in', async () => {
+    await page.goto(`${EMPTY}/library`);
+    await page.getByLabel('Find').fill('smith plates');
+    const found = page.getByRole('list', { name: 'Notes found' });
+    await expect(found.getByRole('listitem')).toHaveText(/Ask the/);
+    await page.getByRole('button', { name: 'In articles' }).click();
+    await expect(found).toHaveCount(0);
+    await page.getByRole('button', { name: 'In articles' }).click();
+    await found.getByRole('link').click();
+    await expect(page.getByRole('group', { name: /Ask the/ })).toBeVisible();
+  });
 });
 
 test('highlights made elsewhere come in, and none is dropped', async ({ page }, { project }) => {

@@ -5,9 +5,9 @@ import { changeMark } from '@/device/changes';
 import { useItem } from '@/device/library';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
+import { WritingField } from '@/features/notes/writing-field';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
-import { Field } from '@/ui/field';
 import { Sheet } from '@/ui/sheet';
 import { copyPassage, sharePassage } from './hand-on';
 import { removeMark } from './marking';
@@ -50,7 +50,7 @@ export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; o
           value={kind.value}
           onChange={(value) => void changeMark(highlight.id, { kind: value })}
         />
-        <Field label="Note" value={written} onChangeText={write} onBlur={keepNote} multiline />
+        <WritingField label="Note" value={written} onChangeText={write} onBlur={keepNote} />
         <View className="flex-row flex-wrap gap-[10px]">
           <Button
             label="Write another note on it"

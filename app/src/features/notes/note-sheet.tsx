@@ -3,12 +3,12 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeNote, writeNote } from '@/device/changes';
 import { Button } from '@/ui/button';
-import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Setting, Switch } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
 import { Markdown } from './markdown';
 import { useNoteSheet, type Writing } from './note-store';
+import { WritingField } from './writing-field';
 
 /** A note being written, in Markdown; it can be something to do, with a day. Closing keeps what is written. */
 export function NoteSheet({ writing }: { writing: Writing }) {
@@ -48,7 +48,7 @@ export function NoteSheet({ writing }: { writing: Writing }) {
         {seen ? (
           <Markdown written={text} />
         ) : (
-          <Field label="Your words" value={text} onChangeText={setText} autoFocus multiline />
+          <WritingField label="Your words" value={text} onChangeText={setText} autoFocus />
         )}
         <Switch label="It is something to do" on={isTask} onChange={setTask} />
         {isTask && (
@@ -63,9 +63,6 @@ export function NoteSheet({ writing }: { writing: Writing }) {
           <Button label="Keep the note" kind="main" onPress={() => void keep()} />
           <Button label={seen ? 'Write on' : 'See it set'} onPress={() => setSeen(!seen)} />
         </View>
-        <Text className="font-ui text-small text-soft">
-          Markdown: # for a heading, - for a list, **bold**, *italic*, [words](address).
-        </Text>
       </View>
     </Sheet>
   );

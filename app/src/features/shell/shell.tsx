@@ -12,6 +12,7 @@ import { useAddSheet } from '@/features/add/add-store';
 import { useFileDrop } from '@/features/add/use-file-drop';
 import { NoteSheet } from '@/features/notes/note-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
+import { bringEditor } from '@/features/notes/writing-field';
 import { alreadySavedWords, titleOf } from '@dorvel/core/wording';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
@@ -36,6 +37,7 @@ export function Shell({ openId, children }: ShellProps) {
   const store = useAccount((state) => state.store);
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
+  useEffect(bringEditorWhenIdle, []);
   useNewsFromServer();
   useShared();
   useFileDrop();
@@ -76,6 +78,12 @@ export function Shell({ openId, children }: ShellProps) {
       {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
     </View>
   );
+}
+
+function bringEditorWhenIdle(): () => void {
+  if (!('requestIdleCallback' in globalThis)) return () => {};
+  const idle = requestIdleCallback(() => void bringEditor());
+  return () => cancelIdleCallback(idle);
 }
 
 /** Begins a note: on the item that is open, or one that stands free. */
