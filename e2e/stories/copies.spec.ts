@@ -213,7 +213,8 @@ test('an article in several pages, with notes and facts, is one text', async ({ 
   await expect(article.getByText(/under the pull of the moon/)).toBeInViewport();
   await expect(article.getByRole('link', { name: /Video: One month at the pier/ })).toBeVisible();
   await toList(page, 'Library');
-  await page.getByText('The ferry loaf').first().click();
+  await page.getByLabel('Find').fill('ferry loaf');
+  await page.getByRole('list', { name: 'Found' }).getByText('The ferry loaf').click();
   await page.getByText(/What the page states/).click();
   await expect(page.getByText('2 loaves')).toBeVisible();
 });

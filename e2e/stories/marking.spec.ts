@@ -123,6 +123,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await page.getByLabel('With these words').fill('gone up');
     await expect(here).not.toContainText('In January');
     const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Take along, bring in' }).click();
     await page.getByRole('button', { name: 'As web annotations' }).click();
     const file = await (await download).path();
     const { readFileSync } = await import('node:fs');

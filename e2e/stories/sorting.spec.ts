@@ -216,6 +216,8 @@ test('many are decided on at once in a table, and the Queue is put in another or
     await page.mouse.move(to!.x + 20, to!.y + 8, { steps: 10 });
     await page.mouse.up();
     await expect.poll(order).toEqual([before[2], before[1], before[0]]);
+    // Said when it is written down, which leaving the page at once would not wait for.
+    await expect(page.getByText(/^Next in the Queue: /)).toBeVisible();
     await page.goto(`${own.origin}/queue`);
     await expect(page.getByRole('list', { name: 'Queue' }).getByRole('listitem').first()).toContainText(
       title(Number(before[2])),

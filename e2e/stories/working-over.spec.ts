@@ -130,6 +130,7 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   await sheet.getByRole('switch', { name: 'It is something to do' }).click();
   await sheet.getByLabel('By this day').fill('2026-12-24');
   await sheet.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(page.getByText('Noted.')).toBeVisible();
   await page.goto(`${EMPTY}/notes`);
   const note = page.getByRole('group', { name: /Ask the \*\*smith/ });
   await expect(note.locator('strong')).toHaveText('smith');
@@ -166,6 +167,7 @@ test('highlights made elsewhere come in, and none is dropped', async ({ page }, 
   await save(page, webPage('rough', '/turning/brought-in'));
   await expect(row(page, /Crossing to brought in/i).getByRole('img', { name: /min/ })).toBeVisible();
   await page.goto(`${EMPTY}/marks`);
+  await page.getByRole('button', { name: 'Take along, bring in' }).click();
   await page.locator('input[type=file]').setInputFiles({
     name: 'elsewhere.txt',
     mimeType: 'text/plain',

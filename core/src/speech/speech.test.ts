@@ -15,7 +15,7 @@ const root = (...children: RootContent[]): Root => ({ type: 'root', children });
 const table = (...rows: [cell: 'th' | 'td', ...values: string[]][]) =>
   element('table', element('caption', 'Heights'), element('tbody', ...rows.map(([cell, ...values]) => element('tr', ...values.map((value) => element(cell, value)))))); // prettier-ignore
 const texts = (tree: Root, choices = USUAL_SPEECH, language = 'en') =>
-  utterances(tree, language, choices).map(({ text }) => text);
+  utterances(tree, language, choices).map(({ said }) => said().text);
 
 const tree = root(
   element('h2', 'Tides'),
@@ -31,7 +31,7 @@ describe('what a voice reads', () => {
   const spoken = utterances(tree, 'en');
 
   it('is its sentences in order; what is no running text is said to be what it is, ornament is not said', () => {
-    expect(spoken.map(({ text }) => text)).toEqual([
+    expect(spoken.map(({ said }) => said().text)).toEqual([
       'Heading: Tides.',
       'High at noon.',
       'Low at six.',
@@ -142,12 +142,14 @@ describe('other languages in a text', () => {
       element('p', german),
       element('p', 'And that was all.'),
     );
-    expect(utterances(mixed, 'en').map(({ language, text }) => [language, text.slice(0, 12)])).toEqual([
-      [null, 'They said:'],
-      ['fr', 'Le trois mai'],
-      ['de', 'Der Wind hat'],
-      [null, 'And that was'],
-    ]);
+    expect(utterances(mixed, 'en').map(({ language, said }) => [language, said().text.slice(0, 12)])).toEqual(
+      [
+        [null, 'They said:'],
+        ['fr', 'Le trois mai'],
+        ['de', 'Der Wind hat'],
+        [null, 'And that was'],
+      ],
+    );
   });
 });
 
@@ -155,7 +157,7 @@ it('gives a phrase in another language to the voice of that language, and a word
   const tree = root(
     element('p', 'He said ', element('em', { lang: 'fr' }, 'mon cher ami'), ' and left by the ', element('em', { lang: 'de' }, 'Hafen'), '.'),
   ); // prettier-ignore
-  expect(utterances(tree, 'en').map(({ text, language }) => [text, language])).toEqual([
+  expect(utterances(tree, 'en').map(({ said, language }) => [said().text, language])).toEqual([
     ['He said ', null],
     ['mon cher ami', 'fr'],
     [' and left by the Hafen.', null],
@@ -163,7 +165,7 @@ it('gives a phrase in another language to the voice of that language, and a word
 });
 
 it('says before an article what it is', () => {
-  expect(titleUtterance('What the eelgrass knows', 'Skerrow Daily', '8 min', 'en').text).toBe(
+  expect(titleUtterance('What the eelgrass knows', 'Skerrow Daily', '8 min', 'en').said().text).toBe(
     'What the eelgrass knows. Skerrow Daily. eight minutes.',
   );
 });

@@ -8,8 +8,10 @@ import { say, type Pronunciation, type Said } from './say';
 import { tableSaid } from './tables';
 
 /** What a voice says in one breath: a sentence, or a line that is none. Its range is in the plain text. */
-export interface Utterance extends TextRange, Said {
+export interface Utterance extends TextRange {
   index: number;
+  /** What is said, with the way back to the plain text. It is put into words when it is first asked for, and kept. */
+  said(): Said;
   kind: 'sentence' | 'heading' | 'picture' | 'table' | 'code' | 'note' | 'title';
   /** True for the first of its paragraph. */
   begins: boolean;
@@ -102,10 +104,11 @@ function blockSaid(
     const written = plain.text.slice(start, end);
     if (!/[\p{L}\p{N}]/u.test(written)) continue;
     const spokenIn = range.language ?? own;
-    const said = withoutMarks(hidden, start, written, spokenIn ?? language, choices.own);
     const before = made.length === 0 && lead.trim() !== ':' ? lead : '';
     made.push({
-      ...shifted(said, start, before),
+      said: once(() =>
+        shifted(withoutMarks(hidden, start, written, spokenIn ?? language, choices.own), start, before),
+      ),
       index: 0,
       kind,
       begins: made.length === 0,
@@ -118,9 +121,21 @@ function blockSaid(
   }
   // A line that is no sentence falls at its end as one does.
   const last = made.at(-1);
-  if (last && (kind === 'heading' || kind === 'picture') && !/[.!?…:]["”’»)]*$/u.test(last.text))
-    last.text += '.';
+  if (last && (kind === 'heading' || kind === 'picture')) last.said = once(withFullStop(last.said));
   return made;
+}
+
+function withFullStop(said: () => Said): () => Said {
+  return () => {
+    const { text, pieces } = said();
+    return { text: /[.!?…:]["”’»)]*$/u.test(text) ? text : `${text}.`, pieces };
+  };
+}
+
+/** Worked out at the first call, and kept: most of a long text is never heard in one go. */
+function once<Made>(make: () => Made): () => Made {
+  let made: { value: Made } | undefined;
+  return () => (made ??= { value: make() }).value;
 }
 
 /** Blank where the marks stand: a sentence ends before its footnote's mark, not behind it. */
@@ -137,7 +152,8 @@ function masked(text: string, hidden: readonly TextRange[], start: number): stri
 /** Says nothing of a part of the text but that it is there. */
 function unsaid(kind: 'code' | 'table', range: TextRange, text: string, language: string | null): Utterance {
   const { start, end } = range;
-  return { index: 0, kind, begins: true, language, start, end, text, pieces: [], leadMs: 0, pauseMs: PAUSE_MS.paragraph }; // prettier-ignore
+  const said = { text, pieces: [] };
+  return { index: 0, kind, begins: true, language, start, end, said: () => said, leadMs: 0, pauseMs: PAUSE_MS.paragraph }; // prettier-ignore
 }
 
 /** The sentences' own pieces are counted from their start; an utterance's are places of the whole text. */

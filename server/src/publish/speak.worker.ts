@@ -1,5 +1,6 @@
-import { createWriteStream } from 'node:fs';
-import { rename, rm } from 'node:fs/promises';
+import { closeSync, createReadStream, createWriteStream, openSync, writeSync } from 'node:fs';
+import { rename, rm, stat, writeFile } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
 import type { MessagePort } from 'node:worker_threads';
 import { Copy, type Chapter } from '@dorvel/core/model';
 import { SHIPPED_LANGUAGES, titleUtterance, utterances, voiceFor, type Utterance } from '@dorvel/core/speech';
@@ -43,7 +44,13 @@ let engine: ReturnType<typeof init> | undefined;
  *
  * @throws RangeError when no voice that ships reads its language
  */
-export default async function speak({ record, title, source, target, progress }: SpeakTask): Promise<SpokenFile> {
+export default async function speak({
+  record,
+  title,
+  source,
+  target,
+  progress,
+}: SpeakTask): Promise<SpokenFile> {
   const { tree, language } = Copy.parse(JSON.parse(record));
   const voice = voiceOf(language);
   if (!voice) throw new RangeError(`no voice reads ${language ?? 'this'}`);
@@ -55,30 +62,34 @@ export default async function speak({ record, title, source, target, progress }:
   const sampleRate = speaker.get_samplerate();
   const encoder = await createMp3Encoder();
   encoder.configure({ sampleRate, channels: 1, bitrate: KBITS_PER_SECOND });
-  const parts: Buffer[] = [];
   const chapters: Chapter[] = [{ title, startSeconds: 0 }];
   let samples = 0;
-  spoken.forEach((utterance, at) => {
-    const lead = silence(utterance.leadMs, sampleRate);
-    if (utterance.kind === 'heading' && utterance.begins)
-      chapters.push({
-        title: text.slice(utterance.start, utterance.end),
-        startSeconds: (samples + lead.length) / sampleRate,
-      });
-    speaker.set_voice(voiceOf(utterance.language) ?? voice, '', 0, 0, 0);
-    for (const piece of [lead, ...pieces(speaker, utterance), silence(utterance.pauseMs, sampleRate)]) {
-      samples += piece.length;
-      // The encoder's buffer is its own: what it returns is copied before the next call.
-      parts.push(Buffer.from(encoder.encode([piece])));
-    }
-    if (at % 8 === 0) progress.postMessage(at / spoken.length);
-  });
-  parts.push(Buffer.from(encoder.finalize()));
-  const seconds = samples / sampleRate;
-  const tags = NodeID3.create(tagsOf(title, source, chapters, seconds));
-  const bytes = await writeWhole(target, [tags, ...parts]);
-  return { bytes, seconds, chapters };
-} // prettier-ignore
+  // The tags stand before the sound and tell its length: it is written beside until that is known, however long it is.
+  const sound = openSync(`${target}.sound`, 'w');
+  try {
+    spoken.forEach((utterance, at) => {
+      const lead = silence(utterance.leadMs, sampleRate);
+      if (utterance.kind === 'heading' && utterance.begins)
+        chapters.push({
+          title: text.slice(utterance.start, utterance.end),
+          startSeconds: (samples + lead.length) / sampleRate,
+        });
+      speaker.set_voice(voiceOf(utterance.language) ?? voice, '', 0, 0, 0);
+      for (const piece of [lead, ...pieces(speaker, utterance), silence(utterance.pauseMs, sampleRate)]) {
+        samples += piece.length;
+        writeSync(sound, encoder.encode([piece]));
+      }
+      if (at % 8 === 0) progress.postMessage(at / spoken.length);
+    });
+    writeSync(sound, encoder.finalize());
+    const seconds = samples / sampleRate;
+    const tags = NodeID3.create(tagsOf(title, source, chapters, seconds));
+    return { bytes: await joinedTo(target, tags, `${target}.sound`), seconds, chapters };
+  } finally {
+    closeSync(sound);
+    await rm(`${target}.sound`, { force: true });
+  }
+}
 
 function voiceOf(language: string | null): string | undefined {
   const at = voiceFor(language, SHIPPED_LANGUAGES);
@@ -88,9 +99,9 @@ function voiceOf(language: string | null): string | undefined {
 
 type Speaker = InstanceType<Awaited<ReturnType<typeof init>>['eSpeakNGWorker']>;
 
-function pieces(speaker: Speaker, { text }: Utterance): Float32Array[] {
+function pieces(speaker: Speaker, { said }: Utterance): Float32Array[] {
   const made: Float32Array[] = [];
-  const markup = text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
+  const markup = said().text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
   speaker.synthesize(markup, (pcm) => {
     if (pcm) made.push(Float32Array.from(pcm, (sample) => sample / 32768));
     return false;
@@ -118,20 +129,15 @@ function tagsOf(title: string, artist: string, chapters: readonly Chapter[], sec
 }
 
 /** Written beside and renamed, so that a name never stands for half a file. @returns how many bytes it has */
-async function writeWhole(target: string, parts: readonly Buffer[]): Promise<number> {
+async function joinedTo(target: string, tags: Buffer, sound: string): Promise<number> {
   const unfinished = `${target}.unfinished`;
   try {
-    await new Promise<void>((resolve, reject) => {
-      const file = createWriteStream(unfinished);
-      file.on('error', reject);
-      file.on('finish', () => resolve());
-      for (const part of parts) file.write(part);
-      file.end();
-    });
+    await writeFile(unfinished, tags);
+    await pipeline(createReadStream(sound), createWriteStream(unfinished, { flags: 'a' }));
     await rename(unfinished, target);
   } catch (error) {
     await rm(unfinished, { force: true });
     throw error;
   }
-  return parts.reduce((sum, part) => sum + part.length, 0);
+  return (await stat(target)).size;
 }

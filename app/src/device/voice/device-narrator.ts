@@ -29,7 +29,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       saidUntil = null;
       speaking = true;
       speechSynthesis.cancel();
-      const saying = new SpeechSynthesisUtterance(utterance.text);
+      const saying = new SpeechSynthesisUtterance(utterance.said().text);
       saying.voice = voice;
       saying.lang = voice.lang;
       saying.rate = rate;
@@ -67,7 +67,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       },
       // Its sentences can only be begun anew: the nearest one stands for the place.
       skip(seconds) {
-        const secondsOf = (index: number) => listeningMinutes(countWords(spoken[index]?.text ?? '', voice.lang), 1) * 60; // prettier-ignore
+        const secondsOf = (index: number) => listeningMinutes(countWords(spoken[index]?.said().text ?? '', voice.lang), 1) * 60; // prettier-ignore
         const passed = speaking ? ((performance.now() - startedAt) / 1000) * rate : 0;
         const to = placeAfter(
           { index: Math.max(0, at), seconds: passed },

@@ -30,7 +30,11 @@ export function shippedNarrator(voice: ShippedVoice): NarratorMaker {
       if (!utterance) return undefined;
       const known = made.get(index);
       if (known) return known;
-      const promise = synthesizer().synthesize(utterance.text, voiceOf(utterance, voice), utterance);
+      const { leadMs, pauseMs } = utterance;
+      const promise = synthesizer().synthesize(utterance.said().text, voiceOf(utterance, voice), {
+        leadMs,
+        pauseMs,
+      });
       made.set(index, promise);
       promise.then(
         (sound) => ready.set(index, sound),
@@ -94,6 +98,6 @@ function voiceOf({ language }: Utterance, voice: ShippedVoice): ShippedVoice {
 
 function estimatedSeconds(utterance: Utterance | undefined): number {
   if (!utterance) return 0;
-  const words = countWords(utterance.text, utterance.language);
+  const words = countWords(utterance.said().text, utterance.language);
   return listeningMinutes(words, 1) * 60 + (utterance.leadMs + utterance.pauseMs) / 1000;
 }

@@ -5,9 +5,9 @@ import type { z } from 'zod';
 import { api } from '@/device/api';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
-import { useNotices } from '@/ui/notices';
 import { SectionHeading } from '@/ui/section-heading';
 import { inWords } from './in-words';
+import { SecretAddress } from './secret-address';
 
 type Known = z.infer<typeof Mailbox>['mailbox'];
 
@@ -15,8 +15,6 @@ type Known = z.infer<typeof Mailbox>['mailbox'];
 export function MailAddress() {
   const [mailbox, setMailbox] = useState<Known | undefined>(undefined);
   const [problem, setProblem] = useState<string | null>(null);
-  const [sure, setSure] = useState(false);
-  const show = useNotices((state) => state.show);
   const take = (asked: Promise<z.infer<typeof Mailbox>>) =>
     asked.then(
       (answer) => {
@@ -46,34 +44,11 @@ export function MailAddress() {
             a letter is kept to be read itself; a PDF or a page that hangs on it is an item of its own. #words
             in the subject are tags.
           </Text>
-          <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[16px]">
-            <Text
-              selectable
-              role="note"
-              aria-label="Your mail address"
-              className="font-ui text-base font-semibold text-ink"
-            >
-              {mailbox.address}
-            </Text>
-            <View className="flex-row flex-wrap gap-[10px]">
-              <Button
-                label="Copy the address"
-                onPress={() =>
-                  void navigator.clipboard
-                    .writeText(mailbox.address)
-                    .then(() => show({ text: 'The address is copied.' }))
-                }
-              />
-              <Button
-                label={sure ? 'Yes, the old one ends' : 'Another address'}
-                kind="loss"
-                onPress={() => {
-                  if (sure) void take(api.renameMailbox());
-                  setSure(!sure);
-                }}
-              />
-            </View>
-          </View>
+          <SecretAddress
+            name="Your mail address"
+            address={mailbox.address}
+            onRenew={() => void take(api.renameMailbox())}
+          />
           <Senders
             key={mailbox.senders.join()}
             senders={mailbox.senders}

@@ -10,6 +10,8 @@ import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
 import { FileButton } from '@/ui/file-button';
 import { useNotices } from '@/ui/notices';
+import { Setting } from '@/ui/setting';
+import { Sheet } from '@/ui/sheet';
 import { PlaceHeader } from '@/ui/place-header';
 import { bringIn, broughtInWords } from './bring-in';
 import { HighlightSheet } from './highlight-sheet';
@@ -41,6 +43,11 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
   );
   const gathered = useGathered();
   const router = useRouter();
+  const [exchangeShown, showExchange] = useState(false);
+  const gatherAll = () => {
+    gathered.gather(marked.flatMap((each) => each.highlights.map(({ id }) => id)));
+    showExchange(false);
+  };
   const count = marked.reduce((sum, each) => sum + each.highlights.length, 0);
   const opened = highlights?.find(({ id }) => id === openId);
   const only = itemId === null ? undefined : items?.find(({ id }) => id === itemId);
@@ -70,20 +77,12 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
               onChangeText={(words) => narrow({ words })}
               inputMode="search"
             />
-            <NarrowMarks wanted={wanted} facets={facets} onChange={narrow} />
-            {count > 0 && <TakeAlong marked={marked} />}
-            {count > 0 && (
-              <View className="flex-row flex-wrap gap-[10px]">
-                <Button
-                  label="Gather all"
-                  onPress={() =>
-                    gathered.gather(marked.flatMap((each) => each.highlights.map(({ id }) => id)))
-                  }
-                />
+            <NarrowMarks wanted={wanted} facets={facets} onChange={narrow}>
+              {gathered.ids.length > 0 && (
                 <Button label={`Gathered: ${gathered.ids.length}`} onPress={() => router.push('/gathered')} />
-              </View>
-            )}
-            {itemId === null && <BringIn />}
+              )}
+              <Button label="Take along, bring in" onPress={() => showExchange(true)} />
+            </NarrowMarks>
             {count === 0 && highlights && (
               <Text className="font-ui text-base text-soft">
                 {wanted === ALL_MARKS
@@ -95,6 +94,25 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
         }
         renderItem={({ item: each }) => <MarksOfItem marked={each} onOpen={open} />}
       />
+      {exchangeShown && (
+        <Sheet title="Take along, bring in" onClose={() => showExchange(false)}>
+          <View className="gap-[18px]">
+            {count > 0 && (
+              <Setting label={`What is on the page: ${inWords(count, marked.length)}`}>
+                <TakeAlong marked={marked} onDone={() => showExchange(false)} />
+                <View className="flex-row">
+                  <Button label="Gather all" onPress={gatherAll} />
+                </View>
+              </Setting>
+            )}
+            {itemId === null && (
+              <Setting label="Highlights made elsewhere">
+                <BringIn onDone={() => showExchange(false)} />
+              </Setting>
+            )}
+          </View>
+        </Sheet>
+      )}
       {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
     </View>
   );
@@ -147,12 +165,13 @@ function Gather({ highlight }: { highlight: Highlight }) {
 }
 
 /** Highlights made elsewhere: from web annotations, a table, or quotations as plain text. */
-function BringIn() {
+function BringIn({ onDone }: { onDone(): void }) {
   const show = useNotices((state) => state.show);
   const bring = async (file: File) => {
     const { readHighlightFile } = await import('@dorvel/core/formats');
     const read = readHighlightFile(await file.text());
     const brought = await bringIn(read.highlights);
+    onDone();
     show({
       text: broughtInWords(brought, read.faults),
       ...(read.highlights.length > 0

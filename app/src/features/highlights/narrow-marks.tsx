@@ -1,5 +1,5 @@
 import { addDays } from '@dorvel/core/queue';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { dayOf, useToday } from '@/device/day';
 import { Button } from '@/ui/button';
@@ -27,10 +27,12 @@ interface NarrowMarksProps {
   /** Those that are there to choose from. */
   facets: { tags: readonly string[]; sources: readonly string[] };
   onChange(changes: Partial<MarksWanted>): void;
+  /** What else stands in the line. */
+  children: ReactNode;
 }
 
 /** By what else highlights are narrowed: a button that opens the choices, and a chip for each that is made. */
-export function NarrowMarks({ wanted, facets, onChange }: NarrowMarksProps) {
+export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksProps) {
   const [shown, show] = useState(false);
   const today = useToday();
   const days = SINCE.find(({ value }) => value !== ANY && startOf(today, Number(value)) === wanted.since);
@@ -46,6 +48,7 @@ export function NarrowMarks({ wanted, facets, onChange }: NarrowMarksProps) {
   return (
     <View className="flex-row flex-wrap gap-[8px]">
       <Button label="Narrow and order" onPress={() => show(true)} />
+      {children}
       {made.map(({ label, undone }) => (
         <Chip
           key={label}

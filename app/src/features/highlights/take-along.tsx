@@ -5,7 +5,7 @@ import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 
 /** What is on the page, to be used elsewhere: in open formats, each passage with its source. */
-export function TakeAlong({ marked }: { marked: readonly MarkedItem[] }) {
+export function TakeAlong({ marked, onDone }: { marked: readonly MarkedItem[]; onDone?(): void }) {
   const show = useNotices((state) => state.show);
   const copy = async () => {
     const { highlightsAsMarkdown, markdownAsHtml } = await import('@dorvel/core/formats');
@@ -35,10 +35,10 @@ export function TakeAlong({ marked }: { marked: readonly MarkedItem[] }) {
   };
   return (
     <View role="group" aria-label="Take along" className="flex-row flex-wrap gap-[10px]">
-      <Button label="Copy all" onPress={() => void copy()} />
-      <Button label="As Markdown" onPress={() => void markdown()} />
-      <Button label="As web annotations" onPress={() => void annotations()} />
-      <Button label="As CSV" onPress={() => void table()} />
+      <Button label="Copy all" onPress={() => void copy().then(onDone)} />
+      <Button label="As Markdown" onPress={() => void markdown().then(onDone)} />
+      <Button label="As web annotations" onPress={() => void annotations().then(onDone)} />
+      <Button label="As CSV" onPress={() => void table().then(onDone)} />
     </View>
   );
 }

@@ -299,7 +299,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       const utterance = hearing?.spoken[index];
       const until = playing ? narrator?.saidUntil() : null;
       if (!utterance || until === null || until === undefined) return null;
-      return wordAt(utterance, until, hearing.plain.text);
+      return wordAt(utterance.said(), until, hearing.plain.text);
     },
     setRate(rate) {
       useListeningSettings.getState().change({ rate: toRate(rate) });

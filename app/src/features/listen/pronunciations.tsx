@@ -63,7 +63,7 @@ function hear(said: string): void {
   const { hearing, pause } = usePlayer.getState();
   pause();
   const utterance = {
-    index: 0, kind: 'sentence', begins: true, language: null, start: 0, end: 0, text: said, pieces: [], leadMs: 0, pauseMs: 0,
+    index: 0, kind: 'sentence', begins: true, language: null, start: 0, end: 0, said: () => ({ text: said, pieces: [] }), leadMs: 0, pauseMs: 0,
   } as const; // prettier-ignore
   const nothing = () => {};
   const narrator = chosenVoice(hearing?.language ?? null)?.narrator([utterance], 1, {

@@ -24,7 +24,7 @@ export const FoundNotes = memo(function FoundNotes({ written }: { written: strin
             <Link href={`/notes?words=${encodeURIComponent(choices.text.value.slice(0, 60))}`} asChild>
               <Pressable className="min-h-[44px] justify-center border-b border-line py-[6px]">
                 <Text numberOfLines={2} className="font-read text-base text-ink">
-                  {choices.text.value}
+                  {startOf(choices.text.value)}
                 </Text>
               </Pressable>
             </Link>
@@ -34,3 +34,12 @@ export const FoundNotes = memo(function FoundNotes({ written }: { written: strin
     </View>
   );
 });
+
+/** The beginning of what is written, without the signs of Markdown. */
+function startOf(written: string): string {
+  return written
+    .replace(/^[#>\s-]+/gm, '')
+    .replace(/[*_`]/g, '')
+    .replace(/\s+/g, ' ')
+    .slice(0, 200);
+}

@@ -71,10 +71,12 @@ export function MarkdownEditor({
   });
   const first = useRef({ value, autoFocus });
   useEffect(() => {
-    const parent = frame.current;
-    if (!parent) return undefined;
+    if (!frame.current) return undefined;
+    // In a tree of its own the editor's styles come as sheets, which the page's policy lets in; as elements it would not.
+    const parent = frame.current.shadowRoot ?? frame.current.attachShadow({ mode: 'open' });
     const editor = new EditorView({
       parent,
+      root: parent,
       state: EditorState.create({
         doc: first.current.value,
         selection: { anchor: first.current.value.length },

@@ -6,10 +6,11 @@ import type { z } from 'zod';
 import { api } from '@/device/api';
 import { useItems } from '@/device/library';
 import { inWords } from '@/features/elsewhere/in-words';
+import { SecretAddress } from '@/features/elsewhere/secret-address';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
-import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
+import { SureButton } from '@/ui/sure-button';
 
 type Known = z.infer<typeof Podcast>['podcast'];
 
@@ -18,8 +19,6 @@ const LOOK_AGAIN_MS = 3000;
 /** The reader's own podcast of their Queue: its address, and how far its sounds are. */
 export function PodcastScreen() {
   const { podcast, problem, make, end } = usePodcast();
-  const [sure, setSure] = useState<'address' | 'end' | null>(null);
-  const show = useNotices((state) => state.show);
   return (
     <ScrollView
       className="flex-1 bg-ground"
@@ -45,45 +44,14 @@ export function PodcastScreen() {
       )}
       {podcast && (
         <>
-          <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[16px]">
-            <Text
-              selectable
-              role="note"
-              aria-label="Address of your podcast"
-              className="font-ui text-base font-semibold text-ink"
-            >
-              {podcast.address}
-            </Text>
-            <Text className="font-ui text-small text-soft">
-              Who has the address can hear your Queue. Paste it into a podcast app, and show it to nobody.
-            </Text>
-            <View className="flex-row flex-wrap gap-[10px]">
-              <Button
-                label="Copy the address"
-                onPress={() =>
-                  void navigator.clipboard
-                    .writeText(podcast.address)
-                    .then(() => show({ text: 'The address is copied.' }))
-                }
-              />
-              <Button
-                label={sure === 'address' ? 'Yes, the old one ends' : 'Another address'}
-                kind="loss"
-                onPress={() => {
-                  if (sure === 'address') make();
-                  setSure(sure === 'address' ? null : 'address');
-                }}
-              />
-              <Button
-                label={sure === 'end' ? 'Yes, end it' : 'End the podcast'}
-                kind="loss"
-                onPress={() => {
-                  if (sure === 'end') end();
-                  setSure(sure === 'end' ? null : 'end');
-                }}
-              />
-            </View>
-          </View>
+          <SecretAddress
+            name="Address of your podcast"
+            address={podcast.address}
+            onRenew={make}
+            words="Who has the address can hear your Queue. Paste it into a podcast app, and show it to nobody."
+          >
+            <SureButton label="End the podcast" sure="Yes, end it" onPress={end} />
+          </SecretAddress>
           <Episodes episodes={podcast.episodes} />
         </>
       )}

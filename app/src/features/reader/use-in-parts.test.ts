@@ -42,7 +42,9 @@ describe('a text set in parts', () => {
     const { result } = renderHook(() => useInParts(long, 0, false));
     const seen = [result.current];
     for (let n = 0; n < 6; n++) {
-      act(() => void jest.advanceTimersByTime(40));
+      act(() => {
+        jest.advanceTimersByTime(40);
+      });
       seen.push(result.current);
     }
     expect(seen.map(({ shown }) => shown)).toEqual([0.1, 0.4, 0.7, 1, 1, 1, 1]);
