@@ -75,6 +75,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
   });
 
   await test.step('a press on it opens it, to be noted on; without a connection it stays', async () => {
+    await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
     await page.context().setOffline(true);
     await page.getByText('The fare is four').click({ position: { x: 60, y: 12 } });
     const sheet = page.getByRole('dialog', { name: 'Highlight' });

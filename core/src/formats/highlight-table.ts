@@ -1,20 +1,23 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
+import { notesUnder } from '../highlight';
 import { HighlightKind, LONGEST_NOTE } from '../model';
 import { titleOf } from '../wording';
 import type { MarkedItem } from './highlights';
 
 const COLUMNS = ['quotation', 'kind', 'note', 'title', 'address', 'date'] as const;
 
-/** Highlights as CSV (RFC 4180), one a row, each with its source. */
+/** Highlights as CSV (RFC 4180), one a row, each with its source and what was written on it. */
 export function highlightsAsCsv(marked: readonly MarkedItem[]): string {
-  const data = marked.flatMap(({ item, highlights }) =>
-    highlights.map(({ madeAt, choices }) => [
+  const data = marked.flatMap((each) =>
+    each.highlights.map(({ id, madeAt, choices }) => [
       choices.passage.value.exact,
       choices.kind.value,
-      choices.note.value,
-      titleOf(item),
-      item.address,
+      [choices.note.value, ...notesUnder(each, id).map((note) => note.choices.text.value)]
+        .filter(Boolean)
+        .join('\n\n'),
+      titleOf(each.item),
+      each.item.address,
       new Date(madeAt).toISOString(),
     ]),
   );

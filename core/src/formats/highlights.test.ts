@@ -1,6 +1,8 @@
 import { fromMarkdown } from 'mdast-util-from-markdown';
-import type { Highlight } from '../model';
+import { notesUnder } from '../highlight';
+import type { Highlight, WrittenNote } from '../model';
 import { newItem } from '../sync';
+import { highlightsAsCsv } from './highlight-table';
 import { highlightsAsAnnotations, highlightsAsMarkdown } from './highlights';
 
 const AT = '000000001-0000-a';
@@ -28,7 +30,7 @@ const highlight = (exact: string, note = '', start: number | null = 12): Highlig
 
 it('as Markdown says what was marked, word for word, with its source', () => {
   const written = highlightsAsMarkdown([
-    { item, highlights: [highlight('The *beds* hold\n1. the silt_ [sic] <b>', 'Ask **Ines**.')] },
+    { item, highlights: [highlight('The *beds* hold\n1. the silt_ [sic] <b>', 'Ask **Ines**.')], notes: [] },
   ]);
   const [heading, source, quotation, note] = fromMarkdown(written).children;
   const textOf = (node: unknown): string => {
@@ -45,7 +47,9 @@ it('as Markdown says what was marked, word for word, with its source', () => {
 
 it('as web annotations has the members that the W3C model asks for', () => {
   // Web Annotation Data Model (W3C Recommendation, 23 February 2017): 3.1, 3.3.5, 4.2.4, 4.2.5, 5.
-  expect(highlightsAsAnnotations([{ item, highlights: [highlight('the silt', 'Ask **Ines**.')] }])).toEqual({
+  expect(
+    highlightsAsAnnotations([{ item, highlights: [highlight('the silt', 'Ask **Ines**.')], notes: [] }]),
+  ).toEqual({
     '@context': 'http://www.w3.org/ns/anno.jsonld',
     type: 'AnnotationPage',
     items: [
@@ -71,7 +75,57 @@ it('as web annotations has the members that the W3C model asks for', () => {
 });
 
 it('as web annotations says nothing of a place that it does not know', () => {
-  const page = JSON.stringify(highlightsAsAnnotations([{ item, highlights: [highlight('silt', '', null)] }]));
+  const page = JSON.stringify(
+    highlightsAsAnnotations([{ item, highlights: [highlight('silt', '', null)], notes: [] }]),
+  );
   expect(page).not.toContain('TextPositionSelector');
   expect(page).toContain('"motivation":"highlighting"');
 });
+
+describe('what was written on them', () => {
+  const note = (n: number, text: string, on: WrittenNote['on'] = null): WrittenNote => ({
+    id: uuid(n),
+    madeAt: Date.UTC(2026, 10, 25, 13, n),
+    itemId: item.id,
+    on,
+    choices: {
+      text: { value: text, at: AT },
+      task: { value: 'none', at: AT },
+      dueOn: { value: null, at: AT },
+      removed: { value: false, at: AT },
+    },
+  });
+  const marked = {
+    item,
+    highlights: [highlight('the silt', 'Ask **Ines**.')],
+    notes: [
+      note(13, 'She does not.', { kind: 'note', id: uuid(12) }),
+      note(11, 'On the whole.'),
+      note(12, 'Does she know?', { kind: 'highlight', id: uuid(3) }),
+      note(14, 'Of a highlight that is not here.', { kind: 'highlight', id: uuid(99) }),
+    ],
+  };
+
+  it('stands under what it was written on', () => {
+    expect(notesUnder(marked, uuid(3)).map(({ id }) => id)).toEqual([uuid(12), uuid(13)]);
+    expect(notesUnder(marked, null).map(({ id }) => id)).toEqual([uuid(11), uuid(14)]);
+    const circle = { highlights: [], notes: [note(1, 'a', { kind: 'note', id: uuid(2) }), note(2, 'b', { kind: 'note', id: uuid(1) })] };
+    expect(notesUnder(circle, null)).toHaveLength(2);
+  });
+
+  it('goes along in each format', () => {
+    const written = highlightsAsMarkdown([marked]);
+    const order = ['the silt', 'Ask', 'Does she know?', 'She does not.', 'On the whole.'].map((words) => written.indexOf(words));
+    expect(order).toEqual([...order].sort((a, b) => a - b));
+    expect(order[0]).toBeGreaterThan(0);
+    expect(highlightsAsCsv([marked])).toContain('"Ask **Ines**.\n\nDoes she know?\n\nShe does not."');
+    const { items } = highlightsAsAnnotations([marked]) as { items: { motivation: unknown; target: unknown }[] };
+    // Web Annotation Data Model 3.3.5: an annotation on another one replies to it.
+    expect(items.slice(1).map(({ motivation, target }) => [motivation, target])).toEqual([
+      ['replying', `urn:uuid:${uuid(12)}`],
+      ['commenting', item.address],
+      ['replying', `urn:uuid:${uuid(3)}`],
+      ['replying', `urn:uuid:${uuid(99)}`],
+    ]);
+  });
+}); // prettier-ignore

@@ -1,14 +1,16 @@
 import type { Paragraph, PhrasingContent, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { toMarkdown } from 'mdast-util-to-markdown';
-import type { Highlight, Item } from '../model';
+import { notesUnder } from '../highlight';
+import type { Highlight, Item, WrittenNote } from '../model';
 import { HIGHLIGHT_KIND_WORDS } from '../model';
 import { sourceOf, titleOf } from '../wording';
 
-/** Highlights with the item that they are in, in the order in which they are to be read. */
+/** Highlights with the item that they are in, in the order in which they are to be read, and what was written on either. */
 export interface MarkedItem {
   item: Item;
   highlights: readonly Highlight[];
+  notes: readonly WrittenNote[];
 }
 
 /**
@@ -16,25 +18,32 @@ export interface MarkedItem {
  * reader's own words under it.
  */
 export function highlightsAsMarkdown(marked: readonly MarkedItem[]): string {
-  const children = marked.flatMap(({ item, highlights }): RootContent[] => [
-    { type: 'heading', depth: 2, children: [words(titleOf(item))] },
-    paragraph(words(`${sourceOf(item)}, `), {
-      type: 'link',
-      url: item.address,
-      children: [words(item.address)],
-    }),
-    ...highlights.flatMap(({ choices }): RootContent[] => [
-      {
-        type: 'blockquote',
-        children: [
-          ...choices.passage.value.exact.split('\n\n').map((part) => paragraph(words(part))),
-          paragraph({ type: 'emphasis', children: [words(HIGHLIGHT_KIND_WORDS[choices.kind.value])] }),
-        ],
-      },
-      // It is Markdown already.
-      ...fromMarkdown(choices.note.value).children,
-    ]),
-  ]);
+  const written = (notes: readonly WrittenNote[]) =>
+    // They are Markdown already.
+    notes.flatMap(({ choices }): RootContent[] => fromMarkdown(choices.text.value).children);
+  const children = marked.flatMap((each): RootContent[] => {
+    const { item, highlights } = each;
+    return [
+      { type: 'heading', depth: 2, children: [words(titleOf(item))] },
+      paragraph(words(`${sourceOf(item)}, `), {
+        type: 'link',
+        url: item.address,
+        children: [words(item.address)],
+      }),
+      ...highlights.flatMap(({ id, choices }): RootContent[] => [
+        {
+          type: 'blockquote',
+          children: [
+            ...choices.passage.value.exact.split('\n\n').map((part) => paragraph(words(part))),
+            paragraph({ type: 'emphasis', children: [words(HIGHLIGHT_KIND_WORDS[choices.kind.value])] }),
+          ],
+        },
+        ...fromMarkdown(choices.note.value).children,
+        ...written(notesUnder(each, id)),
+      ]),
+      ...written(notesUnder(each, null)),
+    ];
+  });
   return toMarkdown({ type: 'root', children });
 }
 
@@ -43,14 +52,14 @@ const paragraph = (...children: PhrasingContent[]): Paragraph => ({ type: 'parag
 
 /**
  * Highlights as W3C Web Annotations (Web Annotation Data Model and Vocabulary, 2017; JSON-LD), one page of them. A kind is a
- * tag on the passage, a note a comment on it.
+ * tag on the passage, a note a comment on it; what was written on a highlight or a note replies to that.
  */
 export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
   return {
     '@context': 'http://www.w3.org/ns/anno.jsonld',
     type: 'AnnotationPage',
-    items: marked.flatMap(({ item, highlights }) =>
-      highlights.map(({ id, madeAt, choices }) => {
+    items: marked.flatMap(({ item, highlights, notes }) => [
+      ...highlights.map(({ id, madeAt, choices }) => {
         const { exact, prefix, suffix, start } = choices.passage.value;
         const note = choices.note.value;
         return {
@@ -73,6 +82,21 @@ export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
           },
         };
       }),
-    ),
+      ...notes.map(({ id, madeAt, on, choices }) => ({
+        id: `urn:uuid:${id}`,
+        type: 'Annotation',
+        motivation: on === null ? 'commenting' : 'replying',
+        created: new Date(madeAt).toISOString(),
+        body: [
+          {
+            type: 'TextualBody',
+            purpose: on === null ? 'commenting' : 'replying',
+            format: 'text/markdown',
+            value: choices.text.value,
+          },
+        ],
+        target: on === null ? item.address : `urn:uuid:${on.id}`,
+      })),
+    ]),
   };
 }

@@ -71,7 +71,7 @@ describe('highlights as a table, and from elsewhere', () => {
       removed: { value: false, at: AT },
     },
   };
-  const marked = [{ item, highlights: [highlight] }];
+  const marked = [{ item, highlights: [highlight], notes: [] }];
   const expected = {
     quotation: 'the "silt",\nall of it',
     kind: 'to-do',

@@ -1,3 +1,4 @@
 export * from './anchor';
 export * from './knots';
+export * from './notes-under';
 export * from './passage';

@@ -1,7 +1,7 @@
 import { titleOf } from '@dorvel/core/wording';
 import { useMemo } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useHighlights, useItems } from '@/device/library';
+import { useHighlights, useItems, useNotes } from '@/device/library';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { OrderedList } from '@/ui/ordered-list';
@@ -14,6 +14,7 @@ import { TakeAlong } from './take-along';
 /** Highlights that were laid together, from one item or many: to be put in order and taken along. */
 export function GatheredScreen() {
   const highlights = useHighlights();
+  const notes = useNotes();
   const items = useItems();
   const { ids, move, drop, restore } = useGathered();
   const show = useNotices((state) => state.show);
@@ -21,7 +22,7 @@ export function GatheredScreen() {
     () => ids.flatMap((id) => highlights?.find((each) => each.id === id) ?? []),
     [ids, highlights],
   );
-  const runs = useMemo(() => inRuns(gathered, items ?? []), [gathered, items]);
+  const runs = useMemo(() => inRuns(gathered, notes ?? [], items ?? []), [gathered, notes, items]);
   const title = (itemId: string) => {
     const item = items?.find(({ id }) => id === itemId);
     return item ? titleOf(item) : '';

@@ -2,13 +2,15 @@ import { HIGHLIGHT_KIND_WORDS, HighlightKind } from '@dorvel/core/model';
 
 interface MarkBarProps {
   onMark(kind: HighlightKind): void;
+  /** Marks it, to be noted on. */
+  onNote(): void;
   onCopy(): void;
   onCard(): void;
   onShare(): void;
 }
 
 /** What can be done with the words that are selected: marked for a purpose, or taken elsewhere. */
-export function MarkBar({ onMark, onCopy, onCard, onShare }: MarkBarProps) {
+export function MarkBar({ onMark, onNote, onCopy, onCard, onShare }: MarkBarProps) {
   return (
     <div
       className="mark-bar"
@@ -24,6 +26,9 @@ export function MarkBar({ onMark, onCopy, onCard, onShare }: MarkBarProps) {
         </button>
       ))}
       <span className="mark-bar-others">
+        <button type="button" onClick={onNote}>
+          Note
+        </button>
         <button type="button" onClick={onCopy}>
           Copy
         </button>

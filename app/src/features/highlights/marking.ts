@@ -31,21 +31,21 @@ export function markingOf(part: TextPart, kind: HighlightKind, marks: readonly P
   };
 }
 
-/** Marks a part of an item's text, says so, and offers to take it back. */
+/** Marks a part of an item's text, says so, and offers to take it back. @returns the highlight's id */
 export async function markPart(
   itemId: string,
   copyId: string,
   text: string,
   kind: HighlightKind,
   marking: Marking,
-): Promise<void> {
+): Promise<string> {
   const passage = passageAt(text, marking.part.start, marking.part.end, copyId);
   const { show } = useNotices.getState();
   const words = `Marked: ${HIGHLIGHT_KIND_WORDS[kind]}.`;
   if (marking.grows === null) {
     const id = await mark(itemId, kind, passage);
     show({ text: words, action: { label: 'Undo', press: () => void changeMark(id, { removed: true }) } });
-    return;
+    return id;
   }
   const { grows, absorbs } = marking;
   // What was written on those that become one with it is not lost.
@@ -66,6 +66,7 @@ export async function markPart(
       },
     },
   });
+  return grows.id;
 }
 
 /** Takes a highlight off, and offers to put it back. */

@@ -1,10 +1,11 @@
 import type { MarkedItem } from '@dorvel/core/formats';
 import { HIGHLIGHT_KIND_WORDS, HighlightKind, type Highlight } from '@dorvel/core/model';
+import { notesUnder } from '@dorvel/core/highlight';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { useHighlights, useItems } from '@/device/library';
+import { useHighlights, useItems, useNotes } from '@/device/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -17,6 +18,7 @@ import { bringIn, broughtInWords } from './bring-in';
 import { HighlightSheet } from './highlight-sheet';
 import { useGathered } from './gathered-store';
 import { ALL_MARKS, facetsOf, marksByItem, type MarksWanted } from './marks-view';
+import { NotesBelow } from './notes-below';
 import { NarrowMarks } from './narrow-marks';
 import { MarkButton, OneMark } from './one-mark';
 import { TakeAlong } from './take-along';
@@ -29,17 +31,18 @@ const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
 /** All that the reader marked, or all of one item: to be narrowed, gone back to, copied, taken along. */
 export function MarksScreen({ itemId }: { itemId: string | null }) {
   const highlights = useHighlights();
+  const notes = useNotes();
   const items = useItems();
   const [wanted, want] = useState<MarksWanted>(ALL_MARKS);
   const narrow = (changes: Partial<MarksWanted>) => want({ ...wanted, ...changes });
   const [openId, open] = useState<string | null>(null);
   const marked = useMemo(
-    () => marksByItem(highlights ?? [], items ?? [], { ...wanted, itemId }),
-    [highlights, items, itemId, wanted],
+    () => marksByItem(highlights ?? [], notes ?? [], items ?? [], { ...wanted, itemId }),
+    [highlights, notes, items, itemId, wanted],
   );
   const facets = useMemo(
-    () => facetsOf(marksByItem(highlights ?? [], items ?? [], { ...ALL_MARKS, itemId })),
-    [highlights, items, itemId],
+    () => facetsOf(marksByItem(highlights ?? [], notes ?? [], items ?? [], { ...ALL_MARKS, itemId })),
+    [highlights, notes, items, itemId],
   );
   const gathered = useGathered();
   const router = useRouter();
@@ -123,13 +126,8 @@ function inWords(count: number, items: number): string {
   return `${count} in ${items === 1 ? '1 item' : `${items} items`}`;
 }
 
-function MarksOfItem({
-  marked: { item, highlights },
-  onOpen,
-}: {
-  marked: MarkedItem;
-  onOpen(id: string): void;
-}) {
+function MarksOfItem({ marked, onOpen }: { marked: MarkedItem; onOpen(id: string): void }) {
+  const { item, highlights } = marked;
   return (
     <View role="group" aria-label={titleOf(item)} className="border-b border-line pb-[12px] pt-[14px]">
       <Link href={`/library/${item.id}`} asChild>
@@ -144,8 +142,10 @@ function MarksOfItem({
             <MarkButton label="Change" highlight={highlight} onPress={() => onOpen(highlight.id)} />
             <Gather highlight={highlight} />
           </OneMark>
+          <NotesBelow notes={notesUnder(marked, highlight.id)} />
         </View>
       ))}
+      <NotesBelow notes={notesUnder(marked, null)} />
     </View>
   );
 }

@@ -1,4 +1,4 @@
-import type { Highlight, HighlightKind } from '@dorvel/core/model';
+import type { Highlight, HighlightKind, WrittenNote } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/sync';
 import { markingOf } from './marking';
 import { ALL_MARKS, facetsOf, inRuns, marksByItem } from './marks-view';
@@ -94,8 +94,8 @@ describe('all highlights', () => {
     marked(22, 'ferry lay', 'quote', 1, 'Crème de la crème'),
     marked(23, 'a goat', 'doubt', 2),
   ];
-  const ids = (wanted: Partial<Parameters<typeof marksByItem>[2]>) =>
-    marksByItem(all, items, { ...ALL_MARKS, ...wanted }).map(({ item: of, highlights }) => [
+  const ids = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
+    marksByItem(all, [], items, { ...ALL_MARKS, ...wanted }).map(({ item: of, highlights }) => [
       of.id,
       highlights.map(({ id }) => id),
     ]);
@@ -120,8 +120,8 @@ describe('all highlights', () => {
       ...each,
       tags: n === 0 ? { 'sea/tides': { value: 'Sea/Tides', at } } : { seaside: { value: 'Seaside', at } },
     }));
-    const found = (wanted: Partial<Parameters<typeof marksByItem>[2]>) =>
-      marksByItem(all, tagged, { ...ALL_MARKS, ...wanted }).map(({ highlights }) =>
+    const found = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
+      marksByItem(all, [], tagged, { ...ALL_MARKS, ...wanted }).map(({ highlights }) =>
         highlights.map(({ id }) => id),
       );
     expect(found({ tag: 'sea' })).toEqual([[uuid(22), uuid(21)]]);
@@ -131,7 +131,7 @@ describe('all highlights', () => {
     expect(found({ source: 'example.com' })).toEqual([]);
     expect(found({ since: 22 })).toEqual([[uuid(23)], [uuid(22)]]);
     expect(found({ order: 'earliest' })).toEqual([[uuid(22), uuid(21)], [uuid(23)]]);
-    expect(facetsOf(marksByItem(all, tagged, ALL_MARKS))).toEqual({
+    expect(facetsOf(marksByItem(all, [], tagged, ALL_MARKS))).toEqual({
       tags: ['Sea/Tides', 'Seaside'],
       sources: ['example.org'],
     });
@@ -140,7 +140,7 @@ describe('all highlights', () => {
   it('are taken along in the order in which they were gathered', () => {
     const [a, b, c] = all as [Highlight, Highlight, Highlight];
     const runs = (highlights: Highlight[]) =>
-      inRuns(highlights, items).map(({ item: of, highlights: own }) => [of.id, own.map(({ id }) => id)]);
+      inRuns(highlights, [], items).map(({ item: of, highlights: own }) => [of.id, own.map(({ id }) => id)]);
     expect(runs([b, a, c])).toEqual([
       [uuid(1), [uuid(22), uuid(21)]],
       [uuid(2), [uuid(23)]],
@@ -151,5 +151,39 @@ describe('all highlights', () => {
       [uuid(1), [uuid(22)]],
     ]);
     expect(runs([marked(24, 'goat', 'key', 9)])).toEqual([]);
+  });
+
+  it('come with the notes on them and on their items, unless a kind is asked for', () => {
+    const at = '000000001-0000-a';
+    const note = (n: number, itemId: number | null, text: string): WrittenNote => ({
+      id: uuid(n),
+      madeAt: n,
+      itemId: itemId === null ? null : uuid(itemId),
+      on: null,
+      choices: {
+        text: { value: text, at },
+        task: { value: 'none', at },
+        dueOn: { value: null, at },
+        removed: { value: false, at },
+      },
+    });
+    const notes = [
+      note(31, 1, 'Ask the baker.'),
+      note(32, 3, 'On an unmarked one.'),
+      note(33, null, 'Free.'),
+    ];
+    const found = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
+      marksByItem(all, notes, [...items, item(3)], { ...ALL_MARKS, ...wanted }).map(
+        ({ item: of, highlights, notes: written }) => [of.id, highlights.length, written.map(({ id }) => id)],
+      );
+    expect(found({})).toEqual([
+      [uuid(3), 0, [uuid(32)]],
+      [uuid(1), 2, [uuid(31)]],
+      [uuid(2), 1, []],
+    ]);
+    expect(found({ words: 'baker' })).toEqual([[uuid(1), 0, [uuid(31)]]]);
+    expect(found({ kind: 'doubt' })).toEqual([[uuid(2), 1, []]]);
+    expect(found({ itemId: uuid(3) })).toEqual([[uuid(3), 0, [uuid(32)]]]);
+    expect(found({ since: 32 })).toEqual([[uuid(3), 0, [uuid(32)]]]);
   });
 });

@@ -1,4 +1,5 @@
 import type { MarkedItem } from '@dorvel/core/formats';
+import { notesUnder } from '@dorvel/core/highlight';
 import {
   isTagWithin,
   tagKey,
@@ -6,6 +7,7 @@ import {
   type Highlight,
   type HighlightKind,
   type Item,
+  type WrittenNote,
 } from '@dorvel/core/model';
 import { hasWords } from '@dorvel/core/text';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
@@ -40,9 +42,12 @@ export const ALL_MARKS: MarksWanted = {
   order: 'latest',
 };
 
-/** Highlights by item, each item's in the order of its text. */
+/**
+ * Highlights by item, each item's in the order of its text, and the notes on either. A kind asks for highlights alone.
+ */
 export function marksByItem(
   highlights: readonly Highlight[],
+  notes: readonly WrittenNote[],
   items: readonly Item[],
   { itemId, kind, words, tag, source, since, order }: MarksWanted,
 ): MarkedItem[] {
@@ -55,12 +60,21 @@ export function marksByItem(
     if (!hasWords(`${choices.passage.value.exact}\n${choices.note.value}`, words)) continue;
     byItem.set(highlight.itemId, [...(byItem.get(highlight.itemId) ?? []), highlight]);
   }
-  const latest = (each: MarkedItem) => Math.max(...each.highlights.map(({ madeAt }) => madeAt));
+  const notesOf = new Map<string, WrittenNote[]>();
+  for (const note of kind === 'all' ? notes : []) {
+    if (note.itemId === null || (itemId !== null && note.itemId !== itemId) || note.madeAt < since) continue;
+    if (!hasWords(note.choices.text.value, words)) continue;
+    notesOf.set(note.itemId, [...(notesOf.get(note.itemId) ?? []), note]);
+  }
+  const latest = (each: MarkedItem) =>
+    Math.max(...[...each.highlights, ...each.notes].map(({ madeAt }) => madeAt));
   return items
     .flatMap((item): MarkedItem[] => {
       const own = byItem.get(item.id);
-      if (!own || (source !== null && sourceOf(item) !== source) || !hasTag(item, tag)) return [];
-      return [{ item, highlights: own.sort(inTextOrder) }];
+      const written = notesOf.get(item.id);
+      if (!own && !written) return [];
+      if ((source !== null && sourceOf(item) !== source) || !hasTag(item, tag)) return [];
+      return [{ item, highlights: own?.sort(inTextOrder) ?? [], notes: written ?? [] }];
     })
     .sort((a, b) => {
       if (order === 'title') return titleOf(a.item).localeCompare(titleOf(b.item));
@@ -83,7 +97,11 @@ export function facetsOf(marked: readonly MarkedItem[]): { tags: string[]; sourc
 }
 
 /** Highlights in an order of their own, as what is taken along wants them: neighbours of one item together. */
-export function inRuns(highlights: readonly Highlight[], items: readonly Item[]): MarkedItem[] {
+export function inRuns(
+  highlights: readonly Highlight[],
+  notes: readonly WrittenNote[],
+  items: readonly Item[],
+): MarkedItem[] {
   const runs: { item: Item; highlights: Highlight[] }[] = [];
   for (const highlight of highlights) {
     const last = runs.at(-1);
@@ -91,7 +109,11 @@ export function inRuns(highlights: readonly Highlight[], items: readonly Item[])
     if (last && last.item.id === item?.id) last.highlights.push(highlight);
     else if (item) runs.push({ item, highlights: [highlight] });
   }
-  return runs;
+  // Only what was written on them: what stands on the item was not gathered.
+  return runs.map((run) => {
+    const all = { ...run, notes: notes.filter(({ itemId }) => itemId === run.item.id) };
+    return { ...run, notes: run.highlights.flatMap(({ id }) => notesUnder(all, id)) };
+  });
 }
 
 function inTextOrder(a: Highlight, b: Highlight): number {

@@ -41,7 +41,7 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
   }, [isSelected]);
   const markNow = (part: TextPart, kind: HighlightKind) => {
     getSelection()?.removeAllRanges();
-    void markPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
+    return markPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
   };
   useKeys(
     useMemo(
@@ -61,7 +61,8 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
       {selected && (
         <View className="pointer-events-none absolute bottom-[10px] left-0 right-0 items-center px-[10px]">
           <MarkBar
-            onMark={(kind) => markNow(selected, kind)}
+            onMark={(kind) => void markNow(selected, kind)}
+            onNote={() => void markNow(selected, 'key').then(open)}
             onCopy={() => void copyPassage(text.slice(selected.start, selected.end))}
             onCard={() => card(selected)}
             onShare={() => void sharePassage(text.slice(selected.start, selected.end), item)}

@@ -119,7 +119,7 @@ export function MarkdownEditor({
   };
   return (
     <div className="markdown-editor">
-      <div role="toolbar" aria-label={`How it is set: ${label}`}>
+      <div role="toolbar" aria-label="How the words are set">
         {BUTTONS.map(({ name, icon, command }) => (
           <button
             key={name}
