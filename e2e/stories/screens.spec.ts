@@ -68,6 +68,15 @@ for (const theme of ['light', 'dark'] as const) {
       .click();
     await check('a highlight');
     await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Narrow and order' }).click();
+    await check('narrowing highlights');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Take along, bring in' }).click();
+    await check('taking highlights along');
+    await page.getByRole('button', { name: 'Gather all' }).click();
+    await page.getByRole('button', { name: /^Gathered: / }).click();
+    await expect(page.getByRole('list', { name: 'Gathered highlights' })).toBeVisible();
+    await check('gathered highlights');
     for (const [path, heading, name] of [
       ['cards', 'Cards', 'cards'],
       ['recall', 'Recall', 'recall, nothing due'],
@@ -79,7 +88,7 @@ for (const theme of ['light', 'dark'] as const) {
       await check(name);
     }
     await page.keyboard.press('w');
-    await expect(page.getByRole('dialog', { name: 'Write a note' })).toBeVisible();
+    await expect(page.getByRole('textbox', { name: 'Your words' })).toBeFocused();
     await check('a note being written');
     await page.keyboard.press('Escape');
     await page.goto(`${SEEDED}/order`);

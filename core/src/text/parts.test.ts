@@ -1,5 +1,5 @@
 import type { Element, Root } from 'hast';
-import { partsOf, plainText, wordStarts } from '.';
+import { partsOf, plainText, wordsLeftInPart, wordStarts } from '.';
 
 const block = (tagName: string, value: string): Element => ({
   type: 'element',
@@ -34,4 +34,28 @@ describe('the parts of a text', () => {
     expect(parts().parts).toEqual([]);
     expect(parts(block('h1', 'Only')).parts.map(({ title }) => title)).toEqual(['Only']);
   });
+});
+
+it.each([
+  [0, 2],
+  [0.1, 1],
+  [0.2, 4],
+  [0.5, 1],
+  [0.6, 4],
+  [0.99, 0.1],
+  [1, 0],
+])('of ten words, %s passed, so many of its part are left: %s', (fraction, left) => {
+  const { parts: found } = parts(
+    block('p', 'Before all.'),
+    block('h2', 'Ebb'),
+    block('p', 'It goes out.'),
+    block('h2', 'Flood'),
+    block('p', 'It comes in.'),
+  );
+  expect(found.map(({ words }) => words)).toEqual([2, 4, 4]);
+  expect(wordsLeftInPart(found, fraction)).toBeCloseTo(left);
+});
+
+it('of a text without words nothing is left', () => {
+  expect(wordsLeftInPart([], 0)).toBe(0);
 });

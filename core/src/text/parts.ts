@@ -29,3 +29,20 @@ export function partsOf({ text, blocks }: PlainText, starts: readonly number[]):
     })
     .filter(({ start, end }) => end > start);
 }
+
+/**
+ * How many words of its part are still before the reader.
+ *
+ * @param parts from partsOf, of the whole text
+ * @param fraction of all words that are passed, 0 to 1
+ * @returns 0 at the end of the text
+ */
+export function wordsLeftInPart(parts: readonly TextPart[], fraction: number): number {
+  const passed = fraction * parts.reduce((sum, { words }) => sum + words, 0);
+  let end = 0;
+  for (const { words } of parts) {
+    end += words;
+    if (end > passed) return end - passed;
+  }
+  return 0;
+}

@@ -2,7 +2,7 @@ import { isOnWeb } from '@dorvel/core/address';
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Highlight, Item } from '@dorvel/core/model';
 import { inMinutes, inStage } from '@dorvel/core/queue';
-import { fractionAbove, isRightToLeft, partsOf } from '@dorvel/core/text';
+import { fractionAbove, isRightToLeft, partsOf, wordsLeftInPart } from '@dorvel/core/text';
 import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Text, View } from 'react-native';
 import { textOf } from '@/device/at-hand';
@@ -50,8 +50,8 @@ interface ArticleViewProps {
   /** What is open beside the text: its contents, or finding in it. */
   aside: 'contents' | 'find' | null;
   onAsideDone(): void;
-  /** Tells the head of the reader how many minutes are left. */
-  onMinutesLeft(words: string): void;
+  /** Tells the head of the reader how many minutes are left, of the whole and of the part. */
+  onMinutesLeft(words: string, ofPart: string): void;
   /** After a decision at the end, back to the list. */
   onDecided(): void;
 }
@@ -110,7 +110,9 @@ export const ArticleView = memo(function ArticleView({
   const parts = useMemo(() => partsOf(plain, starts), [plain, starts]);
   const minutes = item.capture.page?.minutes ?? 0;
   const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
-  useEffect(() => onMinutesLeft(left), [left, onMinutesLeft]);
+  const ofPart = starts.length === 0 ? 0 : wordsLeftInPart(parts, fraction) / starts.length;
+  const leftInPart = parts.length > 1 && ofPart > 0 ? `${inMinutes(minutes * ofPart)} in this part` : '';
+  useEffect(() => onMinutesLeft(left, leftInPart), [left, leftInPart, onMinutesLeft]);
   const style = useMemo(() => readingStyle(settings), [settings]);
   const offered = away
     ? { label: 'Back to the voice', go: returnToVoice }

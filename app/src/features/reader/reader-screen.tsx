@@ -60,7 +60,8 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
   const [copiesShown, showCopies] = useState(false);
   const [aside, showAside] = useState<'contents' | 'find' | null>(null);
   const onAsideDone = useCallback(() => showAside(null), []);
-  const [left, setLeft] = useState('');
+  const [left, setLeft] = useState({ whole: '', ofPart: '' });
+  const onMinutesLeft = useCallback((whole: string, ofPart: string) => setLeft({ whole, ofPart }), []);
   const placeRef = useRef<(() => number) | null>(null);
   const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
   const back = useMemo(() => () => router.dismissTo(`/${place}`), [router, place]);
@@ -85,7 +86,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
     <View className="flex-1 bg-ground">
       <ReaderHead
         place={place}
-        left={copy ? left : ''}
+        left={copy ? left : null}
         listening={copy ? speaking : null}
         onListen={toggle}
         onBack={back}
@@ -108,7 +109,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
           placeRef={placeRef}
           aside={aside}
           onAsideDone={onAsideDone}
-          onMinutesLeft={setLeft}
+          onMinutesLeft={onMinutesLeft}
           onDecided={back}
         />
       ) : (
@@ -165,7 +166,8 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
 
 function ReaderHead(props: {
   place: Place;
-  left: string;
+  /** How much is left, in words; null when there is nothing to read. */
+  left: { whole: string; ofPart: string } | null;
   /** Whether the voice reads this item now; null when there is nothing to read. */
   listening: boolean | null;
   onListen(): void;
@@ -191,7 +193,14 @@ function ReaderHead(props: {
           <Text className="font-ui text-base text-ink">{PLACE_NAMES[props.place]}</Text>
         </Pressable>
       )}
-      <Text className="font-ui text-small text-soft">{props.left}</Text>
+      <View className="min-w-0 shrink items-center">
+        <Text className="font-ui text-small text-soft">{props.left?.whole}</Text>
+        {props.left?.ofPart ? (
+          <Text numberOfLines={1} className="font-ui text-small text-soft">
+            {props.left.ofPart}
+          </Text>
+        ) : null}
+      </View>
       <View className="flex-row">
         {props.listening !== null && (
           <IconButton name={props.listening ? 'Pause the voice' : 'Listen'} onPress={props.onListen}>
