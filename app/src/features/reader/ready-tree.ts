@@ -1,5 +1,5 @@
 import { TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
-import { plainText } from '@dorvel/core/text';
+import { leafText, plainText } from '@dorvel/core/text';
 import type { Element, Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { useEffect } from 'react';
@@ -19,6 +19,7 @@ export function readyTree(tree: ArticleTree): ArticleTree {
   for (const { element, start } of blocks) element.properties.dataStart = start;
   markLinked(clean, false);
   dropRepeatedDescriptions(clean, text);
+  keepShortCellsWhole(clean);
   ready.set(tree, clean);
   return clean;
 }
@@ -43,6 +44,18 @@ function dropRepeatedDescriptions(node: Root | Element, text: string): void {
     )
       child.properties.alt = '';
     dropRepeatedDescriptions(child, text);
+  }
+}
+
+/** A cell of so few characters stands in one line: a number must not be parted from its unit. */
+const SHORT_CELL = 12;
+
+function keepShortCellsWhole(node: Root | Element): void {
+  for (const child of node.children) {
+    if (child.type !== 'element') continue;
+    if (/^t[dh]$/.test(child.tagName) && leafText(child).trim().length <= SHORT_CELL)
+      child.properties.dataShort = true;
+    else keepShortCellsWhole(child);
   }
 }
 
