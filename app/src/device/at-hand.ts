@@ -3,39 +3,32 @@ import { plainText, wordStarts, type PlainText } from '@dorvel/core/text';
 import { useAccount } from './account';
 import type { DeviceStore, KeptCopy } from './store';
 
-/**
- * What lies in memory so that an item opens at once, without waiting for the device's store: items as the lists last had
- * them, and the texts that the reader has just touched.
- */
-interface AtHand {
-  items: ReadonlyMap<string, Item>;
-  /** The one touched last is last. */
-  copies: Map<string, KeptCopy>;
-}
-
 /** So many texts lie at hand; the one that was not touched for longest makes room. */
 const COPIES = 5;
-const byStore = new WeakMap<DeviceStore, AtHand>();
+/** Texts in memory, so that an item opens at once: those that the reader has just touched, the last one last. */
+const copiesOf = new WeakMap<DeviceStore, Map<string, KeptCopy>>();
 
-function atHand(store: DeviceStore): AtHand {
-  const there = byStore.get(store) ?? { items: new Map(), copies: new Map() };
-  byStore.set(store, there);
+function copiesAtHand(store: DeviceStore): Map<string, KeptCopy> {
+  const there = copiesOf.get(store) ?? new Map<string, KeptCopy>();
+  copiesOf.set(store, there);
   return there;
 }
 
 /** Lays the items that a list has read at hand. */
 export function layAtHand(store: DeviceStore, items: readonly Item[]): void {
-  atHand(store).items = new Map(items.map((item) => [item.id, item]));
+  store.itemsAtHand.clear();
+  for (const item of items) store.itemsAtHand.set(item.id, item);
 }
 
-/** @returns undefined when no list has read it */
+/** @returns undefined when it does not lie at hand, or another item stands for it */
 export function itemAtHand(store: DeviceStore | null, id: string): Item | undefined {
-  return store ? atHand(store).items.get(id) : undefined;
+  const item = store?.itemsAtHand.get(id);
+  return item?.capture.sameAs === null ? item : undefined;
 }
 
 /** @returns undefined when it does not lie at hand */
 export function copyAtHand(store: DeviceStore | null, id: string | null | undefined): KeptCopy | undefined {
-  return store && id ? atHand(store).copies.get(id) : undefined;
+  return store && id ? copiesAtHand(store).get(id) : undefined;
 }
 
 /**
@@ -45,7 +38,7 @@ export function copyAtHand(store: DeviceStore | null, id: string | null | undefi
  */
 export async function takeCopy(store: DeviceStore, id: string): Promise<KeptCopy | null> {
   const read = await store.copies.get(id);
-  const { copies } = atHand(store);
+  const copies = copiesAtHand(store);
   const known = copies.get(id);
   copies.delete(id);
   if (!read) return null;

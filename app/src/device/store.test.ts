@@ -79,6 +79,16 @@ describe('the store on the device', () => {
     expect((await store.activities.get(uuid(300)))?.seconds).toBe(60);
   });
 
+  it('has items at hand as they were written last, and nothing of what was not written', async () => {
+    await store.commit(save);
+    await store.commit(progress(2, 0.2));
+    expect(store.itemsAtHand.get(ITEM)).toEqual(await store.items.get(ITEM));
+    expect(store.itemsAtHand.get(ITEM)?.progress.furthest).toBe(0.2);
+    const unknown = { ...progress(4, 0.1), itemId: uuid(77) } as Mutation;
+    await expect(store.commitAll([progress(3, 0.9), unknown])).rejects.toThrow();
+    expect(store.itemsAtHand.get(ITEM)?.progress.furthest).toBe(0.2);
+  });
+
   it('takes many changes, or none of them when one cannot be', async () => {
     const unknown = { ...progress(3, 0.1), itemId: uuid(77) } as Mutation;
     await expect(store.commitAll([save, progress(2, 0.2), unknown])).rejects.toThrow(/no item/);

@@ -93,6 +93,8 @@ export class DeviceStore extends Dexie {
   searches!: Table<SavedSearch, string>;
   notes!: Table<WrittenNote, string>;
   cards!: Table<Card, string>;
+  /** Items in memory as they were read or written last, so that one can be opened without waiting. */
+  readonly itemsAtHand = new Map<string, Item>();
 
   constructor(accountId: string) {
     super(`dorvel-${accountId}`);
@@ -143,7 +145,7 @@ export class DeviceStore extends Dexie {
       } else {
         const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
         if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
-        await this.items.put(changed);
+        await this.#putItem(changed);
       }
       const toSend = await this.#standingForEarlier(mutation);
       await this.outbox.add({ itemId: subjectOf(mutation), mutation: toSend });
@@ -160,6 +162,14 @@ export class DeviceStore extends Dexie {
   async #putActivity(activity: Activity): Promise<void> {
     const known = await this.activities.get(activity.id);
     await this.activities.put(known ? mergeActivities(known, activity) : activity);
+  }
+
+  async #putItem(item: Item): Promise<void> {
+    await this.items.put(item);
+    // Not before it is written: what is undone with its transaction was never there.
+    let whole = Dexie.currentTransaction;
+    while (whole.parent) whole = whole.parent;
+    whole.on('complete', () => void this.itemsAtHand.set(item.id, item));
   }
 
   /**
@@ -221,7 +231,7 @@ export class DeviceStore extends Dexie {
       const standing: string[] = [];
       for (const item of items) {
         const known = await this.items.get(item.id);
-        await this.items.put(known ? mergeItems(known, item) : item);
+        await this.#putItem(known ? mergeItems(known, item) : item);
         if (known?.capture.sameAs === null && item.capture.sameAs) standing.push(item.capture.sameAs);
       }
       await this.marks.put({ name: 'cursor', value: cursor });

@@ -1,4 +1,5 @@
 import { Slot, useGlobalSearchParams } from 'expo-router';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { NowScreen } from '@/features/now/now-screen';
@@ -9,7 +10,18 @@ import type { Place } from './places';
 /** A place with its list: on a wide screen the list stays beside what is open, on a phone one covers the other. */
 export function PlaceFrame({ place }: { place: Place }) {
   const { id } = useGlobalSearchParams<{ id?: string }>();
-  if (!useWide()) return <Slot />;
+  const covered = useJustCovered(id);
+  if (!useWide())
+    return (
+      <View className="min-h-0 flex-1">
+        {(id === undefined || covered) && (
+          <View className={covered ? 'hidden' : 'min-h-0 flex-1'}>
+            <PlaceList place={place} openId={null} />
+          </View>
+        )}
+        <Slot />
+      </View>
+    );
   return (
     <View className="flex-1 flex-row">
       <View className="border-x border-line" style={{ width: LIST_WIDTH }}>
@@ -22,9 +34,32 @@ export function PlaceFrame({ place }: { place: Place }) {
   );
 }
 
-/** What a place shows before anything is open. */
-export function PlaceStart({ place }: { place: Place }) {
-  return useWide() ? <NothingOpen /> : <PlaceList place={place} openId={null} />;
+/**
+ * True from the moment that an item covers the list until it has been seen: to take a long list apart costs as much as to
+ * set the first screen of a text, so it is hidden first, and taken apart behind that.
+ */
+function useJustCovered(id: string | undefined): boolean {
+  const [listed, list] = useState(id === undefined);
+  useEffect(() => {
+    if (id === undefined) {
+      list(true);
+      return undefined;
+    }
+    let timer: ReturnType<typeof setTimeout>;
+    const frame = requestAnimationFrame(() => {
+      timer = setTimeout(() => list(false));
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(timer);
+    };
+  }, [id]);
+  return listed && id !== undefined;
+}
+
+/** What stands beside a list before anything is open; on a phone the list itself is all there is. */
+export function PlaceStart() {
+  return useWide() ? <NothingOpen /> : null;
 }
 
 function PlaceList({ place, openId }: { place: Place; openId: string | null }) {
