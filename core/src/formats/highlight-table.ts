@@ -1,7 +1,6 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
-import { notesUnder } from '../highlight';
-import { HighlightKind, LONGEST_NOTE } from '../model';
+import { HighlightKind, LONGEST_NOTE, notesUnder } from '../model';
 import { titleOf } from '../wording';
 import type { MarkedItem } from './highlights';
 

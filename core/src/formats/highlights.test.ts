@@ -1,6 +1,5 @@
 import { fromMarkdown } from 'mdast-util-from-markdown';
-import { notesUnder } from '../highlight';
-import type { Highlight, WrittenNote } from '../model';
+import { notesUnder, type Highlight, type WrittenNote } from '../model';
 import { newItem } from '../sync';
 import { highlightsAsCsv } from './highlight-table';
 import { highlightsAsAnnotations, highlightsAsMarkdown } from './highlights';

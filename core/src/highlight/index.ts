@@ -1,4 +1,3 @@
 export * from './anchor';
 export * from './knots';
-export * from './notes-under';
 export * from './passage';

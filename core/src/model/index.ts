@@ -15,6 +15,7 @@ export * from './item';
 export * from './mailbox';
 export * from './mutation';
 export * from './note';
+export * from './notes-under';
 export * from './podcast';
 export * from './problem';
 export * from './saved-search';

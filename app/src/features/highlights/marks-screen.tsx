@@ -1,6 +1,5 @@
 import type { MarkedItem } from '@dorvel/core/formats';
-import { HIGHLIGHT_KIND_WORDS, HighlightKind, type Highlight } from '@dorvel/core/model';
-import { notesUnder } from '@dorvel/core/highlight';
+import { HIGHLIGHT_KIND_WORDS, HighlightKind, notesUnder, type Highlight } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';

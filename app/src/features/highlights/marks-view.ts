@@ -1,7 +1,7 @@
 import type { MarkedItem } from '@dorvel/core/formats';
-import { notesUnder } from '@dorvel/core/highlight';
 import {
   isTagWithin,
+  notesUnder,
   tagKey,
   tagsOf,
   type Highlight,

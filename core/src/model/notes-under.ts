@@ -1,4 +1,5 @@
-import type { Highlight, WrittenNote } from '../model';
+import type { Highlight } from './highlight';
+import type { WrittenNote } from './note';
 
 /**
  * What was written on a highlight, and on that again, in the order in which it was written.
