@@ -1,1 +1,5 @@
-export { PlaceStart as default } from '@/features/shell/place-frame';
+import { PlaceStart } from '@/features/shell/place-frame';
+
+export default function Start() {
+  return <PlaceStart place="queue" />;
+}
