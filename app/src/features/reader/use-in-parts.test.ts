@@ -52,6 +52,18 @@ describe('a text set in parts', () => {
     expect(seen.at(-1)?.parts.flat()).toEqual(long.children);
   });
 
+  it('stays whole once all of it was needed', () => {
+    const { result, rerender } = renderHook<ReturnType<typeof useInParts>, boolean>(
+      (atOnce) => useInParts(long, 0, atOnce),
+      { initialProps: false },
+    );
+    expect(result.current.shown).toBe(0.1);
+    rerender(true);
+    expect(result.current).toMatchObject({ shown: 1, whole: true });
+    rerender(false);
+    expect(result.current).toMatchObject({ shown: 1, whole: true });
+  });
+
   it('is whole at once when all of it is needed, or when it is short and was begun', () => {
     expect(renderHook(() => useInParts(long, 0, true)).result.current).toMatchObject({ shown: 1, whole: true });
     expect(renderHook(() => useInParts(tree(500, 500), 600, false)).result.current.whole).toBe(true);

@@ -32,7 +32,11 @@ export function useInParts(tree: ArticleTree, place: number, atOnce: boolean): I
   const [count, setCount] = useState(parts.length === 1 && place > 0 ? all : 1);
   const now = atOnce ? all : count;
   useEffect(() => {
-    if (now >= all) return undefined;
+    if (now >= all) {
+      // What was once set as a whole stays so.
+      setCount(all);
+      return undefined;
+    }
     // Behind the next frame, so that what is set by now is seen and can be moved before more comes.
     let timer: ReturnType<typeof setTimeout>;
     const frame = requestAnimationFrame(() => {
