@@ -85,7 +85,7 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
               )}
               <Button label="Take along, bring in" onPress={() => showExchange(true)} />
             </NarrowMarks>
-            {count === 0 && highlights && (
+            {marked.length === 0 && highlights && notes && (
               <Text className="font-ui text-base text-soft">
                 {wanted === ALL_MARKS
                   ? 'Nothing is marked yet. Select words in an article, and say what they are for.'
@@ -99,7 +99,7 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
       {exchangeShown && (
         <Sheet title="Take along, bring in" onClose={() => showExchange(false)}>
           <View className="gap-[18px]">
-            {count > 0 && (
+            {marked.length > 0 && (
               <Setting label={`What is on the page: ${inWords(count, marked.length)}`}>
                 <TakeAlong marked={marked} onDone={() => showExchange(false)} />
                 <View className="flex-row">
