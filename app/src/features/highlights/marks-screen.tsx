@@ -100,11 +100,19 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
         <Sheet title="Take along, bring in" onClose={() => showExchange(false)}>
           <View className="gap-[18px]">
             {marked.length > 0 && (
-              <Setting label={`What is on the page: ${inWords(count, marked.length)}`}>
+              <Setting
+                label={
+                  count === 0
+                    ? 'What is on the page'
+                    : `What is on the page: ${inWords(count, marked.length)}`
+                }
+              >
                 <TakeAlong marked={marked} onDone={() => showExchange(false)} />
-                <View className="flex-row">
-                  <Button label="Gather all" onPress={gatherAll} />
-                </View>
+                {count > 0 && (
+                  <View className="flex-row">
+                    <Button label="Gather all" onPress={gatherAll} />
+                  </View>
+                )}
               </Setting>
             )}
             {itemId === null && (
