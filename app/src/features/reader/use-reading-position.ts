@@ -132,11 +132,24 @@ export function useReadingPosition(
       if (document.visibilityState === 'hidden') record();
     };
     // The fonts and the pictures' sizes settle after the first layout, and settings change it later: hold the place.
+    let shown = content.dataset.shown;
     const settle = new ResizeObserver((changes) => {
       const isBelow = changes.every(({ target }) => target === around);
-      // What comes or goes under the article, such as related items, must not move the text under the reader's eyes.
-      if (isBelow && movedByReader.current) ours.current.height = view.scrollHeight;
-      else restore();
+      const isNextPart = content.dataset.shown !== shown;
+      shown = content.dataset.shown;
+      if (!movedByReader.current || !(isBelow || isNextPart)) {
+        restore();
+        return;
+      }
+      // What comes or goes under what is seen, a further part or related items, must not move the text under the reader's eyes.
+      const { top } = ours.current;
+      ours.current.height = view.scrollHeight;
+      // They may have scrolled in the very frame in which the part came.
+      if (isNextPart && Math.abs(view.scrollTop - top) >= 1 && !latest.current.carried) {
+        look();
+        clearTimeout(dwell.current);
+        dwell.current = setTimeout(record, DWELL_MS);
+      }
     });
     const around = view.firstElementChild;
     for (const each of [content, view, around]) if (each) settle.observe(each);
