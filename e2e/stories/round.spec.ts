@@ -141,6 +141,8 @@ test('what is read on one device is where it was on the other, within a line, on
       : webPage('slipway', '/yard/larch-or-oak');
   await signIn(page, EMPTY);
   await save(page, address);
+  // At a second try it has been begun already, and is no longer in the Inbox.
+  await goTo(page, 'Library');
   await row(page, title).getByRole('link').click();
   await readTo(page, 0.7);
   const here = await placeAtLine(page);
