@@ -51,7 +51,7 @@ export function ownServer(port: number, settings: Record<string, string> = {}): 
           (response) => response.ok,
           () => false,
         );
-      await expect.poll(healthy, { timeout: 20_000 }).toBe(true);
+      await expect.poll(healthy, { timeout: 60_000 }).toBe(true);
     },
     async clear() {
       await end('SIGKILL');
