@@ -93,7 +93,9 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
     await sheet.getByRole('button', { name: /^Save/ }).click();
     await context.setOffline(false);
     // The server may still be at the hundred and eighty.
-    await expect(row(page, 'Shared notes').getByRole('img', { name: /min/ })).toBeVisible({ timeout: 60_000 });
+    await expect(row(page, 'Shared notes').getByRole('img', { name: /min/ })).toBeVisible({
+      timeout: 60_000,
+    });
     const straight = await page.request.post(`${own.origin}/share`, { maxRedirects: 0, form: { url: 'x' } });
     expect([straight.status(), straight.headers().location]).toEqual([303, '/share?again=yes']);
   });
