@@ -44,6 +44,8 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
     [highlights, notes, items, itemId],
   );
   const gathered = useGathered();
+  // Of what was gathered some may have been removed since.
+  const gatheredCount = highlights?.filter(({ id }) => gathered.ids.includes(id)).length ?? 0;
   const router = useRouter();
   const [exchangeShown, showExchange] = useState(false);
   const gatherAll = () => {
@@ -80,8 +82,8 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
               inputMode="search"
             />
             <NarrowMarks wanted={wanted} facets={facets} onChange={narrow}>
-              {gathered.ids.length > 0 && (
-                <Button label={`Gathered: ${gathered.ids.length}`} onPress={() => router.push('/gathered')} />
+              {gatheredCount > 0 && (
+                <Button label={`Gathered: ${gatheredCount}`} onPress={() => router.push('/gathered')} />
               )}
               <Button label="Take along, bring in" onPress={() => showExchange(true)} />
             </NarrowMarks>

@@ -70,24 +70,22 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
               />
             </Setting>
             {facets.tags.length > 0 && (
-              <Setting label="Tag of the item">
-                <Choice
-                  name="Tag of the item"
-                  options={options(facets.tags, 'Any tag')}
-                  value={wanted.tag ?? ANY}
-                  onChange={(value) => onChange({ tag: value === ANY ? null : value })}
-                />
-              </Setting>
+              <Facet
+                label="Tag of the item"
+                any="Any tag"
+                names={facets.tags}
+                value={wanted.tag}
+                onChange={(tag) => onChange({ tag })}
+              />
             )}
             {facets.sources.length > 1 && (
-              <Setting label="Where it is from">
-                <Choice
-                  name="Where it is from"
-                  options={options(facets.sources, 'Anywhere')}
-                  value={wanted.source ?? ANY}
-                  onChange={(value) => onChange({ source: value === ANY ? null : value })}
-                />
-              </Setting>
+              <Facet
+                label="Where it is from"
+                any="Anywhere"
+                names={facets.sources}
+                value={wanted.source}
+                onChange={(source) => onChange({ source })}
+              />
             )}
             <Setting label="Order">
               <Choice
@@ -109,6 +107,26 @@ function startOf(today: string, days: number): number {
   return new Date(`${addDays(today, 1 - days)}T00:00`).getTime();
 }
 
-function options(names: readonly string[], any: string) {
-  return [{ value: ANY, label: any }, ...names.map((value) => ({ value, label: value }))];
+interface FacetProps {
+  label: string;
+  /** Says that all will do. */
+  any: string;
+  names: readonly string[];
+  /** Null for all. */
+  value: string | null;
+  onChange(value: string | null): void;
+}
+
+function Facet({ label, any, names, value, onChange }: FacetProps) {
+  const options = [{ value: ANY, label: any }, ...names.map((name) => ({ value: name, label: name }))];
+  return (
+    <Setting label={label}>
+      <Choice
+        name={label}
+        options={options}
+        value={value ?? ANY}
+        onChange={(chosen) => onChange(chosen === ANY ? null : chosen)}
+      />
+    </Setting>
+  );
 }

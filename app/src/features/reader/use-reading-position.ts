@@ -23,7 +23,7 @@ interface ReadingPosition {
   follow(offset: number): void;
   /** Goes to a place that is recorded already: the voice has stopped there. */
   rest(offset: number): void;
-  /** True when the reader has moved since the text was opened, or the voice carries them: their place is here. */
+  /** True when the reader has moved since the text was opened, looks at what was found, or is carried: their place is here. */
   stays(): boolean;
 }
 
@@ -210,7 +210,10 @@ export function useReadingPosition(
     },
     [follow, restore, scroller],
   );
-  const stays = useCallback(() => movedByReader.current || latest.current.carried, []);
+  const stays = useCallback(
+    () => movedByReader.current || latest.current.carried || scroller.current?.dataset.aside !== undefined,
+    [scroller],
+  );
   return { fraction, goTo, place, follow, rest, stays };
 }
 
