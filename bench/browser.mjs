@@ -1,13 +1,15 @@
 // A demo and a browser for measuring what readers feel.
-import { existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
-import { ensureBuilt, root, start } from '../scripts/steps.mjs';
+import { ensureBuilt, ensureChromium, root, start } from '../scripts/steps.mjs';
 
 /** Starts a demo of its own, waits until its captures are done, and signs in on a phone. */
 export async function openDemo(port) {
   ensureBuilt();
+  const executablePath = ensureChromium();
+  if (executablePath === null)
+    throw new Error('These measurements need Chromium: sudo apt-get install chromium');
   const demo = start(process.execPath, [path.join(root, 'scripts/demo.mjs'), '--fresh'], {
     PORT: String(port),
     DORVEL_DATA: path.join(tmpdir(), `dorvel-bench-${port}`),
@@ -20,7 +22,6 @@ export async function openDemo(port) {
     if (setup?.jobsOpen === 0 && tries > 100) break;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
-  const executablePath = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
   const browser = await chromium.launch({
     executablePath,
     args: '--no-sandbox --disable-gpu --no-first-run --disable-background-networking'.split(' '),

@@ -64,27 +64,24 @@ async function open(title) {
     .boundingBox();
   await page.evaluate(() => {
     window.opened = new Promise((resolve) => {
-      let shown = 0;
-      const text = new MutationObserver(() => {
-        if (!document.querySelector('.article p')) return;
-        text.disconnect();
-        shown = performance.now();
-      });
-      text.observe(document.body, { childList: true, subtree: true });
+      // It may be set already, out of sight.
+      const isShown = () => document.querySelector('.article p')?.checkVisibility() ?? false;
+      let inItsFrame = false;
+      addEventListener('click', () => requestAnimationFrame(() => (inItsFrame = isShown())), { capture: true, once: true });
       new PerformanceObserver((list, observer) => {
         const click = list.getEntries().find(({ name }) => name === 'click');
         if (!click) return;
         observer.disconnect();
         // The frame that answers the press has the text in it, or a later one: then until that has been drawn.
         const wait = () => {
-          if (shown === 0) requestAnimationFrame(wait);
-          else if (shown <= click.processingEnd + 1) resolve(click.duration);
+          if (inItsFrame) resolve(click.duration);
+          else if (!isShown()) requestAnimationFrame(wait);
           else requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - click.startTime)));
         };
         wait();
       }).observe({ type: 'event', durationThreshold: 16 });
     });
-  });
+  }); // prettier-ignore
   const touch = (type, touchPoints) => throttle.send('Input.dispatchTouchEvent', { type, touchPoints });
   await touch('touchStart', [{ x: box.x + 60, y: box.y + box.height / 2 }]);
   await page.waitForTimeout(PRESS_MS);

@@ -116,3 +116,22 @@ test('a picture is seen large, drawn nearer, and closed again', async ({ page })
   await expect(view).toHaveCount(0);
   await expect(enlarge).toBeFocused();
 }); // prettier-ignore
+
+test('what is about to be opened is set out of sight, and that is what the press shows', async ({ page }, { project }) => {
+  test.skip(project.name !== 'phone', 'on a wide screen the list stays beside the text');
+  await signIn(page, SEEDED);
+  await goTo(page, 'Queue');
+  const link = page.getByRole('listitem').first().getByRole('link');
+  await link.focus();
+  const set = page.locator('.article p').first();
+  await expect(set).toBeHidden();
+  await expect.poll(() => set.count()).toBe(1);
+  await set.evaluate((paragraph) => paragraph.setAttribute('data-set-ahead', ''));
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.article p[data-set-ahead]')).toBeVisible();
+  await expect(page).toHaveURL(/\/queue\/./);
+  await expect(page.getByRole('list', { name: /^Queue/ })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Queue', level: 1 })).toBeVisible();
+  await expect(page).toHaveURL(/\/queue$/);
+}); // prettier-ignore

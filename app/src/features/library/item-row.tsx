@@ -1,11 +1,11 @@
 import { goOnFrom, lengthInWords, passedOf } from '@dorvel/core/queue';
 import { tagsOf, type Item } from '@dorvel/core/model';
-import { Link } from 'expo-router';
+import { Link, useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
-import { memo, type ReactNode } from 'react';
-import { Pressable, Text, View } from 'react-native';
+import { memo, type MouseEvent, type ReactNode } from 'react';
+import { Text, View, type GestureResponderEvent } from 'react-native';
 import { useKnots } from '@/device/knots';
-import { makeReady } from '@/features/reader/ready-tree';
+import { makeReady, showAhead } from '@/features/reader/ahead';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Strand } from '@/ui/strand';
@@ -35,17 +35,22 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const words = lengthInWords(item);
   const knots = useKnots(({ byItem }) => byItem.get(item.id));
   const tags = tagsOf(item);
-  const copyId = here ? capture.page?.copyId : null;
-  // A press takes a while to become one: time enough to read the text from the device's store.
-  const ready = copyId ? () => void makeReady(copyId) : undefined;
+  // A press takes a while to become one: time enough to read the text from the device's store, and to set it.
+  const ready = here && !open ? () => void makeReady(item, href) : undefined;
+  const router = useRouter();
+  const pressed = (event: MouseEvent | GestureResponderEvent) => {
+    const isPlain = 'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey); // prettier-ignore
+    if (isPlain && showAhead(href, () => router.navigate(href))) event.preventDefault();
+  };
   const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
   return (
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
-      <Link href={href} asChild>
-        <Pressable
+      <Link href={href} asChild onPress={pressed}>
+        {/* A plain link: to follow presses, hovering and focus as well would be drawn for every row that is touched. */}
+        <View
           aria-current={open ? 'true' : undefined}
-          onPressIn={ready}
-          onHoverIn={ready}
+          onPointerDown={ready}
+          onPointerEnter={ready}
           onFocus={ready}
           className="min-w-0 flex-1 py-[13px] pl-[20px]"
         >
@@ -83,7 +88,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
               {capture.says}
             </Text>
           ) : null}
-        </Pressable>
+        </View>
       </Link>
       <View className="justify-center pr-[6px]">
         {action}

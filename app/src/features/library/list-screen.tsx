@@ -17,7 +17,7 @@ import { PLACE_NAMES, type ListPlace } from '@/features/shell/places';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
-import { useReadyAhead } from '@/features/reader/ready-tree';
+import { useReadyAhead } from '@/features/reader/ahead';
 import { namedList } from '@/ui/named-list';
 import { PlaceHeader } from '@/ui/place-header';
 import { useWide } from '@/ui/wide';
@@ -40,7 +40,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const ofPlace = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
   const shown = find.asked ? find.found : ofPlace;
   useStepKeys(place, shown, openId);
-  useReadyAhead(shown[0]?.capture.page?.copyId);
+  useReadyAhead(place, shown[0], kept?.ids);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">

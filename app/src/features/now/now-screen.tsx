@@ -12,7 +12,7 @@ import { useSync } from '@/device/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
 import { useRecall } from '@/features/cards/use-recall';
 import { ItemRow } from '@/features/library/item-row';
-import { useReadyAhead } from '@/features/reader/ready-tree';
+import { useReadyAhead } from '@/features/reader/ahead';
 import { ItemSheet } from '@/features/library/item-sheet';
 import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { LIST_WIDTH } from '@/features/library/list-screen';
@@ -54,7 +54,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
 
   const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
   const goOn = useMemo(() => toGoOnWith(items), [items]);
-  useReadyAhead(goOn[0]?.capture.page?.copyId);
+  useReadyAhead('now', goOn[0], kept?.ids);
   const candidates = useMemo(
     () => slotCandidates(items, by, rate, (language) => chosenVoice(language) !== null),
     [items, by, rate],

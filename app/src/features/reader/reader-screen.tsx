@@ -6,7 +6,7 @@ import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Headphones from 'lucide-react-native/icons/headphones';
 import Pause from 'lucide-react-native/icons/pause';
 import TableOfContents from 'lucide-react-native/icons/table-of-contents';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Linking, Pressable, Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
 import { ServerProblem, Unreachable } from '@/device/api';
@@ -46,7 +46,7 @@ interface ReaderScreenProps {
 }
 
 /** An item open for reading, in whatever state its text is. */
-export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
+export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
   const item = useItem(itemId);
   const [chosenId, chooseCopy] = useState<string | null>(null);
   const original = useCopy(chosenId ?? item?.capture.page?.copyId);
@@ -162,7 +162,7 @@ export function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
       )}
     </View>
   );
-}
+});
 
 function ReaderHead(props: {
   place: Place;

@@ -2,8 +2,6 @@ import { TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
 import { leafText, plainText } from '@dorvel/core/text';
 import type { Element, Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
-import { useEffect } from 'react';
-import { layCopyAtHand, textOf } from '@/device/at-hand';
 
 const ready = new WeakMap<ArticleTree, ArticleTree>();
 
@@ -57,21 +55,4 @@ function keepShortCellsWhole(node: Root | Element): void {
       child.properties.dataShort = true;
     else keepShortCellsWhole(child);
   }
-}
-
-/** Makes a text ready to be opened: read from the device's store, and worked out as far as it can be before it is seen. */
-export async function makeReady(copyId: string): Promise<void> {
-  const copy = await layCopyAtHand(copyId);
-  if (!copy) return;
-  textOf(copy);
-  readyTree(copy.tree);
-}
-
-/** Makes ready what stands on top of a list, when there is nothing else to do. */
-export function useReadyAhead(copyId: string | null | undefined): void {
-  useEffect(() => {
-    if (!copyId || !('requestIdleCallback' in globalThis)) return undefined;
-    const idle = requestIdleCallback(() => void makeReady(copyId));
-    return () => cancelIdleCallback(idle);
-  }, [copyId]);
 }

@@ -1,32 +1,79 @@
-import { Slot, useGlobalSearchParams } from 'expo-router';
+import { Slot, useGlobalSearchParams, usePathname } from 'expo-router';
+import { Activity, memo, useDeferredValue, useEffect } from 'react';
 import { View } from 'react-native';
 import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { NowScreen } from '@/features/now/now-screen';
+import { useAhead } from '@/features/reader/ahead';
 import { NothingOpen } from '@/features/reader/nothing-open';
+import { ReaderScreen } from '@/features/reader/reader-screen';
 import { useWide } from '@/ui/wide';
 import type { Place } from './places';
 
-/** A place with its list: on a wide screen the list stays beside what is open, on a phone one covers the other. */
+/**
+ * A place with its list and what is open from it: side by side on a wide screen; on a phone one covers the other. The routes
+ * below a place draw nothing themselves, so that a text which was set ahead, out of sight, is the one that is shown.
+ */
 export function PlaceFrame({ place }: { place: Place }) {
-  const { id } = useGlobalSearchParams<{ id?: string }>();
-  if (!useWide()) return <Slot />;
+  const path = usePathname();
+  const { at } = useGlobalSearchParams<{ at?: string }>();
+  const wide = useWide();
+  const openId = idIn(path, place);
+  // What is opened is seen first; the list is marked, or taken apart, in the frames that follow.
+  const listed = useDeferredValue(openId);
+  const list = <PlaceList place={place} openId={listed} />;
   return (
-    <View className="flex-1 flex-row">
-      <View className="border-x border-line" style={{ width: LIST_WIDTH }}>
-        <PlaceList place={place} openId={id ?? null} />
-      </View>
-      <View className="min-w-0 flex-1">
-        <Slot />
-      </View>
+    <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
+      {wide ? (
+        <View className="border-x border-line" style={{ width: LIST_WIDTH }}>
+          {list}
+        </View>
+      ) : (
+        (openId === null || listed === null) && list
+      )}
+      <OpenItem place={place} openId={openId} at={at} wide={wide} />
+      <Slot />
     </View>
   );
 }
 
-/** What a place shows before anything is open. */
-export function PlaceStart({ place }: { place: Place }) {
-  return useWide() ? <NothingOpen /> : <PlaceList place={place} openId={null} />;
+/** What the routes below a place draw. */
+export function DrawnByFrame() {
+  return null;
 }
 
-function PlaceList({ place, openId }: { place: Place; openId: string | null }) {
-  return place === 'now' ? <NowScreen openId={openId} /> : <ListScreen place={place} openId={openId} />;
+interface OpenItemProps {
+  place: Place;
+  openId: string | null;
+  /** Where in the text something was found, to be opened there. */
+  at: string | undefined;
+  wide: boolean;
 }
+
+function OpenItem({ place, openId, at, wide }: OpenItemProps) {
+  const { href, shown } = useAhead();
+  useEffect(() => {
+    // What was set ahead knows the place of then: it is opened once.
+    if (openId !== null) useAhead.setState({ href: null, shown: false });
+  }, [openId]);
+  const aheadId = href === null ? null : idIn(href, place);
+  const isAhead = aheadId !== null && (shown || (openId === null && !wide));
+  const itemId = isAhead ? aheadId : openId;
+  if (itemId === null) return wide ? <NothingOpen /> : null;
+  const found = isAhead ? undefined : at;
+  return (
+    <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>
+      <View className={wide ? 'min-w-0 flex-1' : 'absolute inset-0'}>
+        <ReaderScreen place={place} itemId={itemId} at={found} />
+      </View>
+    </Activity>
+  );
+}
+
+/** The id of the item in an address under a place. */
+function idIn(path: string, place: Place): string | null {
+  return path.startsWith(`/${place}/`) ? path.slice(place.length + 2) : null;
+}
+
+const PlaceList = memo(function PlaceList({ place, openId }: { place: Place; openId: string | null }) {
+  return place === 'now' ? <NowScreen openId={openId} /> : <ListScreen place={place} openId={openId} />;
+});

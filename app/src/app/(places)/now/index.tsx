@@ -1,5 +1,1 @@
-import { PlaceStart } from '@/features/shell/place-frame';
-
-export default function Start() {
-  return <PlaceStart place="now" />;
-}
+export { DrawnByFrame as default } from '@/features/shell/place-frame';
