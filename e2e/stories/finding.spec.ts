@@ -46,6 +46,10 @@ test('tags narrow step by step, other spellings are understood, and nothing is l
 }) => {
   await signIn(page, SEEDED);
   await goTo(page, 'Library');
+  // More rows than are drawn at first, without anything having been scrolled.
+  await expect
+    .poll(() => page.getByRole('list', { name: 'Library' }).getByRole('listitem').count())
+    .toBeGreaterThan(16);
 
   await test.step('each tag says how many it leaves', async () => {
     await narrowBy(page, /^Tag boats, \d/).click();

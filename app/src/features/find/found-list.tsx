@@ -2,7 +2,6 @@ import type { Item, Passage } from '@dorvel/core/model';
 import { memo } from 'react';
 import { FlatList, Text, View } from 'react-native';
 import { ItemRow } from '@/features/library/item-row';
-import { namedList } from '@/ui/named-list';
 
 interface FoundListProps {
   items: readonly Item[];
@@ -27,7 +26,8 @@ export const FoundList = memo(function FoundList({
 }: FoundListProps) {
   return (
     <FlatList
-      {...namedList('Found', items.length)}
+      role="list"
+      aria-label="Found"
       data={items}
       keyExtractor={(item) => item.id}
       initialNumToRender={12}

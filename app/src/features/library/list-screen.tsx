@@ -18,7 +18,6 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
 import { useReadyAhead } from '@/features/reader/ahead';
-import { namedList } from '@/ui/named-list';
 import { PlaceHeader } from '@/ui/place-header';
 import { useWide } from '@/ui/wide';
 import { ItemRow } from './item-row';
@@ -48,27 +47,32 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
       {find.asked ? (
         <>
           {scope !== 'articles' && <FoundNotes written={find.asked} />}
-          <FoundList
-            items={shown}
-            passages={find.passages}
-            openId={openId}
-            here={kept?.ids}
-            room={room}
-            onMore={setSheetFor}
-            onFurther={find.further}
-          />
+          {shown.length > 0 && (
+            <FoundList
+              items={shown}
+              passages={find.passages}
+              openId={openId}
+              here={kept?.ids}
+              room={room}
+              onMore={setSheetFor}
+              onFurther={find.further}
+            />
+          )}
         </>
       ) : (
         <>
-          {shown.length === 0 && items !== undefined && <EmptyList place={place} />}
-          <PlaceList
-            place={place}
-            items={shown}
-            openId={openId}
-            kept={kept?.ids}
-            room={room}
-            onMore={setSheetFor}
-          />
+          {shown.length > 0 ? (
+            <PlaceList
+              place={place}
+              items={shown}
+              openId={openId}
+              kept={kept?.ids}
+              room={room}
+              onMore={setSheetFor}
+            />
+          ) : (
+            items !== undefined && <EmptyList place={place} />
+          )}
         </>
       )}
       {sheetFor && <ItemSheet itemId={sheetFor.id} onClose={() => setSheetFor(null)} />}
@@ -89,7 +93,8 @@ interface PlaceListProps {
 const PlaceList = memo(function PlaceList({ place, items, openId, kept, room, onMore }: PlaceListProps) {
   return (
     <FlatList
-      {...namedList(PLACE_NAMES[place], items.length)}
+      role="list"
+      aria-label={PLACE_NAMES[place]}
       data={items}
       keyExtractor={(item) => item.id}
       initialNumToRender={16}
