@@ -68,6 +68,25 @@ test('a session that ends while changes wait loses nothing: it asks to sign in, 
   await other.context().close();
 });
 
+test('a save is not lost when the page is closed before the device has written it', async ({ page }, { project }) => {
+  await signIn(page, EMPTY);
+  const title = `cut-off-${project.name}`;
+  // Somebody is at the store, and does not let go of it until the page is closed.
+  await page.evaluate(async () => {
+    const [found] = (await indexedDB.databases()).filter(({ name }) => name?.startsWith('dorvel-'));
+    const opened = indexedDB.open(found?.name ?? '');
+    await new Promise((resolve) => (opened.onsuccess = resolve));
+    const store = opened.result.transaction([...opened.result.objectStoreNames], 'readwrite').objectStore('marks');
+    const hold = () => void (store.get('cursor').onsuccess = hold);
+    hold();
+  });
+  await save(page, webPage('rough', `/n/${title}`));
+  await expect.poll(() => page.evaluate(() => Object.keys(localStorage).some((name) => name.includes('unwritten')))).toBe(true);
+  await page.reload();
+  await expect(row(page, title)).toHaveCount(1);
+  await expect.poll(() => page.evaluate(() => Object.keys(localStorage).some((name) => name.includes('unwritten')))).toBe(false);
+}); // prettier-ignore
+
 test('a wrong passphrase says so, and a save can be undone', async ({ page }, { project }) => {
   await page.goto(`${EMPTY}/sign-in`);
   await page.getByLabel('Mail address').fill('ines@skerrow.example');

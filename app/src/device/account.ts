@@ -5,6 +5,7 @@ import { api } from './api';
 import { readSetting, writeSetting } from './settings-storage';
 import { DeviceStore } from './store';
 import { PICTURE_CACHE } from './picture-cache';
+import { unwrittenOf } from './unwritten';
 
 interface AccountState {
   /** Whose library is on this device; null before anyone has signed in. */
@@ -39,7 +40,8 @@ export const useAccount = create<AccountState>()((set, get) => {
     createAccount: async (account) => enter(await api.createAccount(account)),
     async signOut() {
       await api.signOut();
-      const { store } = get();
+      const { account, store } = get();
+      for (const { done } of account ? unwrittenOf(account.id) : []) done();
       writeSetting('account', null);
       set({ account: null, store: null, needsSignIn: false });
       await store?.delete();

@@ -24,10 +24,12 @@ import {
 } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import { createClock } from '@dorvel/core/sync';
+import Dexie from 'dexie';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { deviceName, useAccount } from './account';
 import type { DeviceStore } from './store';
-import { syncSoon } from './sync-loop';
+import { syncSoon, tellOf } from './sync-loop';
+import { noteDown, unwrittenOf } from './unwritten';
 
 const clock = createClock(deviceName, Date.now);
 
@@ -37,9 +39,31 @@ function store(): DeviceStore {
   return open;
 }
 
-async function commit(mutation: Mutation): Promise<void> {
-  await store().commit(mutation);
+/** Makes changes, all or none. */
+async function commit(...changes: readonly Mutation[]): Promise<void> {
+  const { account } = useAccount.getState();
+  const into = store();
+  const written = noteDown(account?.id ?? '', changes);
+  await into.commitAll(changes);
+  written();
   syncSoon();
+}
+
+/** Makes the changes that were cut off when the app was closed. What cannot be made is told. */
+export async function makeUnwritten(): Promise<void> {
+  const { account, store: open } = useAccount.getState();
+  if (!account || !open) return;
+  for (const { changes, done } of unwrittenOf(account.id)) {
+    try {
+      await open.commitAll(changes);
+    } catch (error) {
+      // The store itself fails: they stay noted down until it can be written to.
+      if (error instanceof Dexie.DexieError) throw error;
+      tellOf([{ kind: 'refused', says: `A change that was cut off could not be made: ${String(error)}` }]);
+    }
+    done();
+    syncSoon();
+  }
 }
 
 export type SaveOutcome = { kind: 'saved'; itemId: string } | { kind: 'already-saved'; item: Item };
@@ -55,27 +79,26 @@ export async function saveAddress(
   howMuch: HowMuch,
   given?: GivenText,
 ): Promise<SaveOutcome> {
-  const key = canonicalAddress(address);
-  const items = await store().items.toArray();
-  const known = items.find((item) => item.capture.addressKey === key && item.capture.sameAs === null);
-  if (known) {
-    const queue = items.filter((item) => item.choices.stage.value === 'queue');
-    await choose(known.id, saveAgain(known, queue, Date.now()));
-    if (given) await giveText(known.id, given);
-    return { kind: 'already-saved', item: known };
-  }
   const itemId = uuidv7();
-  await commit({
-    type: 'save',
-    id: uuidv7(),
-    itemId,
-    address,
-    savedAt: Date.now(),
-    howMuch,
-    stamp: clock.next(),
-  });
-  if (given) await giveText(itemId, given);
-  return { kind: 'saved', itemId };
+  const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
+  const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
+  const changes: Mutation[] = given ? [save, { ...base(), type: 'provide', given }] : [save];
+  // Not even while it is looked for may it get lost.
+  const written = noteDown(useAccount.getState().account?.id ?? '', changes);
+  const known = await store()
+    .items.where('capture.addressKey')
+    .equals(canonicalAddress(address))
+    .and((item) => item.capture.sameAs === null)
+    .first();
+  if (!known) {
+    await commit(...changes);
+    return { kind: 'saved', itemId };
+  }
+  const queue = await store().items.where('choices.stage.value').equals('queue').toArray();
+  await choose(known.id, saveAgain(known, queue, Date.now()));
+  if (given) await giveText(known.id, given);
+  written();
+  return { kind: 'already-saved', item: known };
 }
 
 /** So many changes are written together: each writing makes every list on screen anew. */
@@ -112,10 +135,9 @@ export async function saveAll(
       const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
       return given ? [save, { ...base(), type: 'provide', given }] : [save];
     });
-    await store().commitAll(mutations);
+    await commit(...mutations);
     done(at + part.length);
   }
-  syncSoon();
   return made;
 }
 
@@ -123,10 +145,15 @@ export async function saveAll(
 export async function chooseAll(changes: readonly { itemId: string; set: ChoiceChanges }[]): Promise<void> {
   for (const item of await store().items.bulkGet(changes.map(({ itemId }) => itemId)))
     if (item) for (const register of Object.values(item.choices)) clock.see(register.at);
-  await store().commitAll(
-    changes.map(({ itemId, set }) => ({ type: 'choose', id: uuidv7(), itemId, set, stamp: clock.next() })),
+  await commit(
+    ...changes.map(({ itemId, set }) => ({
+      type: 'choose' as const,
+      id: uuidv7(),
+      itemId,
+      set,
+      stamp: clock.next(),
+    })),
   );
-  syncSoon();
 }
 
 /** Puts tags on many items, or takes them off: all of it at once, or none. See tag. */
@@ -137,10 +164,15 @@ export async function tagAll(
   items.forEach((item, at) => {
     for (const key of Object.keys(changes[at]?.set ?? {})) clock.see(item?.tags[key]?.at ?? NEVER);
   });
-  await store().commitAll(
-    changes.map(({ itemId, set }) => ({ type: 'tag', id: uuidv7(), itemId, set, stamp: clock.next() })),
+  await commit(
+    ...changes.map(({ itemId, set }) => ({
+      type: 'tag' as const,
+      id: uuidv7(),
+      itemId,
+      set,
+      stamp: clock.next(),
+    })),
   );
-  syncSoon();
 }
 
 /** Records what the reader decided about an item. */
@@ -226,8 +258,7 @@ export async function followFeeds(feeds: readonly Followed[]): Promise<string[]>
       ...(Object.keys(set).length > 0 ? [{ ...base(), type: 'feed' as const, set }] : []),
     ];
   });
-  await store().commitAll(mutations);
-  syncSoon();
+  await commit(...mutations);
   return feeds.map(({ address }) => feedIdOf(address));
 }
 
@@ -320,8 +351,7 @@ export async function makeCards(
     set: { front, back },
     stamp: clock.next(),
   }));
-  await store().commitAll(mutations);
-  syncSoon();
+  await commit(...mutations);
   return mutations.map(({ cardId }) => cardId);
 }
 

@@ -104,6 +104,7 @@ export class DeviceStore extends Dexie {
     this.version(4).stores({ feeds: 'id' });
     this.version(5).stores({ highlights: 'id, itemId', searches: 'id' });
     this.version(6).stores({ notes: 'id, itemId', cards: 'id, source.itemId' });
+    this.version(7).stores({ items: 'id, capture.addressKey, choices.stage.value' });
   }
 
   /** The tables that changes are made in. */

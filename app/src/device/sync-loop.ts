@@ -141,7 +141,8 @@ async function receive(store: DeviceStore): Promise<void> {
   }
 }
 
-function tellOf(added: News[]): void {
+/** Has something told to the reader. */
+export function tellOf(added: News[]): void {
   if (added.length > 0) useSync.setState(({ news }) => ({ news: [...news, ...added] }));
 }
 

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useSync } from '@/device/sync-loop';
 import { useAccount } from '@/device/account';
+import { makeUnwritten } from '@/device/changes';
 import { followKnots } from '@/device/knots';
 import { followPace } from '@/device/pace';
 import { PlayerBar } from '@/features/listen/player-bar';
@@ -35,6 +36,7 @@ export function Shell({ openId, children }: ShellProps) {
   const writing = useNoteSheet((state) => state.writing);
   const [keysShown, showKeys] = useState(false);
   const store = useAccount((state) => state.store);
+  useEffect(() => void makeUnwritten(), [store]);
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);
