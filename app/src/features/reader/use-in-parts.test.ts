@@ -28,7 +28,7 @@ describe('the parts of a text', () => {
 
   it('have the place at which the text is opened in the first', () => {
     const { parts, ends } = partsFor(tree(...Array<number>(30).fill(1000)), 12_500);
-    expect(parts[0]).toHaveLength(15);
+    expect(parts[0]).toHaveLength(14);
     expect(ends[0]).toBeGreaterThan(12_500);
   });
 });

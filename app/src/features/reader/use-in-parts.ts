@@ -3,8 +3,8 @@ import { useEffect, useMemo, useState } from 'react';
 
 type Node = ArticleTree['children'][number];
 
-/** Behind the reader's place so many characters are set at once: two screens of a phone, one of a wide window. */
-const AHEAD = 2000;
+/** Behind the reader's place so many characters are set at once: more than a screen of a phone. */
+const AHEAD = 1500;
 /** What comes later is set in parts of so many characters, each short enough for a frame or two on a slow phone. */
 const PART = 9000;
 
