@@ -101,7 +101,7 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
   });
 
   await test.step('files are dropped on the window: lists give their pages, texts are items themselves', async () => {
-    const bookmarks = `<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-one')}" ADD_DATE="1">One</A>\n<DT><A HREF="${webPage('rough', '/turning/dropped-two')}">Two</A></DL>`;
+    const bookmarks = `<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-one')}" ADD_DATE="1">One</A>\n<DT><H3>Crossings</H3>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-two')}" TAGS="by hand">Two</A></DL></DL>`;
     const prose =
       'The eelgrass came back in the third summer, and with it the small fish that nobody had counted. ';
     const files: [name: string, content: string][] = [
@@ -122,12 +122,15 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
     await expect(sheet.getByText('3 addresses and 1 file.')).toBeVisible();
     await expect(sheet.getByText('2 cannot be saved:')).toBeVisible();
     await expect(sheet.getByText(/^subscriptions\.opml: That is a list of feeds/)).toBeVisible();
+    await expect(sheet.getByText('Their folders and tags there make 2 tags here.')).toBeVisible();
     await sheet.getByRole('button', { name: 'Save 4' }).click();
     await expect(page.getByText('4 saved to Inbox.')).toBeVisible();
     await context.setOffline(false);
     const notes = row(page, 'Notes on eelgrass');
     await expect(notes.getByRole('img', { name: /min/ })).toBeVisible();
     await expect(row(page, /Crossing to Dropped (?:One|Two|Three)/)).toHaveCount(3);
+    await expect(row(page, 'Crossing to Dropped Two')).toContainText('by hand, Crossings');
+    await expect(row(page, 'Crossing to Dropped One')).not.toContainText('Crossings');
     await notes.getByRole('link').click();
     await expect(
       page.getByTestId('reader').getByText('the small fish that nobody had counted').first(),

@@ -2,6 +2,7 @@ import { canonicalAddress, type AddressReading } from '@dorvel/core/address';
 import {
   NEVER,
   type Activity,
+  tagKey,
   TagName,
   type ChoiceChanges,
   type FeedChanges,
@@ -107,13 +108,13 @@ const AT_ONCE = 40;
 /**
  * Saves many pages and files at once; see saveAddress. Those that the library has are brought up.
  *
- * @param wishes addresses, those of files with what is in them
+ * @param wishes addresses, those of files with what is in them; their tags are added to those that an item has
  * @param isWanted asked now and then: false ends it; what is saved by then stays
  * @param done told how many are done
  * @returns ids of the items that are new
  */
 export async function saveAll(
-  wishes: readonly { address: string; given?: GivenText }[],
+  wishes: readonly { address: string; given?: GivenText; tags?: readonly string[] }[],
   howMuch: HowMuch,
   isWanted: () => boolean,
   done: (count: number) => void,
@@ -126,14 +127,16 @@ export async function saveAll(
   const made: string[] = [];
   for (let at = 0; at < wishes.length && isWanted(); at += AT_ONCE) {
     const part = wishes.slice(at, at + AT_ONCE);
-    const mutations = part.flatMap(({ address, given }): Mutation[] => {
+    const mutations = part.flatMap(({ address, given, tags = [] }): Mutation[] => {
       const known = standing.get(canonicalAddress(address));
       const itemId = known?.id ?? uuidv7();
       const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
-      if (known) return [{ ...base(), type: 'choose', set: saveAgain(known, queue, Date.now()) }];
+      const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
+      const tagged: Mutation[] = tags.length > 0 ? [{ ...base(), type: 'tag', set }] : [];
+      if (known) return [{ ...base(), type: 'choose', set: saveAgain(known, queue, Date.now()) }, ...tagged];
       made.push(itemId);
       const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
-      return given ? [save, { ...base(), type: 'provide', given }] : [save];
+      return [save, ...(given ? [{ ...base(), type: 'provide' as const, given }] : []), ...tagged];
     });
     await commit(...mutations);
     done(at + part.length);

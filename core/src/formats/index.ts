@@ -1,3 +1,4 @@
+export * from './bookmarks';
 export * from './cards';
 export * from './discover';
 export * from './epub';

@@ -1,4 +1,5 @@
-import { fileAddress, readAddresses } from '@dorvel/core/address';
+import { canonicalAddress, fileAddress, readAddress, readAddresses } from '@dorvel/core/address';
+import type { Bookmark } from '@dorvel/core/formats';
 import { inBase64, inBase64Url, LARGEST_PUSHED, type GivenText } from '@dorvel/core/model';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
@@ -7,6 +8,8 @@ export interface Wish {
   /** How it is shown before it is saved. */
   shown: string;
   given?: GivenText;
+  /** What it is tagged in the file that it comes from. */
+  tags?: readonly string[];
 }
 
 export interface Wishes {
@@ -49,10 +52,8 @@ async function readFile(file: File): Promise<Wishes> {
   const fault = (says: string): Wishes => ({ wishes: [], faults: [{ written: file.name, says }] });
   const ending = endingOf(file);
   if (ending === 'opml') return fault('That is a list of feeds. Bring it in under “Feeds”.');
-  if (ending === 'csv' || isList(ending, await file.text())) {
-    const list = wishesOfText(await file.text());
-    return list.wishes.length > 0 ? list : fault('There are no addresses in it.');
-  }
+  const list = await listIn(ending, file);
+  if (list) return list.wishes.length > 0 ? list : fault('There are no addresses in it.');
   const read = await givenOf(file);
   if (!read.ok) return fault(read.says);
   const hash = await crypto.subtle.digest('SHA-256', await file.arrayBuffer());
@@ -60,12 +61,36 @@ async function readFile(file: File): Promise<Wishes> {
   return { wishes: [{ address, shown: file.name, given: read.given }], faults: [] };
 }
 
-/** Bookmarks as browsers write them, and texts of which most lines are addresses. */
-function isList(ending: string, text: string): boolean {
-  if (ending === 'html' || ending === 'htm') return /^\s*<!DOCTYPE NETSCAPE-Bookmark-file-1>/i.test(text);
-  if (ending !== 'txt' && ending !== 'md') return false;
+/** The pages that a file lists: bookmarks as browsers write them, tables, and texts of which most lines are addresses. */
+async function listIn(ending: string, file: File): Promise<Wishes | null> {
+  if (ending === 'html' || ending === 'htm') {
+    const { isBookmarkFile, readBookmarks } = await import('@dorvel/core/formats');
+    const text = await file.text();
+    return isBookmarkFile(text) ? wishesOfBookmarks(readBookmarks(text)) : null;
+  }
+  if (ending !== 'csv' && ending !== 'txt' && ending !== 'md') return null;
+  const text = await file.text();
   const lines = text.split('\n').filter((line) => line.trim() !== '');
-  return lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
+  const isList =
+    ending === 'csv' || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
+  return isList ? wishesOfText(text) : null;
+}
+
+/** A page that lies in several folders is saved once, with the tags of all. */
+function wishesOfBookmarks(bookmarks: readonly Bookmark[]): Wishes {
+  const wishes = new Map<string, Wish>();
+  const faults = new Map<string, string>();
+  for (const { address: written, tags } of bookmarks) {
+    const reading = readAddress(written);
+    if (!reading.ok) {
+      faults.set(written, reading.says);
+      continue;
+    }
+    const key = canonicalAddress(reading.address);
+    const known = wishes.get(key) ?? { address: reading.address, shown: reading.address, tags: [] };
+    wishes.set(key, { ...known, tags: [...new Set([...(known.tags ?? []), ...tags])] });
+  }
+  return { wishes: [...wishes.values()], faults: [...faults].map(([written, says]) => ({ written, says })) };
 }
 
 /** A file as a text that is given by hand. */

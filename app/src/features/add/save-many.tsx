@@ -6,6 +6,7 @@ import { Text, View } from 'react-native';
 import { chooseAll, saveAll } from '@/device/changes';
 import { useItems } from '@/device/library';
 import { Button } from '@/ui/button';
+import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import type { Wish, Wishes } from './files';
@@ -19,6 +20,11 @@ interface SaveManyProps {
 /** Addresses are shown as they are, at most so many; of the rest the number. */
 const SHOWN = 6;
 
+const TAGGING = [
+  { value: 'yes', label: 'Tag them so' },
+  { value: 'no', label: 'No tags' },
+] as const;
+
 /** A text with several addresses in it: what will be saved, what is there already, what cannot be, and then all at once. */
 export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveManyProps) {
   const items = useItems();
@@ -30,9 +36,12 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
     const keys = new Set(items?.map((item) => item.capture.addressKey));
     return wishes.filter(({ address }) => keys.has(canonicalAddress(address))).length;
   }, [items, wishes]);
+  const tags = useMemo(() => new Set(wishes.flatMap((wish) => wish.tags ?? [])), [wishes]);
+  const [withTags, keepTags] = useState<'yes' | 'no'>('yes');
   const save = async () => {
     setDone(0);
-    const made = await saveAll(wishes, howMuch, () => isWanted.current, setDone);
+    const wanted = withTags === 'yes' ? wishes : wishes.map((wish) => ({ ...wish, tags: [] }));
+    const made = await saveAll(wanted, howMuch, () => isWanted.current, setDone);
     onDone();
     show({
       text: `${made.length} saved to Inbox.`,
@@ -58,9 +67,9 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
         {countInWords(wishes, known)}
       </Text>
       <View {...namedList('To be saved', wishes.length)}>
-        {wishes.slice(0, SHOWN).map(({ address, shown }) => (
+        {wishes.slice(0, SHOWN).map(({ address, shown, tags: own = [] }) => (
           <Text key={address} role="listitem" numberOfLines={1} className="font-ui text-small text-soft">
-            {shown}
+            {[withTags === 'yes' ? own.join(', ') : '', shown].filter(Boolean).join(' · ')}
           </Text>
         ))}
       </View>
@@ -77,6 +86,19 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
               {written}: {says}
             </Text>
           ))}
+        </View>
+      )}
+      {tags.size > 0 && (
+        <View className="gap-[8px]">
+          <Text className="font-ui text-small text-soft">
+            {`Their folders and tags there make ${tags.size === 1 ? '1 tag' : `${tags.size} tags`} here.`}
+          </Text>
+          <Choice<'yes' | 'no'>
+            name="Folders and tags"
+            options={TAGGING}
+            value={withTags}
+            onChange={keepTags}
+          />
         </View>
       )}
       <Button

@@ -1,0 +1,74 @@
+import { Parser } from 'htmlparser2';
+import { TagName } from '../model';
+
+/** A page in a file of bookmarks. */
+export interface Bookmark {
+  /** As it is written there. */
+  address: string;
+  title: string | null;
+  /** The folders it lies in as one nested tag, and the tags that it has. */
+  tags: string[];
+}
+
+/** True for bookmarks as browsers write them. */
+export function isBookmarkFile(source: string): boolean {
+  return /^\s*<!DOCTYPE NETSCAPE-Bookmark-file-1>/i.test(source.replace(/^\uFEFF/, ''));
+}
+
+/** Folders that every browser has: they say nothing of what lies in them. */
+const OF_THE_BROWSER = ['personal_toolbar_folder', 'unfiled_bookmarks_folder'];
+
+/**
+ * Reads bookmarks as browsers write them ("Netscape Bookmark File Format", Microsoft Learn, aa753582). A list is nested in the
+ * folder whose heading stands before it; `TAGS` is what some browsers add. Leniently: what is left open ends with the file.
+ *
+ * @returns in the order of the file, each address as often as it stands there
+ */
+export function readBookmarks(source: string): Bookmark[] {
+  const found: Bookmark[] = [];
+  /** The folders around, null for one of the browser's own. */
+  const around: (string | null)[] = [];
+  let folder: string | null = null;
+  let open: Bookmark | null = null;
+  let words: string | null = null;
+  const parser = new Parser(
+    {
+      onopentag(name, attributes) {
+        if (name === 'dl') {
+          around.push(folder);
+          folder = null;
+        } else if (name === 'h3') {
+          words = '';
+          folder = OF_THE_BROWSER.some((each) => each in attributes) ? null : '';
+        } else if (name === 'a' && attributes.href) {
+          words = '';
+          open = { address: attributes.href, title: null, tags: tagsOf(around, attributes.tags ?? '') };
+        }
+      },
+      ontext(text) {
+        if (words !== null) words += text;
+      },
+      onclosetag(name) {
+        if (name === 'dl') around.pop();
+        else if (name === 'h3' && folder !== null) folder = words;
+        else if (name === 'a' && open) {
+          const title = words?.trim() ?? '';
+          found.push({ ...open, title: title === '' ? null : title });
+          open = null;
+        }
+        if (name === 'h3' || name === 'a') words = null;
+      },
+    },
+    { decodeEntities: true, lowerCaseTags: true, lowerCaseAttributeNames: true },
+  );
+  parser.end(source);
+  return found;
+}
+
+function tagsOf(folders: readonly (string | null)[], written: string): string[] {
+  const nested = folders.flatMap((folder) => folder?.replaceAll('/', ' ') ?? []).join('/');
+  return [nested, ...written.split(',')].flatMap((name) => {
+    const tag = TagName.safeParse(name);
+    return tag.success ? [tag.data] : [];
+  });
+}
