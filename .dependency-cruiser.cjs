@@ -7,7 +7,7 @@ const CORE_USES = {
   cards: ['model', 'text'],
   address: [],
   text: [],
-  terms: [],
+  terms: ['text'],
   copies: ['model', 'text'],
   extract: ['model', 'text'],
   formats: ['cards', 'model', 'text', 'wording'],

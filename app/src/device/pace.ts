@@ -3,6 +3,7 @@ import { paceFactor, pacesOf, type Pace } from '@dorvel/core/queue';
 import { liveQuery } from 'dexie';
 import { z } from 'zod';
 import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
 import { useAccount } from './account';
 import { readSetting, writeSetting } from './settings-storage';
 import type { DeviceStore } from './store';
@@ -28,6 +29,17 @@ export const usePace = create<PaceState>()((set) => ({
     set({ since, paces: {} });
   },
 }));
+
+/** What the usual minutes are multiplied by, by language; to a hundredth, and the same object while nothing changes. */
+export function usePaceFactors(): Record<string, number> {
+  return usePace(
+    useShallow(({ paces }) =>
+      Object.fromEntries(
+        Object.entries(paces).map(([code, { factor }]) => [code, Math.round(factor * 100) / 100]),
+      ),
+    ),
+  );
+}
 
 /** Measures anew whenever a sitting has grown. @returns ends it */
 export function followPace(): () => void {

@@ -59,7 +59,8 @@ export function Strand({
     >
       <Svg width={hanging ? ACROSS : room} height={hanging ? room : ACROSS} aria-hidden>
         <Line
-          {...segment(at(0), at(1))}
+          // Where nothing is passed it begins where a passed part's round end does, in line with the words above it.
+          {...segment(at(0) - (filling ? 0 : INSET), at(1))}
           stroke={filling ? 'var(--accent)' : 'var(--soft)'}
           strokeWidth={filling ? 7 : 1.75}
           strokeLinecap={filling ? 'round' : 'butt'}

@@ -1,5 +1,5 @@
 import { stemmerOf, stopWordsOf } from '../terms';
-import { sentences, type PlainText } from '../text';
+import { baseLanguage, sentences, type PlainText } from '../text';
 import { pageRank } from './rank';
 
 /** A sentence of a text that carries it. */
@@ -68,7 +68,7 @@ type Vector = ReadonlyMap<string, number>;
 
 /** TF-IDF over the text's own sentences, of length 1. */
 function vectorsOf(candidates: readonly GistSentence[], language: string | null): Vector[] {
-  const base = (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+  const base = baseLanguage(language);
   const stem = stemmerOf(base);
   const stopWords = stopWordsOf(base);
   const counts = candidates.map(({ text }) => {

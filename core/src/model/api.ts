@@ -71,6 +71,8 @@ export const Question = z.object({
   typing: z.boolean(),
   /** The reader's zone: minutes to add to UTC for their clock. */
   zoneMinutes: z.number().int().min(-840).max(840),
+  /** What the usual minutes are multiplied by for this reader, by ISO 639-1 code; see core/queue. */
+  paces: z.record(z.string().max(8), z.number().positive().max(20)).default({}),
 });
 export type Question = z.infer<typeof Question>;
 

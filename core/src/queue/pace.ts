@@ -1,5 +1,5 @@
 import type { Activity } from '../model';
-import { silentWordsPerMinute } from '../text';
+import { baseLanguage, silentWordsPerMinute } from '../text';
 
 /** How fast a reader reads a language. */
 export interface Pace {
@@ -18,8 +18,6 @@ const PLAUSIBLE = { slowest: 60, fastest: 800 } as const;
 const USUAL_WEIGHT = 4;
 /** The last ones count: a pace changes with the years. */
 const MOST_SITTINGS = 60;
-
-const baseOf = (language: string | null): string => (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
 
 /**
  * The reader's own pace in each language, by the median of their sittings, which a nap or a skim does not move; the fewer
@@ -44,7 +42,7 @@ export function pacesOf(
     const wordsPerMinute = (words / seconds) * 60;
     if (language === undefined || wordsPerMinute < PLAUSIBLE.slowest || wordsPerMinute > PLAUSIBLE.fastest)
       continue;
-    const base = baseOf(language);
+    const base = baseLanguage(language);
     const known = ratios.get(base) ?? [];
     if (known.length < MOST_SITTINGS)
       ratios.set(base, [...known, wordsPerMinute / silentWordsPerMinute(base)]);
@@ -61,7 +59,7 @@ export function pacesOf(
 
 /** What the usual minutes of a text are multiplied by for this reader. @param language BCP 47 tag, or null */
 export function paceFactor(paces: Readonly<Record<string, Pace>>, language: string | null): number {
-  return paces[baseOf(language)]?.factor ?? 1;
+  return paces[baseLanguage(language)]?.factor ?? 1;
 }
 
 /** How sure a pace is, in words. */

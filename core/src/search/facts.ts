@@ -1,5 +1,6 @@
 import { isTagWithin, tagKey, tagsOf, type Item, type Stage } from '../model';
 import type { Filter } from './query';
+import { baseLanguage } from '../text';
 import { fold } from './words';
 
 /** What filters ask about: what there is to know of an item beside its words. Small, so that all of them fit in memory. */
@@ -71,8 +72,11 @@ function holds(facts: ItemFacts, filter: Filter): boolean {
         (filter.from === null || facts.savedAt >= filter.from) &&
         (filter.before === null || facts.savedAt < filter.before)
       );
-    case 'minutes':
-      return facts.minutes !== null && facts.minutes >= filter.from && facts.minutes < filter.to;
+    case 'minutes': {
+      if (facts.minutes === null) return false;
+      const minutes = facts.minutes * (filter.paces[baseLanguage(facts.language)] ?? 1);
+      return minutes >= filter.from && minutes < filter.to;
+    }
     case 'is':
       return isSo(facts, filter.value);
   }

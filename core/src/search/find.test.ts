@@ -39,8 +39,19 @@ function library(entries: Readonly<Record<string, Entry>>) {
   for (const [id, entry] of Object.entries(entries)) put(id, entry);
   const ask = (
     written: string,
-    { scope = 'all', typing = false }: { scope?: Scope; typing?: boolean } = {},
-  ) => find(readQuery(written, { now: NOW, zoneMinutes: 0, typing }), scope, index, facts, NOW);
+    {
+      scope = 'all',
+      typing = false,
+      paces,
+    }: { scope?: Scope; typing?: boolean; paces?: Record<string, number> } = {},
+  ) =>
+    find(
+      readQuery(written, { now: NOW, zoneMinutes: 0, typing, ...(paces ? { paces } : {}) }),
+      scope,
+      index,
+      facts,
+      NOW,
+    );
   const ids = async (written: string, how?: Parameters<typeof ask>[1]) =>
     (await ask(written, how)).hits.map(({ id }) => id);
   return { index, facts, put, ask, ids };
@@ -168,6 +179,13 @@ describe('filters', () => {
     ['site:YARD.example', ['e']],
   ])('%s leaves %j', async (written, wanted) => {
     expect((await ids(written)).sort()).toEqual(wanted);
+  });
+
+  it('minutes are those of this reader, in each language', async () => {
+    expect((await ids('minutes:<10', { paces: { de: 0.5 } })).sort()).toEqual(['a', 'b', 'e']);
+    expect(await ids('minutes:>11', { paces: { de: 0.5 } })).toEqual([]);
+    expect((await ids('minutes:>11', { paces: { en: 3 } })).sort()).toEqual(['a', 'b', 'e']);
+    expect(await ids('minutes:12', { paces: { fr: 3 } })).toEqual(['b']);
   });
 
   it('count tags among what was found, parents with what nests under them', () => {

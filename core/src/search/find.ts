@@ -1,4 +1,5 @@
 import type { Answer, Scope } from '../model';
+import { baseLanguage } from '../text';
 import { passes, type ItemFacts } from './facts';
 import type { QueryWord, SearchQuery } from './query';
 import { withRecency } from './ranking';
@@ -65,7 +66,7 @@ export async function find(
 /** The base languages of the items, in alphabetical order. */
 export function languagesOf(facts: Iterable<ItemFacts>): string[] {
   const found = new Set<string>();
-  for (const { language } of facts) found.add(language?.split('-')[0] ?? 'en');
+  for (const { language } of facts) found.add(baseLanguage(language));
   return [...found].sort();
 }
 

@@ -25,7 +25,8 @@ export type Filter = { not: boolean } & (
   | { kind: 'is'; value: State }
   /** From and before, in milliseconds since 1970; null is open. */
   | { kind: 'saved'; from: number | null; before: number | null }
-  | { kind: 'minutes'; from: number; to: number }
+  /** Of the reader's own minutes: what the usual ones are multiplied by, by language. */
+  | { kind: 'minutes'; from: number; to: number; paces: Readonly<Record<string, number>> }
 );
 
 export const STATES = [
@@ -45,6 +46,8 @@ interface ReadingOptions {
   now: number;
   /** The reader's zone: minutes to add to UTC for their clock. */
   zoneMinutes: number;
+  /** What the usual minutes are multiplied by for this reader, by ISO 639-1 code; nothing when they are not known. */
+  paces?: Readonly<Record<string, number>>;
   /** The reader is typing: the last word may be the beginning of one. */
   typing?: boolean;
 }
@@ -127,7 +130,7 @@ function readFilter(
     }
     case 'minutes': {
       const span = readRange(value);
-      if (span) query.filters.push({ kind: 'minutes', ...span, not });
+      if (span) query.filters.push({ kind: 'minutes', ...span, paces: options.paces ?? {}, not });
       else query.faults.push('minutes: takes a number or a span, as in minutes:<10 or minutes:5..15');
     }
   }

@@ -1,4 +1,5 @@
 import { stemmerOf } from '../terms';
+import { baseLanguage } from '../text';
 
 /** A word of a text as it is looked for. */
 export interface SearchWord {
@@ -60,11 +61,6 @@ export function searchTerms(text: string, language: string | null): string[] {
 /** True for a word of a script without spaces. */
 export function isUnspaced(word: string): boolean {
   return UNSPACED.test(word);
-}
-
-/** "de-CH" → "de"; English where nothing is known. */
-export function baseLanguage(language: string | null): string {
-  return (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
 }
 
 const LETTERS: Readonly<Record<string, string>> = {

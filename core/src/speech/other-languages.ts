@@ -1,4 +1,4 @@
-import { type TextBlock, type TextRange } from '../text';
+import { baseLanguage, type TextBlock, type TextRange } from '../text';
 import { placesIn, textOf } from './places';
 
 /** A part of a text and the language it is in. */
@@ -6,13 +6,11 @@ interface PhraseInLanguage extends TextRange {
   language: string;
 }
 
-export const baseOf = (tag: string | null): string => (tag ?? 'en').toLowerCase().split('-')[0] ?? 'en';
-
 /** Phrases that say they are in another language than the text. One word alone is left to the text's own voice. */
 export function passagesInOtherLanguages(block: TextBlock, language: string | null): PhraseInLanguage[] {
   return placesIn(block).flatMap(({ element, start, end }) => {
     const { lang } = element.properties;
-    const isOther = typeof lang === 'string' && baseOf(lang) !== baseOf(language);
+    const isOther = typeof lang === 'string' && baseLanguage(lang) !== baseLanguage(language);
     return isOther && textOf(element).trim().includes(' ') ? [{ start, end, language: lang }] : [];
   });
 }

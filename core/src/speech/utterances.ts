@@ -1,9 +1,17 @@
 import type { Element, Root } from 'hast';
-import { languageOf, plainText, sentences, type PlainText, type TextBlock, type TextRange } from '../text';
+import {
+  baseLanguage,
+  languageOf,
+  plainText,
+  sentences,
+  type PlainText,
+  type TextBlock,
+  type TextRange,
+} from '../text';
 import { USUAL_SPEECH, type SpeechChoices } from './choices';
 import { footnotesIn, marksIn } from './footnotes';
 import { spokenLanguage } from './languages';
-import { baseOf, dividedBy, passagesInOtherLanguages } from './other-languages';
+import { dividedBy, passagesInOtherLanguages } from './other-languages';
 import { say, type Pronunciation, type Said } from './say';
 import { tableSaid } from './tables';
 
@@ -241,7 +249,7 @@ function languageOfBlock(
     (block.end - block.start >= ENOUGH_TO_TELL
       ? languageOf(text.slice(block.start, block.end), language)
       : language);
-  return seen && baseOf(seen) !== baseOf(language) ? seen : null;
+  return seen && baseLanguage(seen) !== baseLanguage(language) ? seen : null;
 }
 
 /** Numbers the utterances and gives them the silence that belongs between them. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { baseLanguage } from '../text';
 import { stemmerOf } from './stems';
 import { stopWordsOf } from './stop-words';
 
@@ -37,7 +38,7 @@ interface Seen {
  * @param language BCP 47 tag, or null when not known
  */
 export function termProfile(text: string, title: string | null, language: string | null): TermProfile {
-  const base = (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+  const base = baseLanguage(language);
   const seen = new Map<string, Seen>();
   const phrases = new Map<string, Seen>();
   const length = count(text, base, 1, seen, phrases);

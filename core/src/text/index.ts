@@ -1,3 +1,4 @@
+export * from './base-language';
 export * from './dates';
 export * from './has-words';
 export * from './language';

@@ -1,3 +1,4 @@
+import { baseLanguage } from './base-language';
 import { countWords } from './words';
 
 /** Silent reading of English non-fiction by adults, words a minute: Brysbaert 2019, J. Memory and Language 109:104047 (from memory). */
@@ -29,7 +30,7 @@ const CJK_CHARACTER = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}ー]
  * @returns minutes, not rounded
  */
 export function readingMinutes(text: string, language: string | null, pictures = 0): number {
-  const base = (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+  const base = baseLanguage(language);
   const perCharacter = CHARACTERS_PER_MINUTE[base];
   const pictureMinutes = (pictures * SECONDS_PER_PICTURE) / 60;
   if (perCharacter !== undefined) {
@@ -42,7 +43,7 @@ export function readingMinutes(text: string, language: string | null, pictures =
 
 /** How many words of a language adults read in a minute, silently. @param language BCP 47 tag; null is taken for English */
 export function silentWordsPerMinute(language: string | null): number {
-  const base = (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
+  const base = baseLanguage(language);
   return (ENGLISH_SILENT * (IREST[base] ?? 228)) / 228;
 }
 

@@ -1,3 +1,4 @@
+import { baseLanguage } from './base-language';
 /** A part of a text by its offsets: the first character, and the one behind the last. */
 export interface TextRange {
   start: number;
@@ -79,10 +80,6 @@ function abbreviationsOf(language: string): RegExp {
   const pattern = new RegExp(`(?:^|[\\s(“"‘'\\[])(?:${words.join('|') || '(?!)'})\\.$`, 'u');
   knownAbbreviations.set(language, pattern);
   return pattern;
-}
-
-function baseLanguage(language: string | null): string {
-  return (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
 }
 
 function segmenterFor(base: string): Intl.Segmenter {

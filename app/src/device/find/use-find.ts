@@ -3,6 +3,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useAccount } from '../account';
 import { api, ServerProblem, Unreachable } from '../api';
+import { usePaceFactors } from '../pace';
 import { useSync } from '../sync-loop';
 import type { Finding } from './finding';
 
@@ -74,9 +75,10 @@ export function useFind(
     listeners.add(changed);
     return () => void listeners.delete(changed);
   }, []);
+  const paces = usePaceFactors();
   const question = useMemo<Question>(
-    () => ({ written, scope, typing, zoneMinutes: -new Date().getTimezoneOffset() }),
-    [written, scope, typing],
+    () => ({ written, scope, typing, zoneMinutes: -new Date().getTimezoneOffset(), paces }),
+    [written, scope, typing, paces],
   );
   const asked = written.trim() === '' || accountId === undefined ? null : accountId;
   useEffect(() => {

@@ -1,4 +1,5 @@
 import { USUAL_SPEECH, voiceFor, type SpeechChoices } from '@dorvel/core/speech';
+import { baseLanguage } from '@dorvel/core/text';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/settings-storage';
@@ -59,12 +60,9 @@ export interface Voice {
   narrator: NarratorMaker;
 }
 
-export const languageCode = (language: string | null): string =>
-  (language ?? 'en').toLowerCase().split('-')[0] ?? 'en';
-
 /** The voices that can read a language: those that ship first, since they are the same everywhere and need no network. */
 export function voicesFor(language: string | null): Voice[] {
-  const code = languageCode(language);
+  const code = baseLanguage(language);
   const shipped = Object.entries(SHIPPED_VOICES).map(([id, voice]): Voice => ({
     id,
     name: `Dorvel’s own, ${voice.name}`,
@@ -80,13 +78,13 @@ export function voicesFor(language: string | null): Voice[] {
       language: voice.lang,
       narrator: deviceNarrator(voice),
     }));
-  return [...shipped, ...own].filter((voice) => languageCode(voice.language) === code);
+  return [...shipped, ...own].filter((voice) => baseLanguage(voice.language) === code);
 }
 
 /** The voice that reads a text: the one chosen for its language, else the best match; null when there is none. */
 export function chosenVoice(language: string | null): Voice | null {
   const voices = voicesFor(language);
-  const chosen = useListeningSettings.getState().voices[languageCode(language)];
+  const chosen = useListeningSettings.getState().voices[baseLanguage(language)];
   return (
     voices.find(({ id }) => id === chosen) ??
     voices[

@@ -26,7 +26,6 @@ jest.mock('@/device/account', () => {
   return { listeners, useAccount: { subscribe: (listener: never) => listeners.push(listener) } };
 });
 jest.mock('./listening-settings-store', () => ({
-  languageCode: () => 'en',
   useListeningSettings: {
     getState: () => ({
       ...mock.settings,

@@ -10,7 +10,13 @@ import {
   wordAt,
   type Utterance,
 } from '@dorvel/core/speech';
-import { fractionAbove, listeningMinutes, type PlainText, type TextRange } from '@dorvel/core/text';
+import {
+  baseLanguage,
+  fractionAbove,
+  listeningMinutes,
+  type PlainText,
+  type TextRange,
+} from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
 import { useAccount } from '@/device/account';
@@ -20,13 +26,7 @@ import type { KeptCopy } from '@/device/store';
 import type { Narrator } from '@/device/voice/narrator';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { dayOf } from '@/device/day';
-import {
-  chosenVoice,
-  languageCode,
-  speechChoices,
-  useListeningSettings,
-  type Voice,
-} from './listening-settings-store';
+import { chosenVoice, speechChoices, useListeningSettings, type Voice } from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';
 import { nextInQueue } from './next-in-queue';
 import { AWAKE, sleepsBefore, type Sleep } from './sleep';
@@ -308,7 +308,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
     },
     setVoice(voice) {
       const { hearing, index, playing } = get();
-      useListeningSettings.getState().setVoice(languageCode(voice.language), voice.id);
+      useListeningSettings.getState().setVoice(baseLanguage(voice.language), voice.id);
       if (!hearing) return;
       narrator?.close();
       narrator = makeNarrator(hearing, voice);
