@@ -121,16 +121,31 @@ test('what is about to be opened is set out of sight, and that is what the press
   test.skip(project.name !== 'phone', 'on a wide screen the list stays beside the text');
   await signIn(page, SEEDED);
   await goTo(page, 'Queue');
-  const link = page.getByRole('listitem').first().getByRole('link');
+  const link = page.getByRole('listitem').filter({ hasText: 'What the eelgrass knows' }).getByRole('link');
   await link.focus();
   const set = page.locator('.article p').first();
   await expect(set).toBeHidden();
   await expect.poll(() => set.count()).toBe(1);
   await set.evaluate((paragraph) => paragraph.setAttribute('data-set-ahead', ''));
+  // What is seen of the text behind each frame: how far down, in how much room.
+  const frames = await page.evaluateHandle(() => {
+    const seen: [top: number, height: number][] = [];
+    const look = () => {
+      const view = document.querySelector('.reader-scroll');
+      if (view?.checkVisibility()) seen.push([view.scrollTop, view.clientHeight]);
+      requestAnimationFrame(() => setTimeout(look));
+    };
+    look();
+    return seen;
+  });
   await page.keyboard.press('Enter');
   await expect(page.locator('.article p[data-set-ahead]')).toBeVisible();
   await expect(page).toHaveURL(/\/queue\/./);
   await expect(page.getByRole('list', { name: /^Queue/ })).toHaveCount(0);
+  await page.waitForTimeout(600);
+  const seen = await frames.jsonValue();
+  expect(seen[0]?.[0], 'a text that was begun is seen at its place at once').toBeGreaterThan(0);
+  expect(new Set(seen.map(([, height]) => height)).size, 'and nothing around it moves').toBe(1);
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Queue', level: 1 })).toBeVisible();
   await expect(page).toHaveURL(/\/queue$/);

@@ -13,6 +13,7 @@ import { useAddSheet } from '@/features/add/add-store';
 import { useFileDrop } from '@/features/add/use-file-drop';
 import { NoteSheet } from '@/features/notes/note-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
+import { useAhead } from '@/features/reader/ahead';
 import { bringEditor } from '@/features/notes/writing-field';
 import { alreadySavedWords, titleOf } from '@dorvel/core/wording';
 import { useKeys } from '@/ui/keys';
@@ -73,13 +74,18 @@ export function Shell({ openId, children }: ShellProps) {
           </View>
           <PlayerBar openId={openId} />
         </View>
-        {!wide && openId === null && <PlaceBar wide={false} />}
+        {!wide && openId === null && <BarBelow />}
       </View>
       {add.isOpen && <AddSheet />}
       {writing && <NoteSheet writing={writing} />}
       {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
     </View>
   );
+}
+
+/** Out of the way of a text from the frame on that shows it, so that the text is not laid out twice. */
+function BarBelow() {
+  return useAhead((state) => state.shown) ? null : <PlaceBar wide={false} />;
 }
 
 function bringEditorWhenIdle(): () => void {
