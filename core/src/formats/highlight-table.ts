@@ -1,25 +1,39 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
-import { HighlightKind, LONGEST_NOTE, notesUnder } from '../model';
+import { HighlightKind, LONGEST_NOTE, notesUnder, type WrittenNote } from '../model';
 import { titleOf } from '../wording';
 import type { MarkedItem } from './highlights';
 
 const COLUMNS = ['quotation', 'kind', 'note', 'title', 'address', 'date'] as const;
 
-/** Highlights as CSV (RFC 4180), one a row, each with its source and what was written on it. */
+/**
+ * Highlights as CSV (RFC 4180), one a row, each with its source and what was written on it. What was written on an item alone
+ * is a row without a quotation.
+ */
 export function highlightsAsCsv(marked: readonly MarkedItem[]): string {
-  const data = marked.flatMap((each) =>
-    each.highlights.map(({ id, madeAt, choices }) => [
-      choices.passage.value.exact,
-      choices.kind.value,
-      [choices.note.value, ...notesUnder(each, id).map((note) => note.choices.text.value)]
-        .filter(Boolean)
-        .join('\n\n'),
+  const written = (notes: readonly WrittenNote[]) => notes.map(({ choices }) => choices.text.value);
+  const data = marked.flatMap((each) => {
+    const row = (quotation: string, kind: string, notes: readonly string[], madeAt: number) => [
+      quotation,
+      kind,
+      notes.filter(Boolean).join('\n\n'),
       titleOf(each.item),
       each.item.address,
       new Date(madeAt).toISOString(),
-    ]),
-  );
+    ];
+    const onItem = notesUnder(each, null);
+    return [
+      ...each.highlights.map(({ id, madeAt, choices }) =>
+        row(
+          choices.passage.value.exact,
+          choices.kind.value,
+          [choices.note.value, ...written(notesUnder(each, id))],
+          madeAt,
+        ),
+      ),
+      ...(onItem[0] ? [row('', '', written(onItem), onItem[0].madeAt)] : []),
+    ];
+  });
   return Papa.unparse({ fields: [...COLUMNS], data }, { newline: '\r\n' });
 }
 
@@ -156,7 +170,11 @@ function readTable(written: string): HighlightFile | null {
   data.slice(1).forEach((row, at) => {
     const cell = (name: (typeof COLUMNS)[number]) => row[column[name]]?.trim() ?? '';
     if (cell('quotation') === '') {
-      found.faults.push(`Row ${at + 2} quotes nothing.`);
+      found.faults.push(
+        cell('note') === ''
+          ? `Row ${at + 2} quotes nothing.`
+          : `Row ${at + 2} is a note that quotes nothing.`,
+      );
       return;
     }
     found.highlights.push({

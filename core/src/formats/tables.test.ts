@@ -1,4 +1,4 @@
-import type { Card } from '../model';
+import type { Card, WrittenNote } from '../model';
 import { applyCardMutation, newItem } from '../sync';
 import {
   cardsAsTable,
@@ -83,6 +83,33 @@ describe('highlights as a table, and from elsewhere', () => {
   it('come back from CSV', () => {
     const read = readHighlightFile(highlightsAsCsv(marked));
     expect(read).toMatchObject({ highlights: [{ ...expected, title: 'Eelgrass, silt' }], faults: [] });
+  });
+
+  it('have what was written on the item alone in a row of its own', () => {
+    const note = (n: number, text: string, on: WrittenNote['on'], madeAt: number): WrittenNote =>
+      ({
+        id: uuid(n),
+        itemId: item.id,
+        on,
+        madeAt,
+        choices: { text: { value: text, at: AT } },
+      }) as WrittenNote;
+    const notes = [
+      note(4, 'Of the highlight.', { kind: 'highlight', id: uuid(3) }, 5),
+      note(5, 'A reply, "quoted".', { kind: 'note', id: uuid(6) }, 9),
+      note(6, 'Of the item.', null, 7),
+    ];
+    expect(
+      highlightsAsCsv([{ item, highlights: [highlight], notes }])
+        .split('\r\n')
+        .slice(1),
+    ).toEqual([
+      '"the ""silt"",\nall of it",to-do,"Ask Ines.\n\nOf the highlight.","Eelgrass, silt",https://tides.example/eelgrass,2026-11-25T12:00:00.000Z',
+      ',,"Of the item.\n\nA reply, ""quoted"".","Eelgrass, silt",https://tides.example/eelgrass,1970-01-01T00:00:00.007Z',
+    ]);
+    expect(highlightsAsCsv([{ item, highlights: [], notes: [] }]).trim()).toBe(
+      'quotation,kind,note,title,address,date',
+    );
   });
 
   it('come back from web annotations with what stands around them', () => {
