@@ -1,4 +1,5 @@
 import { titleOf } from '@dorvel/core/wording';
+import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useHighlights, useItems, useNotes } from '@/device/library';
@@ -27,6 +28,7 @@ export function GatheredScreen() {
     const item = items?.find(({ id }) => id === itemId);
     return item ? titleOf(item) : '';
   };
+  const router = useRouter();
   const take = (id: string) => {
     drop([id]);
     show({ text: 'It is no longer gathered.', action: { label: 'Undo', press: () => restore(ids) } });
@@ -40,10 +42,13 @@ export function GatheredScreen() {
       <View className="mx-auto w-full max-w-[640px] gap-[12px] px-[20px] pb-[90px]">
         <PlaceHeader title="Gathered" aside={gathered.length > 0 ? String(gathered.length) : ''} />
         {gathered.length === 0 && highlights ? (
-          <Text className="font-ui text-base text-soft">
-            Nothing is gathered. On the page of highlights, “Gather” lays a passage here, to be put in order
-            and taken along with its source.
-          </Text>
+          <View className="items-start gap-[14px]">
+            <Text className="font-ui text-base text-soft">
+              Nothing is gathered. On the page of highlights, “Gather” lays a passage here, to be put in order
+              and taken along with its source.
+            </Text>
+            <Button label="Highlights" onPress={() => router.push('/marks')} />
+          </View>
         ) : (
           <>
             <TakeAlong marked={runs} />
