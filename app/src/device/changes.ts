@@ -131,6 +131,7 @@ export async function saveAll(
       const known = standing.get(canonicalAddress(address));
       const itemId = known?.id ?? uuidv7();
       const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
+      for (const name of tags) clock.see(known?.tags[tagKey(name)]?.at ?? NEVER);
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
       const tagged: Mutation[] = tags.length > 0 ? [{ ...base(), type: 'tag', set }] : [];
       if (known) return [{ ...base(), type: 'choose', set: saveAgain(known, queue, Date.now()) }, ...tagged];
