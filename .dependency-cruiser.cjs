@@ -5,7 +5,7 @@ const CORE = 'core/src/';
 const CORE_USES = {
   model: [],
   cards: ['model', 'text'],
-  address: [],
+  address: ['model'],
   text: [],
   terms: ['text'],
   copies: ['model', 'text'],

@@ -1,4 +1,3 @@
-import { Health } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import compression from 'compression';
 import express, { type Express } from 'express';
@@ -17,7 +16,9 @@ import type { Tokens } from './db/tokens';
 import type { Podcasts } from './publish/podcasts';
 import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
-import { refuseForgery, requireAccount } from './routes/guard';
+import { refuseForeignHosts, refuseForgery, requireAccount } from './routes/guard';
+import { healthRoutes } from './routes/health';
+import { jsonBody } from './routes/json-body';
 import { libraryRoutes } from './routes/library';
 import { mailboxRoutes } from './routes/mailbox';
 import { problemHandler, unknownRoute } from './routes/problem';
@@ -40,7 +41,9 @@ export interface AppParts {
   related(accountId: string): RelatedLibrary;
   files: FileStore;
   podcasts: Podcasts;
-  clock: HybridClock;
+  clockOf(accountId: string): HybridClock;
+  epoch: string;
+  setupCode: string;
   bell: ChangeBell;
   wakeRunner(): void;
   wakeSpeaker(): void;
@@ -70,9 +73,8 @@ export function createApp(parts: AppParts): Express {
         error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
     }),
   );
-  app.get('/healthz', async (_request, response) => {
-    response.json(Health.parse({ status: 'ok', jobsOpen: await parts.jobs.openCount() }));
-  });
+  app.use(healthRoutes(parts));
+  app.use(refuseForeignHosts(config.hosts));
   const signedIn = requireAccount(accounts, config.secure);
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-store');
@@ -80,12 +82,13 @@ export function createApp(parts: AppParts): Express {
   });
   // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
   app.use('/api/extension', extensionRoutes(parts));
-  app.use('/api', refuseForgery, express.json({ limit: '8mb' }));
-  app.use('/api', sessionRoutes(accounts, config));
-  app.use('/api/sync', signedIn, syncRoutes(parts));
+  app.use('/api', refuseForgery);
+  app.use('/api', sessionRoutes(parts));
+  // Nothing large is read for who has not signed in.
+  app.use('/api', signedIn, jsonBody('8mb'));
+  app.use('/api/sync', syncRoutes(parts));
   app.use(
     '/api',
-    signedIn,
     libraryRoutes(parts.library, parts.files),
     findRoutes(parts.findable),
     tokenRoutes(parts.tokens),

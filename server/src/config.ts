@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { z } from 'zod';
 
-/** A list of `host:port`, separated by commas; a host may begin with `*.`. */
+/** A list of names, or of `host:port`, separated by commas; a host that captures may reach may begin with `*.`. */
 const HostList = z
   .string()
   .default('')
@@ -15,6 +15,8 @@ const HostList = z
 const Environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4800),
   HOST: z.string().default('127.0.0.1'),
+  /** The names by which it is reached, beside localhost and numbers: `dorvel.example.org`. */
+  DORVEL_HOSTS: HostList,
   DORVEL_DATA: z.string().optional(),
   /** A libSQL address; by default a file in the data folder. */
   DATABASE_URL: z.string().optional(),
@@ -57,11 +59,13 @@ export function readConfig(environment: Record<string, string | undefined>, root
   return {
     port: env.PORT,
     host: env.HOST,
+    hosts: env.DORVEL_HOSTS,
     dataFolder,
     databaseUrl: env.DATABASE_URL ?? `file:${path.join(dataFolder, 'dorvel.db')}`,
+    picturesFolder: path.join(dataFolder, 'pictures'),
     migrationsFolder: path.join(root, 'server/src/db/migrations'),
-    extractWorker: path.join(root, 'server/src/capture/extract.worker.ts'),
-    profileWorker: path.join(root, 'server/src/db/profile.worker.ts'),
+    textsChild: path.join(root, 'server/src/apart/texts.child.ts'),
+    picturesChild: path.join(root, 'server/src/apart/pictures.child.ts'),
     speakWorker: path.join(root, 'server/src/publish/speak.worker.ts'),
     webFolder: path.join(root, 'app/dist'),
     allowHosts: env.DORVEL_ALLOW_HOSTS,

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
@@ -5,7 +6,8 @@ import { createClock } from '@dorvel/core/sync';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { capture, postpone, type CaptureTools } from './capture/capture';
-import { poolExtractor } from './capture/extractor';
+import { openWorkshop } from './apart/workshop';
+import { workshopExtractor, type Lane } from './capture/extractor';
 import { folderStore } from './capture/files';
 import { startRunner } from './capture/runner';
 import { readConfig } from './config';
@@ -15,9 +17,9 @@ import { feedSchedule } from './db/feeds';
 import { jobRepository, type Job } from './db/jobs';
 import { libraryOf } from './db/library';
 import { mailboxRepository } from './db/mailboxes';
-import { openDatabase } from './db/open';
 import { perAccount } from './db/per-account';
-import { threadProfiler } from './db/profiler';
+import { workshopProfiler } from './db/profiler';
+import { NotSound, openSound } from './db/sound';
 import { relatedLibrary } from './db/related';
 import { tokenRepository } from './db/tokens';
 import { lookAtFeed } from './feeds/look';
@@ -29,13 +31,24 @@ import { ChangeBell } from './routes/sync';
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
 const log = pino({ level: config.logLevel });
 mkdirSync(config.dataFolder, { recursive: true });
-const database = await openDatabase(config.databaseUrl, config.migrationsFolder);
+const database = await openSound(config).catch((error: unknown) => {
+  if (!(error instanceof NotSound)) throw error;
+  process.stderr.write(`${error.message}\n`);
+  process.exit(1);
+});
 const accounts = accountRepository(database, Date.now);
 const jobs = jobRepository(database, Date.now);
-const files = folderStore(path.join(config.dataFolder, 'pictures'));
-const extractor = poolExtractor(config.extractWorker);
-const profiler = threadProfiler(config.profileWorker);
-const clock = createClock('server', Date.now);
+const files = folderStore(config.picturesFolder);
+// What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
+const workshops = {
+  quick: openWorkshop({ entry: config.textsChild, mostBytes: 240_000_000, idleMs: 60_000 }),
+  post: openWorkshop({ entry: config.textsChild, mostBytes: 240_000_000, idleMs: 10_000 }),
+  long: openWorkshop({ entry: config.textsChild, mostBytes: 400_000_000, idleMs: 2000 }),
+  raster: openWorkshop({ entry: config.picturesChild, mostBytes: 260_000_000, idleMs: 10_000 }),
+  drawing: openWorkshop({ entry: config.picturesChild, mostBytes: 220_000_000, idleMs: 2000 }),
+};
+/** An account's own clock: what one account's devices say of the time is nothing to another's. */
+const clockOf = perAccount(() => createClock('server', Date.now), 1000);
 const bell = new ChangeBell();
 const mailboxes = mailboxRepository(database);
 const library = (accountId: string) => libraryOf(database, accountId);
@@ -44,34 +57,50 @@ if (config.demo) {
   const { mail, name, passphrase } = config.demo;
   await accounts.create(mail, name, passphrase);
 }
+const setupCode = randomBytes(6)
+  .toString('hex')
+  .replace(/(....)(?=.)/g, '$1-');
+if ((await accounts.count()) === 0)
+  // Where whoever started it can read it, whatever the log is set to.
+  process.stdout.write(`Set-up code for the first account: ${setupCode}\n`);
 
-const tools: CaptureTools = {
-  extractor,
+const toolsOf = (accountId: string): CaptureTools => ({
+  extractor: workshopExtractor(workshops),
   files,
+  darkrooms: workshops,
   rules: { allowHosts: config.allowHosts, timeoutMs: config.fetchTimeoutMs },
   retryWaitsMs: config.retryWaitsMs,
-  clock,
+  clock: clockOf(accountId),
   now: Date.now,
-};
+});
 const recovered = await jobs.recover();
 if (recovered > 0) log.info({ jobs: recovered }, 'going on with captures that were under way');
 const settled = (work: (job: Job) => Promise<void>) => (job: Job) =>
-  work(job).finally(() => bell.ring(job.accountId));
-const runner = startRunner(
-  jobs,
-  config.capturesAtOnce,
-  settled((job) => capture(job, library(job.accountId), tools)),
-  (job, error) => settled((each) => postpone(each, library(each.accountId), tools, error))(job),
-  log,
-);
+  work(job).finally(() => {
+    bell.ring(job.accountId);
+    // What turned out to be long waits in the other lane now.
+    wakeCaptures();
+  });
+const capturing = (lane: Lane, atOnce: number) =>
+  startRunner(
+    jobs.lane(lane),
+    atOnce,
+    settled((job) => capture(job, library(job.accountId), toolsOf(job.accountId))),
+    (job, error) =>
+      settled((each) => postpone(each, library(each.accountId), toolsOf(each.accountId), error))(job),
+    log,
+  );
+const runners = [capturing('quick', config.capturesAtOnce), capturing('long', 1)];
+const wakeCaptures = () => runners.forEach((runner) => runner.wake());
 
 const lookout = startRunner(
   feedSchedule(database, Date.now),
   config.feedsAtOnce,
   async (due) => {
-    await lookAtFeed(due, library(due.accountId), { ...tools, shortestMs: config.feedRestMs });
+    const tools = { ...toolsOf(due.accountId), workshop: workshops.post, shortestMs: config.feedRestMs };
+    await lookAtFeed(due, library(due.accountId), tools);
     bell.ring(due.accountId);
-    runner.wake();
+    wakeCaptures();
   },
   // It is due again in some minutes; see feedSchedule.
   () => Promise.resolve(),
@@ -102,13 +131,18 @@ const app = createApp({
   jobs,
   library,
   findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
-  related: perAccount((accountId) => relatedLibrary(database, accountId, profiler), 20),
+  related: perAccount(
+    (accountId) => relatedLibrary(database, accountId, workshopProfiler(workshops.long)),
+    20,
+  ),
   files,
   podcasts,
-  clock,
+  clockOf,
+  epoch: database.epoch,
+  setupCode,
   bell,
   wakeRunner() {
-    runner.wake();
+    wakeCaptures();
     lookout.wake();
   },
   wakeSpeaker: reading.wake,
@@ -130,12 +164,13 @@ const mail = config.mail
   ? mailListener({
       mailboxes,
       library,
-      clock,
+      workshop: workshops.post,
+      clockOf,
       now: Date.now,
       mostAnHour: 120,
       saved(accountId) {
         bell.ring(accountId);
-        runner.wake();
+        wakeCaptures();
       },
       log,
     })
@@ -153,13 +188,12 @@ async function stop(signal: string) {
   server.closeIdleConnections();
   // A capture that takes longer than this is recovered at the next start.
   await Promise.race([
-    Promise.all([runner.stop(), lookout.stop(), reading.stop()]),
+    Promise.all([...runners, lookout, reading].map((each) => each.stop())),
     new Promise((resolve) => setTimeout(resolve, 8000)),
   ]);
   clearTimeout(patience);
   server.closeAllConnections();
-  await extractor.close();
-  await profiler.close();
+  await Promise.all(Object.values(workshops).map((workshop) => workshop.close()));
   await speaker.close();
   database.close();
   process.exit(0);

@@ -1,3 +1,4 @@
+import { LONGEST_WRITTEN_ADDRESS } from '../model';
 import { canonicalAddress } from './canonical';
 
 /** What a reader typed or pasted, read as one address; or a sentence that says what to do. */
@@ -25,7 +26,8 @@ export function readAddress(input: string): AddressReading {
         : 'That is not a web address. It should look like https://example.org/page.',
     };
   }
-  if (candidate.length > 8192) return { ok: false, says: 'That address is longer than 8,192 characters.' };
+  if (writtenLength(candidate) > LONGEST_WRITTEN_ADDRESS)
+    return { ok: false, says: 'That address is longer than 8,192 characters.' };
   try {
     const url = new URL(candidate);
     url.username = '';
@@ -35,6 +37,11 @@ export function readAddress(input: string): AddressReading {
     // URL's parser is the only judge of an address, and throwing is how it says no.
     return { ok: false, says: 'That address has a mistake in it. Check the part after https://.' };
   }
+}
+
+/** How long an address is before its letters are written as percent codes: three of these stand for one letter at most. */
+function writtenLength(address: string): number {
+  return address.replace(/(?:%[0-9a-f]{2})+/gi, (codes) => 'x'.repeat(Math.ceil(codes.length / 9))).length;
 }
 
 /** Punctuation that ends the sentence around an address is not part of it; a bracket is, if it was opened inside. */

@@ -8,6 +8,8 @@ export type PageDocument = DefaultTreeAdapterMap['document'];
 /** Deeper than any honest page (WHATWG-conforming pages rarely pass 60); below it only the text is kept. */
 const DEPTH_LIMIT = 200;
 const NODE_LIMIT = 400_000;
+/** Elements that are open at once. With more, looking for the one that is meant takes longer than all the rest. */
+const OPEN_LIMIT = 100_000;
 
 /** A page that is not worth, or not safe, to take apart. `says` tells the reader why. */
 export class PageTooLarge extends Error {
@@ -18,15 +20,15 @@ export class PageTooLarge extends Error {
  * Parses a page as browsers do (WHATWG HTML, by parse5) and cuts the tree at a depth that recursion can
  * walk safely, so that hostile nesting ends in text instead of in a full stack.
  *
- * @throws PageTooLarge when the tree has more than 400,000 nodes
+ * @throws PageTooLarge when the tree has more than 400,000 nodes, or more than 100,000 elements stand inside one another
  */
 export function parsePage(html: string): PageDocument {
-  const document = parse(html, { scriptingEnabled: false });
+  const document = parse(html, { scriptingEnabled: false, treeAdapter: limitedAdapter() });
   let nodes = 0;
   const open: { parent: PageParent; depth: number }[] = [{ parent: document, depth: 0 }];
   for (let entry = open.pop(); entry; entry = open.pop()) {
     nodes += entry.parent.childNodes.length;
-    if (nodes > NODE_LIMIT) throw new PageTooLarge('The page has more parts than can be taken apart safely.');
+    if (nodes > NODE_LIMIT) throw tooManyParts();
     for (const child of entry.parent.childNodes) {
       if (!isElement(child)) continue;
       if (entry.depth < DEPTH_LIMIT) open.push({ parent: child, depth: entry.depth + 1 });
@@ -34,6 +36,28 @@ export function parsePage(html: string): PageDocument {
     }
   }
   return document;
+}
+
+const tooManyParts = () => new PageTooLarge('The page has more parts than can be taken apart safely.');
+
+/** parse5's own tree, of which the making ends where it would grow beyond the limits: afterwards would be too late. */
+function limitedAdapter(): typeof defaultTreeAdapter {
+  let made = 0;
+  let open = 0;
+  return {
+    ...defaultTreeAdapter,
+    createElement(...words) {
+      if (++made > NODE_LIMIT) throw tooManyParts();
+      return defaultTreeAdapter.createElement(...words);
+    },
+    onItemPush() {
+      if (++open > OPEN_LIMIT)
+        throw new PageTooLarge('The page is nested deeper than can be taken apart safely.');
+    },
+    onItemPop() {
+      open--;
+    },
+  };
 }
 
 function flatten(element: PageElement): void {

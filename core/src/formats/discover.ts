@@ -1,6 +1,5 @@
 import { getElementsByTagName } from 'domutils';
-import { parseDocument } from 'htmlparser2';
-import { attributeOf } from './xml';
+import { attributeOf, parseLooseHtml } from './xml';
 
 const FEED_TYPE = /^application\/(?:(?:rss|atom|rdf)\+xml|feed\+json)$/i;
 /** A type that other things have too. */
@@ -14,7 +13,7 @@ const PERHAPS_FEED = /^(?:application\/(?:json|xml)|text\/xml)$/i;
  * @param url of the page
  */
 export function feedsOfPage(html: string, url: string): { address: string; title: string | null }[] {
-  const document = parseDocument(html);
+  const document = parseLooseHtml(html);
   const [stated] = getElementsByTagName('base', document, true, 1);
   const href = stated ? attributeOf(stated, 'href') : null;
   const base = href !== null && URL.canParse(href, url) ? new URL(href, url).href : url;

@@ -1,13 +1,54 @@
-import { hasChildren, isTag, isText, type AnyNode, type Document, type Element } from 'domhandler';
+import {
+  DomHandler,
+  hasChildren,
+  isTag,
+  isText,
+  type AnyNode,
+  type Document,
+  type Element,
+} from 'domhandler';
 import { getElementsByTagName } from 'domutils';
-import { parseDocument } from 'htmlparser2';
+import { Parser, type ParserOptions } from 'htmlparser2';
+
+/** Deeper than any feed, list or book. The parser looks through all open elements at each one that it opens. */
+const DEEPEST = 2000;
+
+class TooDeep extends Error {
+  override readonly name = 'TooDeep';
+}
+
+class LimitedHandler extends DomHandler {
+  #depth = 0;
+  override onopentag(name: string, attributes: Record<string, string>): void {
+    if (++this.#depth > DEEPEST) throw new TooDeep(`nested deeper than ${DEEPEST} elements`);
+    super.onopentag(name, attributes);
+  }
+  override onclosetag(): void {
+    this.#depth--;
+    super.onclosetag();
+  }
+}
+
+/** @throws TooDeep */
+function parse(source: string, options: ParserOptions): Document {
+  const handler = new LimitedHandler();
+  new Parser(handler, options).end(source);
+  return handler.root;
+}
+
+/** HTML that is read for a few things only, without the rules of browsers. @throws TooDeep */
+export function parseLooseHtml(source: string): Document {
+  return parse(source, {});
+}
 
 /**
  * An XML document, read leniently: what is ill-formed gives what can be made of it. Entities that a document
  * defines itself are not expanded, so that none can be made to grow.
+ *
+ * @throws TooDeep for one that is nested deeper than 2,000 elements
  */
 export function parseXml(source: string): Document {
-  return parseDocument(source.replace(/^\uFEFF/, ''), { xmlMode: true, decodeEntities: true });
+  return parse(source.replace(/^\uFEFF/, ''), { xmlMode: true, decodeEntities: true });
 }
 
 export function elementsIn(parent: Element | Document): Element[] {
@@ -50,7 +91,7 @@ const BLOCK = /^(?:p|div|br|li|h[1-6]|tr|td|th|dt|dd|blockquote|figure|figcaptio
 /** What a fragment of HTML says in plain words, on one line. */
 export function wordsOfHtml(html: string): string {
   const between = ({ name }: Element) => (UNSEEN.test(name) ? null : BLOCK.test(name) ? ' ' : '');
-  return oneLine(textsIn(parseDocument(html).children, between));
+  return oneLine(textsIn(parseLooseHtml(html).children, between));
 }
 
 /**

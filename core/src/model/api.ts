@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Activity } from './activity';
 import { Feed } from './feed';
 import { Highlight } from './highlight';
-import { Id } from './ids';
+import { Id, Instant, Stamp } from './ids';
 import { Item } from './item';
 import { Card } from './card';
 import { WrittenNote } from './note';
@@ -27,6 +27,8 @@ export const NewAccount = z.object({
   mail: Mail,
   passphrase: Passphrase,
   name: z.string().trim().min(1).max(100),
+  /** Printed where the server was started. */
+  code: z.string().trim().min(1, 'Give the set-up code.').max(50),
 });
 
 export const Account = z.object({ id: Id, mail: z.string(), name: z.string() });
@@ -40,13 +42,25 @@ export const PUSH_LIMIT = 200;
  */
 export const PushRequest = z.object({ mutations: z.array(z.unknown()).max(PUSH_LIMIT) });
 export const PushResult = z.discriminatedUnion('outcome', [
-  z.object({ outcome: z.literal('applied'), mutationId: z.string() }),
+  /** `stamp` is the one that stands, where the clock of the device was too far ahead for its own to be taken. */
+  z.object({ outcome: z.literal('applied'), mutationId: z.string(), stamp: Stamp.optional() }),
   /** The page was already in the library: `itemId` is the item that stands for it. */
   z.object({ outcome: z.literal('already-saved'), mutationId: z.string(), itemId: Id }),
   z.object({ outcome: z.literal('refused'), mutationId: z.string(), detail: z.string() }),
 ]);
 export type PushResult = z.infer<typeof PushResult>;
-export const PushResponse = z.object({ results: z.array(PushResult), cursor: z.number().int() });
+/** What every answer of the sync tells of the server itself. */
+const ServerSays = {
+  /** The server's clock. */
+  now: Instant,
+  /** Of this library as it is stored; another one after it was restored, when cursors of before mean nothing. */
+  epoch: z.string(),
+};
+export const PushResponse = z.object({
+  results: z.array(PushResult),
+  cursor: z.number().int(),
+  ...ServerSays,
+});
 
 /** GET /api/sync/pull?after=N: what changed in the account since sequence number N. */
 export const PullQuery = z.object({ after: z.coerce.number().int().nonnegative().default(0) });
@@ -60,6 +74,7 @@ export const PullResponse = z.object({
   cards: z.array(Card).default([]),
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
+  ...ServerSays,
 });
 
 /** What a reader looks for. */
@@ -116,4 +131,11 @@ export type FindResponse = z.infer<typeof FindResponse>;
 
 export const CopyParams = z.object({ id: Id });
 export const PictureParams = z.object({ file: z.string().regex(/^[0-9a-f]{64}\.webp$/) });
-export const Health = z.object({ status: z.literal('ok'), jobsOpen: z.number().int() });
+/** GET /healthz: the process is alive. */
+export const Alive = z.object({ status: z.literal('alive') });
+/** GET /readyz: it can do its work; 503 when it cannot, with what is not ready. */
+export const Ready = z.object({
+  status: z.enum(['ready', 'not-ready']),
+  jobsOpen: z.number().int().nullable(),
+  waitingFor: z.array(z.enum(['database', 'threads'])),
+});

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Instant } from './ids';
+import { Id, Instant, LONGEST_ADDRESS } from './ids';
 import { stamped } from './register';
 import { TagName } from './tag';
 
@@ -7,7 +7,7 @@ import { TagName } from './tag';
 export const FeedEntry = z.object({
   /** What tells it from the others of its feed. */
   key: z.string().min(1).max(2000),
-  address: z.string().min(1).max(8192),
+  address: z.string().min(1).max(LONGEST_ADDRESS),
   title: z.string().max(1000).nullable(),
   authors: z.array(z.string().max(200)).max(20),
   /** ISO 8601. */
@@ -49,9 +49,9 @@ export const FeedState = z.object({
   /** The state in words, for the reader. */
   says: z.string().max(500),
   title: z.string().max(1000).nullable(),
-  siteUrl: z.string().max(8192).nullable(),
+  siteUrl: z.string().max(LONGEST_ADDRESS).nullable(),
   /** Where the feed was found: the address that was given may be that of a page which names it. */
-  feedAddress: z.string().max(8192).nullable(),
+  feedAddress: z.string().max(LONGEST_ADDRESS).nullable(),
   checkedAt: Instant.nullable(),
   /** Since when it has been broken; null while it works. */
   brokenSince: Instant.nullable(),
@@ -64,7 +64,7 @@ export type FeedState = z.infer<typeof FeedState>;
 export const Feed = z.object({
   id: Id,
   /** As the reader gave it: the feed's address, or that of a page which names it. */
-  address: z.string().min(1).max(8192),
+  address: z.string().min(1).max(LONGEST_ADDRESS),
   followedAt: Instant,
   choices: FeedChoices,
   state: FeedState,
@@ -73,5 +73,10 @@ export type Feed = z.infer<typeof Feed>;
 
 /** What a feed is called. */
 export function feedTitle(feed: Feed): string {
-  return feed.choices.title.value ?? feed.state.title ?? new URL(feed.address).hostname;
+  const { address } = feed;
+  return (
+    feed.choices.title.value ??
+    feed.state.title ??
+    (URL.canParse(address) ? new URL(address).hostname : address)
+  );
 }

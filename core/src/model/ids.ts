@@ -6,8 +6,16 @@ export const Id = z.uuid();
 /** Lower-case hexadecimal SHA-256 of a file's bytes: the name of a picture on our own origin. */
 export const ContentHash = z.string().regex(/^[0-9a-f]{64}$/);
 
+/** The end of the year 9999: no calendar shows more, and past the year 275760 there are no dates at all (ECMA-262, 21.4.1.1). */
+export const LAST_INSTANT = Date.UTC(9999, 11, 31, 23, 59, 59, 999);
+
 /** Milliseconds since 1970-01-01T00:00Z. */
-export const Instant = z.number().int().nonnegative();
+export const Instant = z.number().int().nonnegative().max(LAST_INSTANT);
+
+/** An address as a reader or a page gives it has at most so many characters. */
+export const LONGEST_WRITTEN_ADDRESS = 8192;
+/** As it is stored: percent codes make up to nine characters of one (RFC 3986, 2.1; UTF-8). */
+export const LONGEST_ADDRESS = 9 * LONGEST_WRITTEN_ADDRESS;
 
 /** A calendar day where the reader is: `2026-11-24`. Days sort as strings. */
 export const Day = z.iso.date();

@@ -2,6 +2,7 @@ export * from './activity';
 export * from './anchor';
 export * from './api';
 export * from './article';
+export * from './bounds';
 export * from './bytes';
 export * from './card';
 export * from './context-length';

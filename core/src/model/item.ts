@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { TextAnchor } from './anchor';
 import { Fact, MOST_FACTS } from './fact';
 import { HowMuch } from './how-much';
-import { ContentHash, Day, Fraction, Id, Instant } from './ids';
+import { ContentHash, Day, Fraction, Id, Instant, LONGEST_ADDRESS } from './ids';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
@@ -155,9 +155,16 @@ const MOST_TAGS = 200;
  * The item's tags by key (see tagKey), each a register of its own, so that tags given on two devices both stay. A tag
  * that was taken off is null.
  */
-export const Tags = z
-  .record(z.string().max(200), stamped(TagName.nullable()))
-  .refine((tags) => Object.keys(tags).length <= MOST_TAGS, `An item has at most ${MOST_TAGS} tags.`);
+export const Tags = z.record(z.string().max(200), stamped(TagName.nullable())).check((context) => {
+  if (Object.keys(context.value).length > MOST_TAGS)
+    context.issues.push({
+      code: 'too_big',
+      origin: 'record',
+      maximum: MOST_TAGS,
+      input: context.value,
+      message: `An item has at most ${MOST_TAGS} tags.`,
+    });
+});
 export type Tags = z.infer<typeof Tags>;
 
 export const CaptureState = z.enum(['waiting', 'fetching', 'arrived', 'failed']);
@@ -172,7 +179,7 @@ export const Capture = z.object({
   attempts: z.number().int().nonnegative(),
   nextTryAt: Instant.nullable(),
   /** The address in canonical form: the same for two spellings of one page. */
-  addressKey: z.string().max(8192),
+  addressKey: z.string().max(LONGEST_ADDRESS),
   /** The item that stands for this one, when both turned out to be the same page. */
   sameAs: Id.nullable(),
   /** The page's facts; null until a copy has arrived. */
@@ -188,7 +195,7 @@ export type Capture = z.infer<typeof Capture>;
 export const Item = z.object({
   id: Id,
   /** The address as the reader gave it; never dropped, whatever its page does. */
-  address: z.string().min(1).max(8192),
+  address: z.string().min(1).max(LONGEST_ADDRESS),
   savedAt: Instant,
   choices: Choices,
   tags: Tags.default({}),

@@ -4,7 +4,7 @@ import { TextAnchor } from './anchor';
 import { CardSource, CardText, Recall } from './card';
 import { FeedMode } from './feed';
 import { HighlightKind, MarkedPassage } from './highlight';
-import { Day, Fraction, Id, Instant, Stamp } from './ids';
+import { Day, Fraction, Id, Instant, LONGEST_ADDRESS, Stamp } from './ids';
 import { HowMuch, PushedText } from './how-much';
 import { MOST_TIDYINGS, Note, Stage, Tally, Tidying } from './item';
 import { TaskState, WrittenNote } from './note';
@@ -18,7 +18,7 @@ const base = { id: Id, itemId: Id, stamp: Stamp };
 const SaveMutation = z.object({
   ...base,
   type: z.literal('save'),
-  address: z.string().trim().min(1).max(8192),
+  address: z.string().trim().min(1).max(LONGEST_ADDRESS),
   savedAt: Instant,
   /** Words and pictures when nothing is said. */
   howMuch: HowMuch.optional(),
@@ -82,7 +82,7 @@ const FollowMutation = z.object({
   stamp: Stamp,
   type: z.literal('follow'),
   feedId: Id,
-  address: z.string().trim().min(1).max(8192),
+  address: z.string().trim().min(1).max(LONGEST_ADDRESS),
   followedAt: Instant,
 });
 

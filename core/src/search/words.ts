@@ -13,6 +13,8 @@ export interface SearchWord {
 /** Scripts without spaces between words, in which every two neighbours are a term. */
 const UNSPACED =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}ー]/u;
+/** No word of any language is as long; what is, is data. Only its beginning is looked at. */
+const LONGEST_WORD = 200;
 /** So many words of a text can be found. */
 export const MOST_WORDS = 200_000;
 
@@ -36,7 +38,7 @@ export function searchWords(text: string, language: string | null): SearchWord[]
   const stem = stemmerOf(baseLanguage(language));
   const words: SearchWord[] = [];
   const push = (word: string, start: number) => {
-    const term = stem(fold(word));
+    const term = stem(fold(word.slice(0, LONGEST_WORD)));
     if (term !== '') words.push({ term, start, end: start + word.length });
   };
   for (const { 0: run, index } of text.matchAll(WORD)) {

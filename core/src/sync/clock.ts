@@ -4,8 +4,13 @@
  * strings: nine base-36 digits of milliseconds, four of counter, then the device.
  */
 export interface HybridClock {
-  /** A stamp later than every stamp given out or seen so far. */
-  next(): string;
+  /**
+   * A stamp later than every stamp given out or seen so far.
+   *
+   * @param replaced stamps that it must exceed, however far ahead they are: what a reader does must win over what it
+   *   replaces
+   */
+  next(...replaced: readonly string[]): string;
   /** Takes note of a stamp from elsewhere. */
   see(stamp: string): void;
 }
@@ -13,8 +18,8 @@ export interface HybridClock {
 const WALL_DIGITS = 9;
 const COUNTER_DIGITS = 4;
 const COUNTER_LIMIT = 36 ** COUNTER_DIGITS;
-/** A device whose clock is far ahead must not drag every other clock with it. */
-const FUTURE_TOLERANCE_MS = 24 * 60 * 60 * 1000;
+/** Clocks that are set right differ by less. One that is further ahead must not drag every other clock with it. */
+export const FUTURE_TOLERANCE_MS = 5 * 60 * 1000;
 
 /**
  * @param device names the device, letters a–z, digits and hyphens, at most 36: breaks ties
@@ -35,9 +40,10 @@ export function createClock(device: string, now: () => number, last?: string): H
     }
   };
   if (last) see(last);
+  const stamp = () => `${digits(wall, WALL_DIGITS)}-${digits(counter, COUNTER_DIGITS)}-${device}`;
   return {
     see,
-    next() {
+    next(...replaced) {
       const present = now();
       if (present > wall) {
         wall = present;
@@ -46,9 +52,19 @@ export function createClock(device: string, now: () => number, last?: string): H
         wall += 1;
         counter = 0;
       }
-      return `${digits(wall, WALL_DIGITS)}-${digits(counter, COUNTER_DIGITS)}-${device}`;
+      const latest = replaced.reduce((a, b) => (a > b ? a : b), '');
+      return latest < stamp() ? stamp() : justAfter(latest, device);
     },
   };
+}
+
+/** The next stamp after one that is ahead, which the clock itself does not follow. */
+function justAfter(stamp: string, device: string): string {
+  const [wallPart = '', counterPart = ''] = stamp.split('-');
+  const counter = parseInt(counterPart, 36) + 1;
+  const [wall, rest] =
+    counter < COUNTER_LIMIT ? [wallPart, counter] : [digits(parseInt(wallPart, 36) + 1, WALL_DIGITS), 0];
+  return `${wall}-${digits(rest, COUNTER_DIGITS)}-${device}`;
 }
 
 function digits(value: number, width: number): string {

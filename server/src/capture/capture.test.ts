@@ -6,6 +6,8 @@ import path from 'node:path';
 import { createClock } from '@dorvel/core/sync';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
+import { workshopInPlace } from '../apart/in-place';
+import { TEXT_TASKS } from '../apart/texts';
 import { accountRepository } from '../db/accounts';
 import { jobRepository } from '../db/jobs';
 import { libraryOf } from '../db/library';
@@ -13,13 +15,16 @@ import { openDatabase, type Database } from '../db/open';
 import { takeMutation } from '../routes/push';
 import { capture, type CaptureTools } from './capture';
 import { folderStore, type FileStore } from './files';
-import { articleFrom } from './inputs';
+import { workshopExtractor } from './extractor';
+import { rewritePicture } from './rewrite-picture';
 
 let folder: string;
 let database: Database;
 let site: http.Server;
 let port: number;
 const clock = createClock('test', Date.now);
+const texts = workshopInPlace(TEXT_TASKS);
+const pictures = workshopInPlace({ rewrite: rewritePicture });
 
 beforeAll(async () => {
   const picture = await sharp({ create: { width: 2000, height: 1000, channels: 3, background: '#357' } })
@@ -78,10 +83,8 @@ async function savedPage() {
 }
 
 const tools = (files: FileStore): CaptureTools => ({
-  extractor: {
-    extract: articleFrom,
-    close: () => Promise.resolve(),
-  },
+  extractor: workshopExtractor({ quick: texts, long: texts }),
+  darkrooms: { raster: pictures, drawing: pictures },
   files,
   rules: { allowHosts: [`127.0.0.1:${String(port)}`], timeoutMs: 5000 },
   retryWaitsMs: [0, 0],
@@ -92,7 +95,7 @@ const tools = (files: FileStore): CaptureTools => ({
 it('keeps pictures anew, at a phone’s size, on our own origin; one that is none keeps its description', async () => {
   const { library, itemId } = await savedPage();
   const files = folderStore(path.join(folder, 'pictures'));
-  const [job] = await jobRepository(database, Date.now).take(1);
+  const [job] = await jobRepository(database, Date.now).lane('quick').take(1);
   await capture(job!, library, tools(files));
   const item = await library.item(itemId);
   expect(item?.capture).toMatchObject({
@@ -122,13 +125,13 @@ it('loses nothing when the disk is full: the save waits, says so, and arrives wh
     ...files,
     put: () => Promise.reject(Object.assign(new Error('no space left on device'), { code: 'ENOSPC' })),
   };
-  const [job] = await jobs.take(1);
+  const [job] = await jobs.lane('quick').take(1);
   await capture(job!, library, tools(full));
   expect((await library.item(itemId))?.capture).toMatchObject({
     state: 'waiting',
     says: 'The server’s disk is full. The address is kept, and tried again.',
   });
-  const [again] = await jobs.take(1);
+  const [again] = await jobs.lane('quick').take(1);
   await capture(again!, library, tools(files));
   expect((await library.item(itemId))?.capture.state).toBe('arrived');
   expect(await jobs.openCount()).toBe(0);

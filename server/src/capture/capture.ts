@@ -3,6 +3,7 @@ import { canonicalAddress } from '@dorvel/core/address';
 import { fateOfCopy, saysGone } from '@dorvel/core/copies';
 import { articleOfTree, type Article } from '@dorvel/core/extract';
 import {
+  LONGEST_ADDRESS,
   MOST_COPIES,
   type Capture,
   type Copy,
@@ -19,18 +20,23 @@ import type { Extractor } from './extractor';
 import type { FetchRules } from './fetcher';
 import type { FileStore } from './files';
 import { obtain, obtainGiven } from './obtain';
-import { keepPictures, type KeptPictures } from './pictures';
+import { keepPictures, type Darkrooms, type KeptPictures } from './pictures';
 import { sameSite } from './same-site';
 
 export interface CaptureTools {
   extractor: Extractor;
   files: FileStore;
+  darkrooms: Darkrooms;
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>;
   /** Waits between tries, in milliseconds; after the last one it is final. */
   retryWaitsMs: readonly number[];
+  /** The account's own. */
   clock: HybridClock;
   now(): number;
 }
+
+/** A page that was being taken apart each time that the server ended is taken to be what ended it. */
+const MOST_CRASHES = 2;
 
 /**
  * Does one capture: fetch (or take what the reader gave), take apart, keep the pictures, store the copy; and leaves
@@ -39,11 +45,26 @@ export interface CaptureTools {
 export async function capture(job: Job, library: Library, tools: CaptureTools): Promise<void> {
   const item = await begin(job, library);
   if (!item) return;
+  if (job.crashes >= MOST_CRASHES)
+    return giveUp(
+      job,
+      library,
+      tools,
+      `The server ended ${job.crashes} times while this was being taken apart, so it is set aside. Fetch it again if you want it tried once more.`,
+    );
+  // However its tries came to nothing: there is an end to them.
+  if (job.attempts > tools.retryWaitsMs.length + 2 * MOST_CRASHES + 1)
+    return giveUp(job, library, tools, `That was tried ${job.attempts} times in vain.`);
   const howMuch = item.choices.howMuch.value;
   const obtained = job.given
-    ? await obtainGiven(job.given, item.address, howMuch, tools.extractor)
-    : await obtain(item.address, howMuch, { ...tools, onPage: (page) => sayPage(job, library, page) });
+    ? await obtainGiven(job.given, item.address, howMuch, { ...tools, lane: job.lane })
+    : await obtain(item.address, howMuch, {
+        ...tools,
+        lane: job.lane,
+        onPage: (page) => sayPage(job, library, page),
+      });
   if (!obtained.ok) {
+    if (obtained.long) return toLongLane(job, library, tools);
     if (obtained.temporary) await tryLater(job, library, tools, obtained.says, obtained.retryAfterMs);
     else await giveUp(job, library, tools, obtained.says, obtained.gone);
     return;
@@ -52,13 +73,21 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   const article = howMuch === 'picture' ? onlyPicture(obtained.article) : obtained.article;
   let pictures: KeptPictures;
   try {
-    pictures = await keepPictures(article.tree, article.leadImageUrl, tools.files, tools.rules, attached);
+    pictures = await keepPictures(
+      article.tree,
+      article.leadImageUrl,
+      tools.files,
+      tools.rules,
+      tools.darkrooms,
+      attached,
+    );
   } catch (error) {
     if (!isDiskFull(error)) throw error;
     return tryLater(job, library, tools, 'The server’s disk is full.', null);
   }
   const arrived: Arrived = {
     article,
+    terms: await tools.extractor.terms(article.text, article.language, job.lane),
     pictures,
     hash: createHash('sha256').update(JSON.stringify(article.tree)).digest('hex'),
     origin: job.given ? 'given' : 'fetched',
@@ -167,6 +196,16 @@ async function giveUp(
   });
 }
 
+/** A large or slow text waits among its like, one at a time. */
+async function toLongLane(job: Job, library: Library, tools: CaptureTools): Promise<void> {
+  await library.change(async (write) => {
+    const item = await write.item(job.itemId);
+    if (item)
+      await putCapture(write, item, { state: 'waiting', says: 'A long text: it waits for its turn.' });
+    await write.toLongLane(job.id, tools.now());
+  });
+}
+
 async function tryLater(
   job: Job,
   library: Library,
@@ -195,6 +234,8 @@ async function tryLater(
 
 interface Arrived {
   article: Article;
+  /** The words of its text; null when they could not be made. */
+  terms: string | null;
   pictures: KeptPictures;
   /** SHA-256 of the tree. */
   hash: string;
@@ -225,7 +266,7 @@ async function withCopy(
   arrived: Arrived,
   now: number,
 ): Promise<Partial<Capture>> {
-  const { article, pictures, hash, origin, addressKey } = arrived;
+  const { article, terms, pictures, hash, origin, addressKey } = arrived;
   const { capture: known } = item;
   const settled = { state: 'arrived', nextTryAt: null } as const;
   if (item.choices.howMuch.value === 'address-only' && origin === 'fetched') {
@@ -258,7 +299,7 @@ async function withCopy(
     tree: article.tree,
   };
   await write.putPictures(pictures.made);
-  await write.putCopy(copy);
+  await write.putCopy(copy, terms);
   const note: CopyNote = { id: copy.id, madeAt: now, hash, wordCount: article.wordCount, origin };
   const copies = [note, ...known.copies].slice(0, MOST_COPIES);
   const page = factsOf(article, pictures, copy.id);
@@ -365,6 +406,8 @@ function stableKey(address: string, reached: string, canonicalUrl: string | null
   const key = canonicalAddress(address);
   if (!canonicalUrl || !sameSite(canonicalUrl, reached)) return key;
   const canonical = canonicalAddress(canonicalUrl);
+  // Too long for an address: somebody's joke, and nobody's name for a page.
+  if (canonical.length > LONGEST_ADDRESS) return key;
   const isFrontDoor = (each: string) => new URL(each).pathname === '/' && new URL(each).search === '';
   return isFrontDoor(canonical) && !isFrontDoor(canonicalAddress(reached)) ? key : canonical;
 }

@@ -2,6 +2,7 @@ import http from 'node:http';
 import https from 'node:https';
 import type { Readable } from 'node:stream';
 import zlib from 'node:zlib';
+import { clipped } from '@dorvel/core/model';
 import { ForbiddenAddress, guardedLookup, isAllowedHost, isForbiddenLiteral } from './addresses';
 
 export interface FetchRules {
@@ -58,7 +59,9 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
     const url = URL.canParse(at) ? new URL(at) : null;
     if (!url) return final('The page redirects to something that is not an address.');
     if (url.protocol !== 'http:' && url.protocol !== 'https:')
-      return final(`The page redirects to a “${url.protocol}” address, which cannot be fetched.`);
+      return final(
+        `The page redirects to a “${clipped(url.protocol, 40)}” address, which cannot be fetched.`,
+      );
     url.hash = '';
     if (seen.has(url.href)) return final('The page redirects in a circle.');
     seen.add(url.href);

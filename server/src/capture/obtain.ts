@@ -1,7 +1,7 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { joinPages, type Article } from '@dorvel/core/extract';
 import type { GivenText, HowMuch } from '@dorvel/core/model';
-import type { Extractor } from './extractor';
+import type { Extracted, Extractor, Lane } from './extractor';
 import { fetchGuarded, type FetchRules } from './fetcher';
 import type { Attached } from './mime';
 import { sameSite } from './same-site';
@@ -19,6 +19,8 @@ export interface Obtained {
 }
 export interface NotObtained {
   ok: false;
+  /** It is for the long lane; nothing else is known of it. */
+  long?: true;
   says: string;
   temporary: boolean;
   retryAfterMs: number | null;
@@ -28,6 +30,7 @@ export interface NotObtained {
 
 export interface Sources {
   extractor: Extractor;
+  lane: Lane;
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>;
   /** Called before each further page of an article, counted from 1. */
   onPage(page: number): Promise<void>;
@@ -49,6 +52,7 @@ export async function obtain(
     seen.add(next);
     await sources.onPage(further.length + 2);
     const page = await onePage(next, howMuch, sources);
+    if (!page.ok && page.long) return page;
     if (!page.ok) {
       missing = further.length + 2;
       break;
@@ -76,7 +80,7 @@ function inPart(article: Article, missing: number): Article {
 async function onePage(
   address: string,
   howMuch: HowMuch,
-  { extractor, rules }: Sources,
+  { extractor, lane, rules }: Sources,
 ): Promise<Obtained | NotObtained> {
   const fetched = await fetchGuarded(address, {
     ...rules,
@@ -88,12 +92,15 @@ async function onePage(
   });
   if (!fetched.ok) return { ...fetched, gone: fetched.gone ?? false };
   return taken(
-    await extractor.extract({
-      body: fetched.body,
-      contentType: fetched.contentType,
-      url: fetched.url,
-      howMuch,
-    }),
+    await extractor.extract(
+      {
+        body: fetched.body,
+        contentType: fetched.contentType,
+        url: fetched.url,
+        howMuch,
+      },
+      lane,
+    ),
     fetched.url,
   );
 }
@@ -106,16 +113,16 @@ export async function obtainGiven(
   given: GivenText,
   address: string,
   howMuch: HowMuch,
-  extractor: Extractor,
+  { extractor, lane }: Pick<Sources, 'extractor' | 'lane'>,
 ): Promise<Obtained | NotObtained> {
   const body = Buffer.from(given.body, given.encoding);
   const contentType = given.type.startsWith('text/') ? `${given.type}; charset=utf-8` : given.type;
   const url = isOnWeb(address) ? address : NOWHERE + encodeURIComponent(given.name ?? '');
-  return taken(await extractor.extract({ body, contentType, url, howMuch }), address);
+  return taken(await extractor.extract({ body, contentType, url, howMuch }, lane), address);
 }
 
-function taken(outcome: Awaited<ReturnType<Extractor['extract']>>, reached: string): Obtained | NotObtained {
-  return outcome.ok
-    ? { ...outcome, reached }
-    : { ok: false, says: outcome.says, temporary: false, retryAfterMs: null, gone: false };
+function taken(outcome: Extracted, reached: string): Obtained | NotObtained {
+  if (outcome.ok) return { ...outcome, reached };
+  const not = { ok: false, temporary: false, retryAfterMs: null, gone: false } as const;
+  return 'long' in outcome ? { ...not, long: true, says: '' } : { ...not, says: outcome.says };
 }

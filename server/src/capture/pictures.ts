@@ -1,19 +1,20 @@
 import type { Element, Root } from 'hast';
-import sharp from 'sharp';
+import { GivenUp, type Workshop } from '../apart/workshop';
 import { fetchGuarded, type FetchRules } from './fetcher';
 import type { FileStore } from './files';
 import type { Attached } from './mime';
+import type { PictureInput, RewrittenPicture } from './rewrite-picture';
 
-/** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
-const WIDTH_LIMIT = 1280;
-const THUMBNAIL_WIDTH = 160;
 const PICTURES_PER_PAGE = 60;
-const AT_ONCE = 3;
-const PIXEL_LIMIT = 60_000_000;
-const FILE_LIMIT = 20_000_000;
+const AT_ONCE = 2;
+const FILE_LIMIT = 12_000_000;
+const RASTER_LIMIT_MS = 6000;
+const DRAWING_LIMIT_MS = 4000;
+/** A page that has kept the decoders busy for so long has had its share. */
+const PAGE_LIMIT_MS = 30_000;
 
-sharp.concurrency(1);
-sharp.cache(false);
+/** Where pictures are written anew. Drawings apart from the others: how long one takes is in nobody's hand. */
+export type Darkrooms = Readonly<Record<'raster' | 'drawing', Workshop>>;
 
 export interface KeptPictures {
   made: { hash: string; bytes: number }[];
@@ -23,8 +24,9 @@ export interface KeptPictures {
 }
 
 /**
- * Fetches a text's pictures, writes them anew as WebP of a size for a phone, and points the tree at our own
- * origin. A picture that does not come through keeps its place and its description, without a source.
+ * Fetches a text's pictures, has them written anew as WebP of a size for a phone, and points the tree at our own
+ * origin. A picture that does not come through, or takes too long, keeps its place and its description, without a
+ * source.
  *
  * @param tree changed in place
  * @param attached pictures that came along with the text
@@ -34,6 +36,7 @@ export async function keepPictures(
   leadImageUrl: string | null,
   files: FileStore,
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>,
+  darkrooms: Darkrooms,
   attached: readonly Attached[] = [],
 ): Promise<KeptPictures> {
   const alongside = new Map(attached.map(({ address, body }) => [address, body]));
@@ -44,14 +47,14 @@ export async function keepPictures(
   );
   const kept = new Map<string, Picture>();
   const made: KeptPictures['made'] = [];
+  const rewrite = rewriter(darkrooms);
   let next = 0;
   const work = async () => {
     for (let url = urls[next++]; url !== undefined; url = urls[next++]) {
       const original = alongside.get(url) ?? inPlace(url) ?? (await fetched(url, rules));
-      const picture = original
-        ? await rewrite(Buffer.from(original), files, url === leadImageUrl || url === urls[0])
-        : null;
-      if (!picture) continue;
+      const rewritten = original && (await rewrite(original, url === leadImageUrl || url === urls[0]));
+      if (!rewritten) continue;
+      const picture = await stored(rewritten, files);
       kept.set(url, picture);
       made.push(...picture.files);
     }
@@ -98,36 +101,43 @@ interface Picture {
   files: { hash: string; bytes: number }[];
 }
 
-async function rewrite(original: Buffer, files: FileStore, withThumbnail: boolean): Promise<Picture | null> {
-  let full: { data: Buffer; info: sharp.OutputInfo };
-  let small: Buffer | null;
-  try {
-    const source = sharp(original, { limitInputPixels: PIXEL_LIMIT, failOn: 'error' }).rotate();
-    full = await source
-      .clone()
-      .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })
-      .webp({ quality: 78 })
-      .toBuffer({ resolveWithObject: true });
-    small = withThumbnail
-      ? await source
-          .clone()
-          .resize({ width: THUMBNAIL_WIDTH, height: THUMBNAIL_WIDTH, fit: 'cover' })
-          .webp({ quality: 70 })
-          .toBuffer()
-      : null;
-  } catch {
-    // Whatever sharp cannot read is no picture: the text keeps its description in its place.
-    return null;
-  }
-  const hash = await files.put(full.data);
-  const thumbnail = small && (await files.put(small));
+/** A drawing is XML with an `svg` in it, near its beginning (WHATWG MIME Sniffing knows no signature for it). */
+function isDrawing(bytes: Buffer): boolean {
+  return bytes[0] === 0x1f || /^\s*(?:\ufeff)?<[\s\S]*<?svg/i.test(bytes.subarray(0, 4096).toString('utf8'));
+}
+
+/** The rewriting of one page's pictures, until the page has had its share of the time. */
+function rewriter(darkrooms: Darkrooms) {
+  let leftMs = PAGE_LIMIT_MS;
+  const closed = new Set<keyof Darkrooms>();
+  return async (original: Buffer, withThumbnail: boolean): Promise<RewrittenPicture | null> => {
+    const kind = isDrawing(original) ? 'drawing' : 'raster';
+    if (leftMs <= 0 || closed.has(kind)) return null;
+    const input: PictureInput = { bytes: original, withThumbnail };
+    const limitMs = kind === 'drawing' ? DRAWING_LIMIT_MS : RASTER_LIMIT_MS;
+    try {
+      const made = await darkrooms[kind].run('rewrite', input, limitMs, (ms) => (leftMs -= ms));
+      return made as RewrittenPicture | null;
+    } catch (error) {
+      if (!(error instanceof GivenUp)) throw error;
+      // Where one is a trap, its like on the same page are too.
+      closed.add(kind);
+      return null;
+    }
+  };
+}
+
+async function stored(rewritten: RewrittenPicture, files: FileStore): Promise<Picture> {
+  const small = rewritten.thumbnail;
+  const hash = await files.put(Buffer.from(rewritten.full));
+  const thumbnail = small && (await files.put(Buffer.from(small)));
   return {
     hash,
-    width: full.info.width,
-    height: full.info.height,
+    width: rewritten.width,
+    height: rewritten.height,
     thumbnail,
     files: [
-      { hash, bytes: full.data.length },
+      { hash, bytes: rewritten.full.length },
       ...(small && thumbnail ? [{ hash: thumbnail, bytes: small.length }] : []),
     ],
   };

@@ -13,9 +13,12 @@ interface Row<Job> {
   take(limit: number): Promise<Job[]>;
   /** When the next one is due, in milliseconds since 1970; null when none waits. */
   nextDue(): Promise<number | null>;
+  /** Says that those are still being run, where that has to be said. */
+  hold?(ids: readonly string[]): Promise<void>;
 }
 
 const LONGEST_NAP_MS = 60_000;
+const HOLD_EVERY_MS = 30_000;
 
 /**
  * Works off the row of jobs, at most `atOnce` together.
@@ -30,26 +33,28 @@ export function startRunner<Job extends { id: string }>(
   failed: (job: Job, error: unknown) => Promise<void>,
   log: Logger,
 ): Runner {
-  const running = new Set<Promise<void>>();
+  const running = new Map<string, Promise<void>>();
   let timer: NodeJS.Timeout | undefined;
   let stopped = false;
   let looking: Promise<void> | null = null;
   let lookAgain = false;
 
   const start = (job: Job) => {
+    // Its lease ran out although it is being run here: it goes on as it is.
+    if (running.has(job.id)) return;
     const work: Promise<void> = run(job)
       .catch(async (error: unknown) => {
         log.error({ err: error, jobId: job.id }, 'a job failed in an unforeseen way');
-        // If even this fails (a full disk), the row stays "running" and is recovered at the next start.
+        // If even this fails (a full disk), the row stays "running" until its lease has run out.
         await failed(job, error).catch((second: unknown) =>
           log.error({ err: second, jobId: job.id }, 'job not put back'),
         );
       })
       .finally(() => {
-        running.delete(work);
+        running.delete(job.id);
         wake();
       });
-    running.add(work);
+    running.set(job.id, work);
   };
 
   const look = async () => {
@@ -77,14 +82,21 @@ export function startRunner<Job extends { id: string }>(
       });
   }
 
+  const holding = setInterval(() => {
+    if (running.size > 0)
+      jobs.hold?.([...running.keys()]).catch((error: unknown) => log.error({ err: error }, 'jobs not held'));
+  }, HOLD_EVERY_MS);
+  holding.unref();
+
   wake();
   return {
     wake,
     async stop() {
       stopped = true;
+      clearInterval(holding);
       clearTimeout(timer);
       await looking;
-      await Promise.all(running);
+      await Promise.all(running.values());
     },
   };
 }

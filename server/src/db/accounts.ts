@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import type { Account } from '@dorvel/core/model';
 import { and, count, eq, gt, lt } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { Database } from './open';
+import type { Database, Transaction } from './open';
 import { accounts, sessions } from './schema';
 
 const DAY_MS = 24 * 60 * 60 * 1000;
@@ -28,18 +28,48 @@ export function accountRepository(database: Database, now: () => number) {
   const nobody = hash(randomBytes(16).toString('hex'), ARGON2);
 
   const open = async (accountId: string): Promise<string> => {
-    const token = randomBytes(32).toString('base64url');
-    const createdAt = now();
-    await database.write(async (tx) => {
-      await tx.insert(sessions).values({
-        tokenHash: hashToken(token),
-        accountId,
-        createdAt,
-        expiresAt: createdAt + SESSION_LIFE_MS,
-      });
-      await tx.delete(sessions).where(lt(sessions.expiresAt, createdAt));
-    });
+    const token = newToken();
+    await database.write((tx) => insert(tx, token, accountId, null));
     return token;
+  };
+
+  const newToken = () => randomBytes(32).toString('base64url');
+  const insert = async (tx: Transaction, token: string, accountId: string, replaces: string | null) => {
+    const createdAt = now();
+    const expiresAt = createdAt + SESSION_LIFE_MS;
+    await tx
+      .insert(sessions)
+      .values({ tokenHash: hashToken(token), accountId, createdAt, expiresAt, replaces });
+    await tx.delete(sessions).where(lt(sessions.expiresAt, createdAt));
+  };
+
+  /**
+   * Opens another session for a device, to replace the one it has when it is used.
+   *
+   * @returns null when one was opened a moment ago: its answer is on its way, and of several that are on their way the
+   *   device might keep the wrong one
+   */
+  const replace = (accountId: string, replaced: string): Promise<string | null> =>
+    database.write(async (tx) => {
+      const pending = eq(sessions.replaces, replaced);
+      const [known] = await tx.select({ createdAt: sessions.createdAt }).from(sessions).where(pending);
+      if (known && now() - known.createdAt < ROTATION_GRACE_MS) return null;
+      // One that was opened long ago and never used never reached its device.
+      if (known) await tx.delete(sessions).where(pending);
+      const token = newToken();
+      await insert(tx, token, accountId, replaced);
+      return token;
+    });
+
+  /** The token that was replaced is good for the requests that are under way with it, and no longer. */
+  const retire = async (tokenHash: string, replaced: string): Promise<void> => {
+    await database.write(async (tx) => {
+      await tx
+        .update(sessions)
+        .set({ expiresAt: now() + ROTATION_GRACE_MS })
+        .where(eq(sessions.tokenHash, replaced));
+      await tx.update(sessions).set({ replaces: null }).where(eq(sessions.tokenHash, tokenHash));
+    });
   };
 
   return {
@@ -62,6 +92,18 @@ export function accountRepository(database: Database, now: () => number) {
       return made.length > 0 ? account : null;
     },
 
+    /** Makes the first account of an empty library. @returns null when there is an account already */
+    async createFirst(mail: string, name: string, passphrase: string): Promise<Account | null> {
+      const account = { id: uuidv7(), mail, name };
+      const passphraseHash = await hash(passphrase, ARGON2);
+      return database.write(async (tx) => {
+        const [any] = await tx.select({ id: accounts.id }).from(accounts).limit(1);
+        if (any) return null;
+        await tx.insert(accounts).values({ ...account, passphraseHash, createdAt: now() });
+        return account;
+      });
+    },
+
     /** @returns a session token, or null when mail address and passphrase do not belong together */
     async signIn(mail: string, passphrase: string): Promise<{ account: Account; token: string } | null> {
       const [row] = await database.read.select().from(accounts).where(eq(accounts.mail, mail));
@@ -70,7 +112,10 @@ export function accountRepository(database: Database, now: () => number) {
       return { account: { id: row.id, mail: row.mail, name: row.name }, token: await open(row.id) };
     },
 
-    /** The session behind a token; rotated when it is older than a day. */
+    /**
+     * The session behind a token. One that is older than a day gets another token, and goes on being good until that is
+     * used: the answer which carried it may have been lost.
+     */
     async resume(token: string): Promise<OpenSession | null> {
       const tokenHash = hashToken(token);
       const [row] = await database.read
@@ -79,17 +124,20 @@ export function accountRepository(database: Database, now: () => number) {
         .innerJoin(accounts, eq(accounts.id, sessions.accountId))
         .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
       if (!row) return null;
-      const rotatedAlready = row.session.expiresAt - now() <= ROTATION_GRACE_MS;
-      if (rotatedAlready || now() - row.session.createdAt < ROTATE_AFTER_MS)
-        return { account: row.account, rotatedTo: null };
-      const rotatedTo = await open(row.account.id);
-      await database.write((tx) =>
-        tx
-          .update(sessions)
-          .set({ expiresAt: now() + ROTATION_GRACE_MS })
-          .where(eq(sessions.tokenHash, tokenHash)),
-      );
-      return { account: row.account, rotatedTo };
+      const { session, account } = row;
+      if (session.replaces !== null) await retire(tokenHash, session.replaces);
+      const isOnItsWayOut = session.expiresAt - now() <= ROTATION_GRACE_MS;
+      if (isOnItsWayOut || now() - session.createdAt < ROTATE_AFTER_MS) return { account, rotatedTo: null };
+      return { account, rotatedTo: await replace(account.id, tokenHash) };
+    },
+
+    /** Whether a token still opens an account. */
+    async isOpen(token: string): Promise<boolean> {
+      const rows = await database.read
+        .select({ tokenHash: sessions.tokenHash })
+        .from(sessions)
+        .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, now())));
+      return rows.length > 0;
     },
 
     async signOut(token: string): Promise<void> {

@@ -1,8 +1,9 @@
-import { Feed } from '@dorvel/core/model';
+import { Feed, wellFormedWithin } from '@dorvel/core/model';
 import { and, asc, eq, isNotNull, lte, min, ne } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database, Transaction } from './open';
 import { feeds } from './schema';
+import { readStored, storable } from './stored';
 
 /** What is remembered of a feed from one look to the next. */
 export const FeedMemory = z.object({
@@ -27,6 +28,12 @@ const LOOK_LIMIT_MS = 5 * 60 * 1000;
 /** A site is asked for one feed at a time; the next one waits for so long. */
 const SAME_SITE_MS = 3000;
 
+function siteOf(row: { memory: unknown; record: unknown }): string | null {
+  const address =
+    FeedMemory.safeParse(row.memory).data?.address ?? readStored(Feed, row.record)?.address ?? '';
+  return URL.canParse(address) ? new URL(address).host : null;
+}
+
 /** The feeds of all accounts, by when they are to be looked at. */
 export function feedSchedule(database: Database, now: () => number) {
   return {
@@ -43,7 +50,13 @@ export function feedSchedule(database: Database, now: () => number) {
         const sites = new Set<string>();
         const taken: DueFeed[] = [];
         for (const row of due) {
-          const site = new URL(FeedMemory.parse(row.memory).address ?? Feed.parse(row.record).address).host;
+          const mine = and(eq(feeds.accountId, row.accountId), eq(feeds.id, row.id));
+          const site = siteOf(row);
+          if (site === null) {
+            // It leads nowhere, and must not keep the others from being looked at.
+            await tx.update(feeds).set({ dueAt: null }).where(mine);
+            continue;
+          }
           const takes = taken.length < limit && !sites.has(site);
           if (taken.length >= limit && !sites.has(site)) continue;
           if (takes) taken.push({ id: row.id, accountId: row.accountId });
@@ -51,7 +64,7 @@ export function feedSchedule(database: Database, now: () => number) {
           await tx
             .update(feeds)
             .set({ dueAt: now() + (takes ? LOOK_LIMIT_MS : SAME_SITE_MS) })
-            .where(and(eq(feeds.accountId, row.accountId), eq(feeds.id, row.id)));
+            .where(mine);
         }
         return taken;
       });
@@ -76,7 +89,10 @@ export function feedWriter(tx: Transaction, accountId: string, sequence: number)
         .select({ record: feeds.record, memory: feeds.memory, dueAt: feeds.dueAt })
         .from(feeds)
         .where(and(mine, eq(feeds.id, id)));
-      return row && { feed: Feed.parse(row.record), memory: FeedMemory.parse(row.memory), dueAt: row.dueAt };
+      const feed = row && readStored(Feed, row.record);
+      if (!feed) return undefined;
+      const memory = FeedMemory.safeParse(row.memory).data ?? FeedMemory.parse({});
+      return { feed, memory, dueAt: row.dueAt };
     },
 
     async otherFeeds(exceptId: string): Promise<Feed[]> {
@@ -84,11 +100,13 @@ export function feedWriter(tx: Transaction, accountId: string, sequence: number)
         .select({ record: feeds.record })
         .from(feeds)
         .where(and(mine, ne(feeds.id, exceptId)));
-      return rows.map((row) => Feed.parse(row.record));
+      return rows.flatMap((row) => readStored(Feed, row.record) ?? []);
     },
 
     /** @param dueAt when it is to be looked at again; null for never */
-    async putFeed(feed: Feed, memory: FeedMemory, dueAt: number | null): Promise<void> {
+    async putFeed(given: Feed, memory: FeedMemory, dueAt: number | null): Promise<void> {
+      const state = wellFormedWithin(given.state);
+      const feed = storable(Feed, { ...given, state }, ([part]) => part === 'state');
       const row = { accountId, id: feed.id, sequence, dueAt, memory, record: feed };
       await tx
         .insert(feeds)

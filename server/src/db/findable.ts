@@ -1,4 +1,4 @@
-import { Copy, Item } from '@dorvel/core/model';
+import { Copy, type Item } from '@dorvel/core/model';
 import {
   FIELD_WEIGHTS,
   FIELDS,
@@ -18,6 +18,7 @@ import { and, asc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Database, Transaction } from './open';
 import { recordsIn } from './records';
 import { copies, findables, items } from './schema';
+import { readStored, readStoredItem } from './stored';
 
 /**
  * An account's items by their words, in SQLite's FTS5. Words are made by core/search, the same as on a device, so that
@@ -34,17 +35,23 @@ async function makeTable(tx: Transaction, accountId: string): Promise<void> {
   );
 }
 
+/** The words of a copy, which are made before it is stored. */
+export interface FreshTerms {
+  copyId: string;
+  terms: string;
+}
+
 /**
  * Makes an item findable by its words as they are now; nothing is done when they have not changed, and the words of its
  * text are made anew only when the text is another.
  *
- * @param fresh the copy that was stored a moment ago, if one was: large ones take long to read back
+ * @param fresh the words of the copy that was stored a moment ago, if one was: they are made where strangers' texts are
  */
 export async function putFindable(
   tx: Transaction,
   accountId: string,
   item: Item,
-  fresh?: Copy,
+  fresh?: FreshTerms,
 ): Promise<void> {
   const mine = and(eq(findables.accountId, accountId), eq(findables.itemId, item.id));
   const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
@@ -67,9 +74,13 @@ export async function putFindable(
     await tx.delete(findables).where(mine);
     return;
   }
-  const fields = before
-    ? itemTerms(item, null, notes, before.body)
-    : itemTerms(item, fresh?.id === copyId ? fresh : await copyOf(tx, accountId, copyId), notes);
+  const body = before?.body ?? (fresh?.copyId === copyId ? fresh.terms : undefined);
+  const fields = itemTerms(
+    item,
+    body === undefined ? await copyOf(tx, accountId, copyId) : null,
+    notes,
+    body,
+  );
   const [placed] = await tx
     .insert(findables)
     .values({ accountId, itemId: item.id, key })
@@ -96,7 +107,7 @@ async function copyOf(
     .select({ record: copies.record })
     .from(copies)
     .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
-  return row ? Copy.parse(row.record) : null;
+  return row ? readStored(Copy, row.record) : null;
 }
 
 /** What there is to find in an account's library. Facts are kept in memory and brought up to date at each question. */
@@ -154,10 +165,10 @@ export function findableLibrary(database: Database, accountId: string): Findable
         .where(and(eq(items.accountId, accountId), gt(items.sequence, upTo)))
         .orderBy(asc(items.sequence));
       for (const { sequence, record } of changed) {
-        const item = Item.parse(record);
-        const of = factsOf(item);
-        if (of) facts.set(item.id, of);
-        else facts.delete(item.id);
+        const item = readStoredItem(record);
+        const of = item && factsOf(item);
+        if (item && of) facts.set(item.id, of);
+        else if (item) facts.delete(item.id);
         upTo = sequence;
       }
       return facts;
@@ -167,7 +178,7 @@ export function findableLibrary(database: Database, accountId: string): Findable
         .select({ record: items.record })
         .from(items)
         .where(and(eq(items.accountId, accountId), eq(items.id, id)));
-      const item = found && Item.parse(found.record);
+      const item = found && readStoredItem(found.record);
       const copy = item && (await copyOf(database.read, accountId, item.capture.page?.copyId ?? null));
       return copy ? { text: readText(item, copy), language: copy.language } : null;
     },
@@ -194,7 +205,9 @@ export async function putMissingFindables(database: Database): Promise<number> {
     .from(items)
     .leftJoin(findables, and(eq(findables.accountId, items.accountId), eq(findables.itemId, items.id)))
     .where(and(isNull(findables.row), isNull(items.sameAs)));
-  for (const { accountId, record } of missing)
-    await database.write((tx) => putFindable(tx, accountId, Item.parse(record)));
+  for (const { accountId, record } of missing) {
+    const item = readStoredItem(record);
+    if (item) await database.write((tx) => putFindable(tx, accountId, item));
+  }
   return missing.length;
 }

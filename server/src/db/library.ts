@@ -2,7 +2,7 @@ import {
   Activity,
   Copy,
   Feed,
-  Item,
+  type Item,
   type Card,
   type GivenText,
   type Highlight,
@@ -13,10 +13,11 @@ import { mergeActivities } from '@dorvel/core/sync';
 import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { feedWriter } from './feeds';
-import { putFindable } from './findable';
+import { putFindable, type FreshTerms } from './findable';
 import type { Database, Transaction } from './open';
-import { parseRecord, recordsIn, recordWriter, type RecordKind } from './records';
+import { readRecord, recordsIn, recordWriter, type RecordKind } from './records';
 import { accounts, activities, copies, feeds, items, jobs, pictures, records } from './schema';
+import { readStored, readStoredItem, readStoredItems, storable, storableItem } from './stored';
 
 const PULL_PAGE = 200;
 
@@ -81,11 +82,11 @@ export function libraryOf(database: Database, accountId: string) {
         )
         .orderBy(asc(records.sequence));
       const ofKind = <Kind extends RecordKind>(kind: Kind) =>
-        small.filter((row) => row.kind === kind).map(({ record }) => parseRecord(kind, record));
+        small.filter((row) => row.kind === kind).flatMap(({ record }) => readRecord(kind, record) ?? []);
       return {
-        items: (await changed(items)).map((row) => Item.parse(row.record)),
-        activities: (await changed(activities)).map((row) => Activity.parse(row.record)),
-        feeds: (await changed(feeds)).map((row) => Feed.parse(row.record)),
+        items: readStoredItems(await changed(items)),
+        activities: (await changed(activities)).flatMap((row) => readStored(Activity, row.record) ?? []),
+        feeds: (await changed(feeds)).flatMap((row) => readStored(Feed, row.record) ?? []),
         highlights: ofKind('highlight'),
         searches: ofKind('search'),
         notes: ofKind('note'),
@@ -100,7 +101,7 @@ export function libraryOf(database: Database, accountId: string) {
         .select({ record: items.record })
         .from(items)
         .where(and(mine.item, eq(items.id, id)));
-      return row && Item.parse(row.record);
+      return (row && readStoredItem(row.record)) ?? undefined;
     },
 
     /** The item that stands for an address: the one saved first. */
@@ -111,7 +112,7 @@ export function libraryOf(database: Database, accountId: string) {
         .where(and(mine.item, eq(items.addressKey, addressKey), isNull(items.sameAs)))
         .orderBy(asc(items.id))
         .limit(1);
-      return row && Item.parse(row.record);
+      return (row && readStoredItem(row.record)) ?? undefined;
     },
 
     /** The items that were changed last, the latest first. */
@@ -122,7 +123,7 @@ export function libraryOf(database: Database, accountId: string) {
         .where(and(mine.item, isNull(items.sameAs)))
         .orderBy(desc(items.sequence))
         .limit(most);
-      return rows.map(({ record }) => Item.parse(record));
+      return readStoredItems(rows);
     },
 
     /** What is marked in an item. */
@@ -168,7 +169,7 @@ export function libraryOf(database: Database, accountId: string) {
         .select({ record: copies.record })
         .from(copies)
         .where(and(mine.copy, eq(copies.id, id)));
-      return row && Copy.parse(row.record);
+      return (row && readStored(Copy, row.record)) ?? undefined;
     },
 
     async ownsPicture(hash: string): Promise<boolean> {
@@ -195,10 +196,10 @@ async function libraryWriter(tx: Transaction, accountId: string) {
     .returning({ sequence: accounts.sequence });
   if (!account) throw new Error('no such account');
   const { sequence } = account;
-  /** Copies stored in this change, by item. */
-  const freshCopies = new Map<string, Copy>();
+  /** Of copies stored in this change, by item: their words. */
+  const freshTerms = new Map<string, FreshTerms>();
   const mine = eq(items.accountId, accountId);
-  const parse = (row: { record: unknown } | undefined) => row && Item.parse(row.record);
+  const parse = (row: { record: unknown } | undefined) => (row && readStoredItem(row.record)) ?? undefined;
   const small = recordWriter(tx, accountId, sequence);
   return {
     sequence,
@@ -238,7 +239,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
             sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
           ),
         );
-      return rows.map((row) => Item.parse(row.record));
+      return readStoredItems(rows);
     },
 
     /** Keeps a highlight, and makes its item findable by what is written on it. */
@@ -258,7 +259,9 @@ async function libraryWriter(tx: Transaction, accountId: string) {
       if (item) await putFindable(tx, accountId, item);
     },
 
-    async put(item: Item): Promise<void> {
+    /** @throws Unstorable when the reader's own words do not fit; those of others are cut */
+    async put(given: Item): Promise<void> {
+      const item = storableItem(given);
       const row = {
         accountId,
         id: item.id,
@@ -271,7 +274,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .insert(items)
         .values(row)
         .onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
-      await putFindable(tx, accountId, item, freshCopies.get(item.id));
+      await putFindable(tx, accountId, item, freshTerms.get(item.id));
     },
 
     /** Keeps a sitting; of two states of one, the longer. */
@@ -280,7 +283,8 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .select({ record: activities.record })
         .from(activities)
         .where(and(eq(activities.accountId, accountId), eq(activities.id, activity.id)));
-      const record = known ? mergeActivities(Activity.parse(known.record), activity) : activity;
+      const before = known && readStored(Activity, known.record);
+      const record = storable(Activity, before ? mergeActivities(before, activity) : activity);
       const row = { accountId, id: activity.id, sequence, record };
       await tx
         .insert(activities)
@@ -288,8 +292,12 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .onConflictDoUpdate({ target: [activities.accountId, activities.id], set: row });
     },
 
-    async putCopy(copy: Copy): Promise<void> {
-      freshCopies.set(copy.itemId, copy);
+    /**
+     * @param terms the words of its text, see searchTerms, where they were made already; null when it is not to be found
+     *   by them
+     */
+    async putCopy(copy: Copy, terms?: string | null): Promise<void> {
+      if (terms !== undefined) freshTerms.set(copy.itemId, { copyId: copy.id, terms: terms ?? '' });
       await tx
         .insert(copies)
         .values({ accountId, id: copy.id, itemId: copy.itemId, madeAt: copy.madeAt, record: copy });
@@ -323,7 +331,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
       if (waiting)
         await tx
           .update(jobs)
-          .set({ runAt: now, attempts: 0, ...(given ? { given } : {}) })
+          .set({ runAt: now, attempts: 0, crashes: 0, ...(given ? { given } : {}) })
           .where(eq(jobs.id, waiting.id));
       else if (open.length === 0 || given)
         await tx.insert(jobs).values({
@@ -344,6 +352,14 @@ async function libraryWriter(tx: Transaction, accountId: string) {
 
     async postponeJob(id: string, runAt: number, now: number): Promise<void> {
       await tx.update(jobs).set({ state: 'waiting', runAt, updatedAt: now }).where(eq(jobs.id, id));
+    },
+
+    /** Has a job wait among the long ones; what was tried so far does not count. */
+    async toLongLane(id: string, now: number): Promise<void> {
+      await tx
+        .update(jobs)
+        .set({ state: 'waiting', lane: 'long', attempts: 0, runAt: now, updatedAt: now })
+        .where(eq(jobs.id, id));
     },
   };
 }

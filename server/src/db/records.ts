@@ -3,15 +3,16 @@ import { and, eq } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { Transaction } from './open';
 import { records } from './schema';
+import { readStored, storable } from './stored';
 
 /** The kinds of small records that travel to the devices as they are. */
-const KINDS = { highlight: Highlight, search: SavedSearch, note: WrittenNote, card: Card } as const;
+export const KINDS = { highlight: Highlight, search: SavedSearch, note: WrittenNote, card: Card } as const;
 export type RecordKind = keyof typeof KINDS;
 type RecordOf<Kind extends RecordKind> = z.output<(typeof KINDS)[Kind]>;
 
-/** A stored record as its kind has it. */
-export function parseRecord<Kind extends RecordKind>(kind: Kind, record: unknown): RecordOf<Kind> {
-  return KINDS[kind].parse(record) as RecordOf<Kind>;
+/** A stored record as its kind has it; null when it cannot be read. */
+export function readRecord<Kind extends RecordKind>(kind: Kind, record: unknown): RecordOf<Kind> | null {
+  return readStored(KINDS[kind], record) as RecordOf<Kind> | null;
 }
 
 /** The item that a record belongs to, where it belongs to one. */
@@ -31,7 +32,7 @@ export async function recordsIn<Kind extends RecordKind>(
     .select({ record: records.record })
     .from(records)
     .where(and(eq(records.accountId, accountId), eq(records.kind, kind), eq(records.itemId, itemId)));
-  return rows.map(({ record }) => parseRecord(kind, record));
+  return rows.flatMap(({ record }) => readRecord(kind, record) ?? []);
 }
 
 /** The small records of one account, in a change of its library. */
@@ -42,11 +43,13 @@ export function recordWriter(tx: Transaction, accountId: string, sequence: numbe
         .select({ record: records.record })
         .from(records)
         .where(and(eq(records.accountId, accountId), eq(records.kind, kind), eq(records.id, id)));
-      return row && parseRecord(kind, row.record);
+      return (row && readRecord(kind, row.record)) ?? undefined;
     },
     recordsIn: <Kind extends RecordKind>(kind: Kind, itemId: string) =>
       recordsIn(tx, accountId, kind, itemId),
-    async putRecord<Kind extends RecordKind>(kind: Kind, record: RecordOf<Kind>): Promise<void> {
+    /** @throws Unstorable */
+    async putRecord<Kind extends RecordKind>(kind: Kind, given: RecordOf<Kind>): Promise<void> {
+      const record = storable(KINDS[kind], given) as RecordOf<Kind>;
       const row = { accountId, kind, id: record.id, itemId: itemIdOf(record), sequence, record };
       await tx
         .insert(records)

@@ -6,15 +6,16 @@ import { createRelatedIndex } from '@dorvel/core/relate';
 import { newItem } from '@dorvel/core/sync';
 import { termProfile } from '@dorvel/core/terms';
 import { v7 as uuidv7 } from 'uuid';
+import { workshopInPlace } from '../apart/in-place';
+import { TEXT_TASKS } from '../apart/texts';
 import { accountRepository } from './accounts';
 import { libraryOf } from './library';
 import { openDatabase, type Database } from './open';
-import profileOfRecord from './profile.worker';
+import { workshopProfiler } from './profiler';
 import { relatedLibrary } from './related';
 import { profiles } from './schema';
 
-/** The thread's own work, without the thread. */
-const PROFILER = { profile: async (record: string) => profileOfRecord(record) };
+const PROFILER = workshopProfiler(workshopInPlace(TEXT_TASKS));
 
 const NOW = Date.UTC(2026, 10, 25);
 /** Four little texts of two subjects. */

@@ -1,10 +1,11 @@
-import { Item, tagKey, tagsOf } from '@dorvel/core/model';
+import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
 import { createRelatedIndex, suggestTags, type Related, type TagSuggestion } from '@dorvel/core/relate';
 import { PROFILE_VERSION, TermProfile } from '@dorvel/core/terms';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import type { Database } from './open';
 import type { Profiler } from './profiler';
 import { copies, items, profiles } from './schema';
+import { readStoredItem } from './stored';
 
 /** Which items of an account's library are near to one another; see core/relate. */
 export interface RelatedLibrary {
@@ -34,7 +35,8 @@ export function relatedLibrary(
       .select({ version: profiles.version, profile: profiles.profile })
       .from(profiles)
       .where(and(eq(profiles.accountId, accountId), eq(profiles.copyId, copyId)));
-    if (known?.version === PROFILE_VERSION) return TermProfile.parse(known.profile);
+    const kept = known?.version === PROFILE_VERSION && TermProfile.safeParse(known.profile).data;
+    if (kept) return kept;
     // As text: a long copy takes long to parse, which is the profiler's to do.
     const [row] = await database.read
       .select({ record: sql<string>`${copies.record}` })
@@ -42,12 +44,12 @@ export function relatedLibrary(
       .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
     if (!row) return null;
     const profile = await profiler.profile(row.record);
-    const kept = { accountId, copyId, version: PROFILE_VERSION, profile };
+    const made = { accountId, copyId, version: PROFILE_VERSION, profile };
     await database.write((tx) =>
       tx
         .insert(profiles)
-        .values(kept)
-        .onConflictDoUpdate({ target: [profiles.accountId, profiles.copyId], set: kept }),
+        .values(made)
+        .onConflictDoUpdate({ target: [profiles.accountId, profiles.copyId], set: made }),
     );
     return profile;
   }
@@ -74,7 +76,8 @@ export function relatedLibrary(
       .where(and(eq(items.accountId, accountId), gt(items.sequence, upTo)))
       .orderBy(asc(items.sequence));
     for (const { sequence, record } of changed) {
-      await take(Item.parse(record));
+      const item = readStoredItem(record);
+      if (item) await take(item);
       upTo = sequence;
     }
   }

@@ -20,6 +20,8 @@ export const sessions = sqliteTable(
       .references(() => accounts.id, { onDelete: 'cascade' }),
     createdAt: integer('created_at').notNull(),
     expiresAt: integer('expires_at').notNull(),
+    /** The session that this one is to replace, until it is used for the first time. */
+    replaces: text(),
   },
   (table) => [index('sessions_by_account').on(table.accountId)],
 );
@@ -41,6 +43,26 @@ export const tokens = sqliteTable(
   },
   (table) => [index('tokens_by_account').on(table.accountId)],
 );
+
+/** What was saved by which token, as long as it may take that back. */
+export const tokenSaves = sqliteTable(
+  'token_saves',
+  {
+    tokenId: text('token_id')
+      .notNull()
+      .references(() => tokens.id, { onDelete: 'cascade' }),
+    itemId: text('item_id').notNull(),
+    savedAt: integer('saved_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.tokenId, table.itemId] })],
+);
+
+/** Of this library as it is stored. One row. */
+export const libraries = sqliteTable('libraries', {
+  id: integer().primaryKey(),
+  /** Another one after each restoring, so that devices know that their cursors mean nothing any more. */
+  epoch: text().notNull(),
+});
 
 /** Where an account takes mail. */
 export const mailboxes = sqliteTable('mailboxes', {
@@ -207,9 +229,16 @@ export const jobs = sqliteTable(
       .references(() => accounts.id, { onDelete: 'cascade' }),
     itemId: text('item_id').notNull(),
     state: text({ enum: ['waiting', 'running', 'done', 'failed'] }).notNull(),
+    /** Texts that are large or slow wait for one another, and nobody else for them; see capture/extractor.ts. */
+    lane: text({ enum: ['quick', 'long'] })
+      .notNull()
+      .default('quick'),
     /** A text that the reader gave by hand, to be taken instead of the page; null once the job is done. */
     given: text({ mode: 'json' }),
     attempts: integer().notNull().default(0),
+    /** How often the server ended while it was running. */
+    crashes: integer().notNull().default(0),
+    /** When it is due; while it is running, when whoever runs it must be taken to be gone. */
     runAt: integer('run_at').notNull(),
     createdAt: integer('created_at').notNull(),
     updatedAt: integer('updated_at').notNull(),

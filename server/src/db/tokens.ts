@@ -1,12 +1,20 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Account, Token, TokenScope } from '@dorvel/core/model';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, gte, lt } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database } from './open';
-import { accounts, tokens } from './schema';
+import { accounts, tokens, tokenSaves } from './schema';
 
 /** The last use is written down no more often than this. */
 const USE_STEP_MS = 60_000;
+
+/** A token that was used rightly. */
+export interface UsedToken {
+  id: string;
+  /** Where it is used, in its owner's words. */
+  name: string;
+  account: Account;
+}
 
 /** Tokens of accounts. A secret has 256 random bits: no guessing, and no need of a slow hash. */
 export function tokenRepository(database: Database, now: () => number) {
@@ -51,12 +59,31 @@ export function tokenRepository(database: Database, now: () => number) {
       return gone.length > 0;
     },
 
+    /** Remembers what a token saved; what was saved before `since` it may not take back any more. */
+    async remember(tokenId: string, itemId: string, since: number): Promise<void> {
+      await database.write(async (tx) => {
+        await tx.delete(tokenSaves).where(lt(tokenSaves.savedAt, since));
+        await tx.insert(tokenSaves).values({ tokenId, itemId, savedAt: now() }).onConflictDoNothing();
+      });
+    },
+
+    async hasSaved(tokenId: string, itemId: string, since: number): Promise<boolean> {
+      const rows = await database.read
+        .select({ itemId: tokenSaves.itemId })
+        .from(tokenSaves)
+        .where(
+          and(eq(tokenSaves.tokenId, tokenId), eq(tokenSaves.itemId, itemId), gte(tokenSaves.savedAt, since)),
+        );
+      return rows.length > 0;
+    },
+
     /** The account that a secret is for, if it is for this; its last use is remembered. */
-    async use(secret: string, scope: TokenScope): Promise<Account | null> {
+    async use(secret: string, scope: TokenScope): Promise<UsedToken | null> {
       const [row] = await database.read
         .select({
           account: { id: accounts.id, mail: accounts.mail, name: accounts.name },
           id: tokens.id,
+          name: tokens.name,
           lastUsedAt: tokens.lastUsedAt,
         })
         .from(tokens)
@@ -66,7 +93,7 @@ export function tokenRepository(database: Database, now: () => number) {
       const at = now();
       if (at - (row.lastUsedAt ?? 0) >= USE_STEP_MS)
         await database.write((tx) => tx.update(tokens).set({ lastUsedAt: at }).where(eq(tokens.id, row.id)));
-      return row.account;
+      return { id: row.id, name: row.name, account: row.account };
     },
   };
 }

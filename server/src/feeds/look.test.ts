@@ -6,6 +6,8 @@ import path from 'node:path';
 import { tagsOf, type FeedChanges, type Mutation } from '@dorvel/core/model';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
+import { workshopInPlace } from '../apart/in-place';
+import { TEXT_TASKS } from '../apart/texts';
 import { accountRepository } from '../db/accounts';
 import { feedSchedule } from '../db/feeds';
 import { libraryOf, type Library } from '../db/library';
@@ -76,6 +78,7 @@ async function follow(address: string, set: FeedChanges = {}): Promise<string> {
 
 async function look(id: string) {
   await lookAtFeed({ id, accountId: library.accountId }, library, {
+    workshop: workshopInPlace(TEXT_TASKS),
     rules: { allowHosts: [origin.slice('http://'.length)], timeoutMs: 5000 },
     clock,
     now: () => now,

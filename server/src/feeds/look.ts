@@ -1,8 +1,15 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
-import { feedsOfPage, readFeed, type ReadEntry, type ReadFeed } from '@dorvel/core/formats';
-import { FeedEntry, MOST_ENTRIES, type Feed, type FeedState } from '@dorvel/core/model';
+import type { ReadEntry, ReadFeed } from '@dorvel/core/formats';
+import {
+  FeedEntry,
+  MOST_ENTRIES,
+  wellFormed,
+  withinBounds,
+  type Feed,
+  type FeedState,
+} from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
-import { decodeData } from '../capture/decode';
+import { GivenUp, type Workshop } from '../apart/workshop';
 import { fetchGuarded, type Fetched, type FetchRules } from '../capture/fetcher';
 import type { DueFeed, FeedMemory } from '../db/feeds';
 import type { Library, LibraryWriter } from '../db/library';
@@ -10,6 +17,8 @@ import { saveFor } from '../save-for';
 import { nextLook } from './when';
 
 export interface FeedTools {
+  /** Where feeds are read; with the tasks of apart/texts.child.ts. */
+  workshop: Workshop;
   rules: Omit<FetchRules, 'accept' | 'maxBytes' | 'unless'>;
   clock: HybridClock;
   now(): number;
@@ -18,6 +27,7 @@ export interface FeedTools {
 }
 
 const FEED_BYTES_LIMIT = 4_000_000;
+const READ_LIMIT_MS = 5000;
 const ACCEPT =
   'application/atom+xml,application/rss+xml,application/feed+json,application/rdf+xml;q=0.9,application/xml;q=0.8,text/xml;q=0.8,application/json;q=0.7,text/html;q=0.5,*/*;q=0.3';
 /** So many keys of entries are remembered, so that one that leaves a feed and comes back is no news. */
@@ -37,7 +47,24 @@ export async function lookAtFeed(due: DueFeed, library: Library, tools: FeedTool
   await library.change((write) => settle(write, due.id, outcome, tools));
 }
 
-async function look(feed: Feed, memory: FeedMemory, { rules }: FeedTools): Promise<Outcome> {
+/** What the file that was found is: a feed, or a page that may name one. */
+type Looked = { read: ReadFeed | null; named: string | null } | { says: string };
+
+async function readApart(found: Extract<Fetched, { ok: true }>, workshop: Workshop): Promise<Looked> {
+  const { body, contentType, url } = found;
+  try {
+    return (await workshop.run('feed', { body, contentType, url }, READ_LIMIT_MS)) as Looked;
+  } catch (error) {
+    return {
+      says:
+        error instanceof GivenUp && error.why === 'time'
+          ? `It could not be read within ${READ_LIMIT_MS / 1000} seconds.`
+          : 'It is built so that it cannot be read safely.',
+    };
+  }
+}
+
+async function look(feed: Feed, memory: FeedMemory, { rules, workshop }: FeedTools): Promise<Outcome> {
   const ask = (address: string, unless?: FetchRules['unless']) =>
     fetchGuarded(address, {
       ...rules,
@@ -48,23 +75,21 @@ async function look(feed: Feed, memory: FeedMemory, { rules }: FeedTools): Promi
   const address = memory.address ?? feed.address;
   const found = await ask(address, memory);
   if (!found.ok) return found.unchanged ? { kind: 'unchanged' } : { kind: 'failed', ...found };
-  const text = decodeData(found.body, found.contentType);
-  const read = readFeed(text, found.url);
-  if (read) return { kind: 'read', read, found, address: found.movedTo ?? address };
-  const [named] = feedsOfPage(text, found.url);
-  if (!named)
-    return {
-      kind: 'failed',
-      says: 'This is no feed, and the page names none. Look on the site for a link called RSS, Atom or feed.',
-      retryAfterMs: null,
-    };
-  const second = await ask(named.address);
-  if (!second.ok)
-    return { kind: 'failed', says: `The page names a feed, but: ${second.says}`, retryAfterMs: null };
-  const readSecond = readFeed(decodeData(second.body, second.contentType), second.url);
-  return readSecond
-    ? { kind: 'read', read: readSecond, found: second, address: second.movedTo ?? named.address }
-    : { kind: 'failed', says: 'What the page names as its feed is none.', retryAfterMs: null };
+  const failed = (says: string): Outcome => ({ kind: 'failed', says, retryAfterMs: null });
+  const first = await readApart(found, workshop);
+  if ('says' in first) return failed(first.says);
+  if (first.read) return { kind: 'read', read: first.read, found, address: found.movedTo ?? address };
+  if (first.named === null)
+    return failed(
+      'This is no feed, and the page names none. Look on the site for a link called RSS, Atom or feed.',
+    );
+  const second = await ask(first.named);
+  if (!second.ok) return failed(`The page names a feed, but: ${second.says}`);
+  const named = await readApart(second, workshop);
+  if ('says' in named) return failed(named.says);
+  return named.read
+    ? { kind: 'read', read: named.read, found: second, address: second.movedTo ?? first.named }
+    : failed('What the page names as its feed is none.');
 }
 
 async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools: FeedTools): Promise<void> {
@@ -129,7 +154,7 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
           : arrived.length === 0
             ? 'Nothing new.'
             : `${arrived.length} new.`,
-      title: read.title?.slice(0, 1000) ?? feed.state.title,
+      title: read.title ?? feed.state.title,
       siteUrl: read.siteUrl,
       feedAddress: address,
       brokenSince: null,
@@ -156,16 +181,16 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
 function arrivalOf(entry: ReadEntry, now: number): FeedEntry[] {
   const reading = entry.address ? readAddress(entry.address) : null;
   if (!reading?.ok) return [];
-  const parsed = FeedEntry.safeParse({
-    key: entry.key.slice(0, 2000),
+  const bounded = withinBounds(FeedEntry, {
+    key: wellFormed(entry.key).slice(0, 2000),
     address: reading.address,
     title: entry.title,
-    authors: entry.authors.slice(0, 20),
+    authors: entry.authors,
     publishedAt: entry.publishedAt ?? entry.updatedAt,
     summary: entry.summary,
     arrivedAt: now,
   });
-  return parsed.success ? [parsed.data] : [];
+  return bounded.ok ? [bounded.record] : [];
 }
 
 /** Saves what a feed brought, as a device of the reader's would; what the library has already stays as it is. */

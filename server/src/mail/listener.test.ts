@@ -7,12 +7,15 @@ import { createClock } from '@dorvel/core/sync';
 import nodemailer, { type SendMailOptions } from 'nodemailer';
 import { pino } from 'pino';
 import type { SMTPServer } from 'smtp-server';
+import { workshopInPlace } from '../apart/in-place';
+import { TEXT_TASKS } from '../apart/texts';
 import { accountRepository } from '../db/accounts';
 import { libraryOf, type Library } from '../db/library';
 import { mailboxRepository, type Mailboxes } from '../db/mailboxes';
 import { openDatabase, type Database } from '../db/open';
 import { mailListener } from './listener';
 
+const clock = createClock('test', Date.now);
 let folder: string;
 let database: Database;
 let mailboxes: Mailboxes;
@@ -37,7 +40,8 @@ beforeEach(async () => {
   server = mailListener({
     mailboxes,
     library: (accountId) => libraryOf(database, accountId),
-    clock: createClock('test', Date.now),
+    workshop: workshopInPlace(TEXT_TASKS),
+    clockOf: () => clock,
     now: Date.now,
     mostAnHour: 3,
     saved: () => undefined,

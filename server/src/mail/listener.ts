@@ -1,16 +1,19 @@
 import type { HybridClock } from '@dorvel/core/sync';
-import { simpleParser, type ParsedMail } from 'mailparser';
 import type { Logger } from 'pino';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
+import { GivenUp, type Workshop } from '../apart/workshop';
 import type { KnownMailbox, Mailboxes } from '../db/mailboxes';
 import type { Library } from '../db/library';
 import { saveFor } from '../save-for';
-import { readMail } from './read-mail';
+import type { ReadLetter } from './read-mail';
 
 interface MailTools {
   mailboxes: Mailboxes;
   library(accountId: string): Library;
-  clock: HybridClock;
+  /** Where letters are read; with the tasks of apart/texts.child.ts. */
+  workshop: Workshop;
+  /** The clock of an account. */
+  clockOf(accountId: string): HybridClock;
   now(): number;
   /** So much mail for an account is taken in an hour; more is a flood, and told to come later. */
   mostAnHour: number;
@@ -20,8 +23,7 @@ interface MailTools {
 }
 
 const LARGEST_MAIL = 10_000_000;
-/** A letter that has come through more hands than this goes in circles (RFC 5321, 6.3). */
-const MOST_HOPS = 50;
+const READ_LIMIT_MS = 10_000;
 
 /** A refusal as SMTP says it: a reply code (RFC 5321) with an enhanced status code (RFC 3463). */
 class Refusal extends Error {
@@ -59,21 +61,28 @@ export function mailListener(tools: MailTools): SMTPServer {
 
   const message = async (stream: SMTPServerDataStream, session: SMTPServerSession) => {
     const raw = await received(stream);
-    const mail = await simpleParser(raw, { skipImageLinks: true });
-    checkLoop(mail);
-    const wishes = readMail(mail, raw);
+    const { sender, isAutomatic, goesInCircles, wishes } = await readApart(raw, tools.workshop);
+    if (isAutomatic) throw new Refusal(554, '5.7.1', 'This address takes no automatic replies.');
+    if (goesInCircles) throw new Refusal(554, '5.4.6', 'This mail goes in circles.');
     if (wishes.length === 0)
       throw new Refusal(554, '5.6.0', 'There is nothing in this mail that could be saved.');
-    const sender = mail.from?.value[0]?.address ?? '';
     const to = boxes.get(session) ?? [];
     if (!to.every((box) => mayFrom(box, sender)))
       throw new Refusal(550, '5.7.1', 'Its owner takes no mail from you.');
     to.forEach((box) => checkRate(box.accountId));
     for (const { accountId } of to) {
-      await tools.library(accountId).change(async (write) => {
-        for (const wish of wishes) await saveFor(write, wish, tools);
+      const clock = tools.clockOf(accountId);
+      const outcomes = await tools.library(accountId).change(async (write) => {
+        const all = [];
+        for (const wish of wishes) all.push(await saveFor(write, wish, { clock, now: tools.now }));
+        return all;
       });
-      tools.saved(accountId);
+      const refused = outcomes.flatMap((each) => (each.ok ? [] : [each.says]));
+      if (outcomes.some(({ ok }) => ok)) tools.saved(accountId);
+      // Who is told that it was taken sends no more of it: nothing of what was refused may be passed over.
+      if (refused.length === outcomes.length)
+        throw new Refusal(554, '5.6.0', `It could not be saved: ${oneLine(refused[0] ?? '')}`);
+      if (refused.length > 0) tools.log.warn({ accountId, refused }, 'a part of a mail was not saved');
     }
   };
 
@@ -132,11 +141,20 @@ async function received(stream: SMTPServerDataStream): Promise<Buffer> {
   return Buffer.concat(parts);
 }
 
-/** RFC 3834: what was sent by a machine in answer to mail is not to be answered, nor kept. */
-function checkLoop({ headers, headerLines }: ParsedMail): void {
-  const automatic = headers.get('auto-submitted');
-  if (typeof automatic === 'string' && /^auto-(?:replied|notified)/i.test(automatic))
-    throw new Refusal(554, '5.7.1', 'This address takes no automatic replies.');
-  if (headerLines.filter(({ key }) => key === 'received').length > MOST_HOPS)
-    throw new Refusal(554, '5.4.6', 'This mail goes in circles.');
+/** A letter that cannot be read today cannot be read tomorrow: it is refused for good, so that nobody tries for days. */
+async function readApart(raw: Buffer, workshop: Workshop): Promise<ReadLetter> {
+  try {
+    return (await workshop.run('letter', raw, READ_LIMIT_MS)) as ReadLetter;
+  } catch (error) {
+    const says =
+      error instanceof GivenUp
+        ? 'This mail is built so that it cannot be read safely.'
+        : 'This mail cannot be read.';
+    throw new Refusal(554, '5.6.0', says);
+  }
+}
+
+/** As it may stand in an answer of SMTP: on one line, in ASCII. */
+function oneLine(says: string): string {
+  return says.replace(/[^\x20-\x7e]+/g, ' ').slice(0, 200);
 }

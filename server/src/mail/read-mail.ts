@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { fileAddress, letterAddress, readAddresses } from '@dorvel/core/address';
 import type { GivenText } from '@dorvel/core/model';
-import type { ParsedMail } from 'mailparser';
+import { simpleParser, type ParsedMail } from 'mailparser';
 
 /** What is to be saved of a mail. */
 export interface MailWish {
@@ -15,6 +15,31 @@ export interface MailWish {
 const MOST_NOTE_WORDS = 80;
 const MOST_PAGES = 20;
 const MOST_FILES = 10;
+
+/** A letter that has come through more hands than this goes in circles (RFC 5321, 6.3). */
+const MOST_HOPS = 50;
+
+/** A letter as far as it decides what is to be done with it. */
+export interface ReadLetter {
+  /** The mail address of its sender, as the letter itself has it; empty for none. */
+  sender: string;
+  /** It was sent by a machine in answer to mail, and is neither to be answered nor kept (RFC 3834). */
+  isAutomatic: boolean;
+  goesInCircles: boolean;
+  wishes: MailWish[];
+}
+
+/** Reads a letter (RFC 5322, MIME). Runs in a workshop: letters are built by strangers. @throws when it cannot be read */
+export async function readLetter(raw: Buffer): Promise<ReadLetter> {
+  const mail = await simpleParser(raw, { skipImageLinks: true });
+  const automatic = mail.headers.get('auto-submitted');
+  return {
+    sender: mail.from?.value[0]?.address ?? '',
+    isAutomatic: typeof automatic === 'string' && /^auto-(?:replied|notified)/i.test(automatic),
+    goesInCircles: mail.headerLines.filter(({ key }) => key === 'received').length > MOST_HOPS,
+    wishes: readMail(mail, raw),
+  };
+}
 
 /**
  * What a mail asks for. A few words with addresses in them ask for those pages, the words being the note on each; files of text

@@ -1,13 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { Chapter, Item } from '@dorvel/core/model';
+import { Chapter, type Item } from '@dorvel/core/model';
 import { byQueueOrder } from '@dorvel/core/queue';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { copies, episodes, items, podcasts } from '../db/schema';
+import { readStoredItem, readStoredItems } from '../db/stored';
 import type { Speaker } from './speaker';
 
 /** How often the Queue is looked at for what is new in it. */
@@ -63,7 +64,7 @@ export function podcastShelf(
           sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
         ),
       );
-    return rows.map(({ record }) => Item.parse(record)).sort(byQueueOrder);
+    return readStoredItems(rows).sort(byQueueOrder);
   }
 
   /** Brings the episodes in step with the Queue: what is new waits to be made, what has left it goes. */
@@ -218,7 +219,11 @@ export function podcastShelf(
         await settle({ state: 'failed', says: 'Its text is not there any more.' });
         return;
       }
-      const item = Item.parse(row.item);
+      const item = readStoredItem(row.item);
+      if (!item) {
+        await settle({ state: 'failed', says: 'What is kept of it cannot be read.' });
+        return;
+      }
       const controller = new AbortController();
       making.set(id, controller);
       const target = fileOf(accountId, itemId, copyId);

@@ -13,14 +13,13 @@ import {
   WordsAsked,
   type Account,
   type Item,
-  type PushResult,
 } from '@dorvel/core/model';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { find, readQuery } from '@dorvel/core/search';
 import type { HybridClock } from '@dorvel/core/sync';
 import { reasonForTag } from '@dorvel/core/wording';
 import cors from 'cors';
-import express, { Router, type RequestHandler } from 'express';
+import { Router, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { FindableLibrary } from '../db/findable';
 import type { Library } from '../db/library';
@@ -28,14 +27,16 @@ import type { RelatedLibrary } from '../db/related';
 import type { Tokens } from '../db/tokens';
 import { accountOf } from './guard';
 import { HttpProblem, notFound } from './problem';
-import { takeMutation } from './push';
+import { jsonBody } from './json-body';
+import { takePush } from './push';
 
 interface ExtensionParts {
   tokens: Tokens;
   library(accountId: string): Library;
   findable(accountId: string): FindableLibrary;
   related(accountId: string): RelatedLibrary;
-  clock: HybridClock;
+  clockOf(accountId: string): HybridClock;
+  epoch: string;
   bell: { ring(accountId: string): void };
   wakeRunner(): void;
 }
@@ -58,7 +59,7 @@ export function extensionRoutes(parts: ExtensionParts): Router {
     cors({ origin: '*', allowedHeaders: ['authorization', 'content-type'], maxAge: 3600 }),
     rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false }),
     holderOf(parts.tokens),
-    express.json({ limit: '8mb' }),
+    jsonBody('8mb'),
   );
 
   router.get('/account', (_request, response) => {
@@ -108,19 +109,13 @@ export function extensionRoutes(parts: ExtensionParts): Router {
   router.post('/push', async (request, response) => {
     const { mutations } = PushRequest.parse(request.body);
     const library = parts.library(accountOf(response).id);
-    const { results, cursor } = await library.change(async (write) => {
-      const taken: PushResult[] = [];
-      for (const mutation of mutations)
-        taken.push(
-          isForExtensions(mutation)
-            ? await takeMutation(write, mutation, { clock: parts.clock, now: Date.now })
-            : { outcome: 'refused', mutationId: idOf(mutation), detail: 'An extension may not do that.' },
-        );
-      return { results: taken, cursor: write.sequence };
-    });
+    const refusal = (mutation: unknown) =>
+      isForExtensions(mutation) ? null : 'An extension may not do that.';
+    const tools = { clock: parts.clockOf(library.accountId), now: Date.now };
+    const taken = await takePush(library, { mutations, refusal }, tools);
     parts.bell.ring(library.accountId);
     parts.wakeRunner();
-    response.json(PushResponse.parse({ results, cursor }));
+    response.json(PushResponse.parse({ ...taken, now: Date.now(), epoch: parts.epoch }));
   });
 
   return router;
@@ -130,15 +125,15 @@ export function extensionRoutes(parts: ExtensionParts): Router {
 function holderOf(tokens: Tokens): RequestHandler {
   return async (request, response, next) => {
     const secret = /^Bearer ([\w-]{1,200})$/.exec(request.get('authorization') ?? '')?.[1];
-    const account = secret ? await tokens.use(secret, 'extension') : null;
-    if (!account)
+    const used = secret ? await tokens.use(secret, 'extension') : null;
+    if (!used)
       throw new HttpProblem(
         401,
         'token',
         'Not paired',
         'The pairing was revoked, or is with another library. Pair the extension again; what waits in it is kept.',
       );
-    response.locals.account = account;
+    response.locals.account = used.account;
     next();
   };
 }
@@ -152,10 +147,6 @@ function isForExtensions(input: unknown): boolean {
   if (!mutation) return true;
   if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
   return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark'].includes(mutation.type);
-}
-
-function idOf(input: unknown): string {
-  return Mutation.safeParse(input).data?.id ?? '';
 }
 
 async function known(item: Item | null, accountId: string, parts: ExtensionParts): Promise<KnownPage> {

@@ -1,3 +1,4 @@
+import { isIP } from 'node:net';
 import { parse as parseCookies } from 'cookie';
 import type { CookieOptions, Request, RequestHandler, Response } from 'express';
 import type { Account } from '@dorvel/core/model';
@@ -38,6 +39,33 @@ export function requireAccount(accounts: Accounts, secure: boolean): RequestHand
 /** The account that requireAccount let in. */
 export function accountOf(response: Response): Account {
   return response.locals.account as Account;
+}
+
+/**
+ * Refuses requests under a name that is not this server's: a page whose name was made to lead here (DNS rebinding) would
+ * otherwise be let in as our own. Numbers cannot be made to lead elsewhere, so they always pass.
+ *
+ * @param names by which the server is reached, beside this machine's own
+ */
+export function refuseForeignHosts(names: readonly string[]): RequestHandler {
+  const known = new Set(names);
+  return (request, _response, next) => {
+    const host = request.get('host') ?? '';
+    const name = URL.canParse(`http://${host}`) ? new URL(`http://${host}`).hostname : '';
+    const isOurs =
+      known.has(name) ||
+      name === 'localhost' ||
+      name.endsWith('.localhost') ||
+      isIP(name.replace(/^\[|\]$/g, '')) > 0;
+    if (!isOurs)
+      throw new HttpProblem(
+        421,
+        'host',
+        'Not this server',
+        'This server does not go by that name. Its names are set by DORVEL_HOSTS.',
+      );
+    next();
+  };
 }
 
 /**

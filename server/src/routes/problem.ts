@@ -3,6 +3,7 @@ import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
 import { isDiskFull } from '../capture/capture';
+import { isBusy } from '../db/open';
 
 /** Thrown by routes; answered as RFC 9457 problem details. */
 export class HttpProblem extends Error {
@@ -64,6 +65,15 @@ function asProblem(error: unknown, log: Logger): HttpProblem {
       'disk-full',
       'No room left',
       'The server’s disk is full. What you changed is kept on this device and sent when there is room.',
+    );
+  }
+  if (isBusy(error)) {
+    log.warn({ err: error }, 'database busy');
+    return new HttpProblem(
+      503,
+      'busy',
+      'Busy',
+      'The library is in use by another program. Nothing is lost; it is tried again.',
     );
   }
   const status = error instanceof Error && 'status' in error ? Number(error.status) : 500;

@@ -1,5 +1,7 @@
 import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
 import {
+  clipped,
+  instantOf,
   Mutation,
   type CardMutation,
   type FeedMutation,
@@ -15,15 +17,16 @@ import {
   applyMutation,
   applyNoteMutation,
   applySearchMutation,
+  FUTURE_TOLERANCE_MS,
   newItem,
   type HybridClock,
 } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { FeedMemory } from '../db/feeds';
-import type { LibraryWriter } from '../db/library';
-
-const FUTURE_TOLERANCE_MS = 24 * 60 * 60 * 1000;
+import type { Library, LibraryWriter } from '../db/library';
+import { isOfDatabase } from '../db/open';
+import { Unstorable } from '../db/stored';
 
 /** What taking a mutation into the library needs from outside. */
 interface PushTools {
@@ -31,9 +34,67 @@ interface PushTools {
   now(): number;
 }
 
+/** Changes that a device sent, and where they go. */
+interface Push {
+  mutations: readonly unknown[];
+  /** Why the sender may not make a change; null when it may. */
+  refusal?(mutation: unknown): string | null;
+}
+
 /**
- * Takes one mutation of a device into the library. Harmless to repeat. What cannot be read is refused by itself
- * and in words; the rest of the push goes on.
+ * Takes what a device sent into a library: all in one change of it; but when that fails through one of them, each in a
+ * change of its own, so that no change holds up what was sent with it or comes after it.
+ *
+ * @throws what is wrong with the database, which is wrong for all of them, and passes
+ */
+export async function takePush(
+  library: Library,
+  { mutations, refusal = () => null }: Push,
+  tools: PushTools,
+): Promise<{ results: PushResult[]; cursor: number }> {
+  const takeThem = (some: readonly unknown[]) =>
+    library.change(async (write) => {
+      const results: PushResult[] = [];
+      for (const mutation of some) results.push(await takeIfAllowed(write, mutation, refusal, tools));
+      return { results, cursor: write.sequence };
+    });
+  try {
+    return await takeThem(mutations);
+  } catch (error) {
+    if (isOfDatabase(error)) throw error;
+  }
+  const results: PushResult[] = [];
+  let cursor = 0;
+  for (const mutation of mutations)
+    try {
+      const one = await takeThem([mutation]);
+      results.push(...one.results);
+      ({ cursor } = one);
+    } catch (error) {
+      if (isOfDatabase(error)) throw error;
+      results.push(refused(mutation, `The server cannot take it: ${String(error)}`));
+    }
+  return { results, cursor };
+}
+
+function takeIfAllowed(
+  write: LibraryWriter,
+  input: unknown,
+  refusal: NonNullable<Push['refusal']>,
+  tools: PushTools,
+): Promise<PushResult> {
+  const says = refusal(input);
+  return says === null ? takeMutation(write, input, tools) : Promise.resolve(refused(input, says));
+}
+
+function refused(input: unknown, says: string): PushResult {
+  const id = z.object({ id: z.string() }).safeParse(input);
+  return { outcome: 'refused', mutationId: id.data?.id ?? '', detail: clipped(says, 500) };
+}
+
+/**
+ * Takes one mutation of a device into the library. Harmless to repeat. What cannot be read, or would not fit, is
+ * refused by itself and in words; the rest of the push goes on.
  *
  * @returns the answer for the device
  */
@@ -43,16 +104,20 @@ export async function takeMutation(
   tools: PushTools,
 ): Promise<PushResult> {
   const parsed = Mutation.safeParse(input);
-  if (!parsed.success) {
-    const id = z.object({ id: z.string() }).safeParse(input);
-    return {
-      outcome: 'refused',
-      mutationId: id.success ? id.data.id : '',
-      detail: z.prettifyError(parsed.error).slice(0, 500),
-    };
-  }
+  if (!parsed.success) return refused(input, z.prettifyError(parsed.error));
   const mutation = withPlausibleStamp(parsed.data, tools);
   tools.clock.see(mutation.stamp);
+  try {
+    const result = await take(write, mutation, tools);
+    const isItsOwn = mutation.stamp === parsed.data.stamp;
+    return result.outcome === 'applied' && !isItsOwn ? { ...result, stamp: mutation.stamp } : result;
+  } catch (error) {
+    if (!(error instanceof Unstorable)) throw error;
+    return refused(input, `It does not fit: ${error.message}`);
+  }
+}
+
+async function take(write: LibraryWriter, mutation: Mutation, tools: PushTools): Promise<PushResult> {
   const mutationId = mutation.id;
   if ('feedId' in mutation) return changeFeed(write, mutation, tools);
   if ('searchId' in mutation) {
@@ -183,8 +248,9 @@ async function changeFeed(
   return { outcome: 'applied', mutationId };
 }
 
-/** A device whose clock is days ahead would win every merge until then: its stamps are taken as of now. */
+/** A device whose clock is ahead would win every merge until then: its stamps are taken as of now. */
 function withPlausibleStamp(mutation: Mutation, tools: PushTools): Mutation {
-  const wall = parseInt(mutation.stamp.slice(0, 9), 36);
-  return wall > tools.now() + FUTURE_TOLERANCE_MS ? { ...mutation, stamp: tools.clock.next() } : mutation;
+  return instantOf(mutation.stamp) > tools.now() + FUTURE_TOLERANCE_MS
+    ? { ...mutation, stamp: tools.clock.next() }
+    : mutation;
 }

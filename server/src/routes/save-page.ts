@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { Id, HowMuch, type Account, type Item } from '@dorvel/core/model';
+import { Id, HowMuch, LONGEST_ADDRESS } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import escapeHtml from 'escape-html';
 import express, { Router, type Response } from 'express';
@@ -14,7 +14,7 @@ import { takeMutation } from './push';
 interface SavePageParts {
   tokens: Tokens;
   library(accountId: string): Library;
-  clock: HybridClock;
+  clockOf(accountId: string): HybridClock;
   bell: { ring(accountId: string): void };
   wakeRunner(): void;
 }
@@ -23,7 +23,7 @@ interface SavePageParts {
 const LARGEST_HTML = 3_000_000;
 const SaveForm = z.object({
   token: z.string().min(1).max(200),
-  address: z.string().trim().min(1).max(8192),
+  address: z.string().trim().min(1).max(LONGEST_ADDRESS),
   howMuch: HowMuch.optional().catch(undefined),
   html: z
     .string()
@@ -62,7 +62,8 @@ interface Page {
   status: number;
   title: string;
   says: string;
-  account?: Account;
+  /** The name of the token, which its owner gave it. */
+  token?: string;
   /** Markup, escaped already. */
   more?: string;
 }
@@ -72,8 +73,9 @@ async function save(body: unknown, parts: SavePageParts): Promise<Page> {
   const parsed = SaveForm.safeParse(body);
   if (!parsed.success) return { ...not, status: 400, says: 'What the bookmark sent could not be read.' };
   const { token, address, howMuch, html } = parsed.data;
-  const account = await parts.tokens.use(token, 'save');
-  if (!account) return { ...not, status: 403, says: REVOKED };
+  const used = await parts.tokens.use(token, 'save');
+  if (!used) return { ...not, status: 403, says: REVOKED };
+  const { account } = used;
   const saved = await parts.library(account.id).change((write) =>
     saveFor(
       write,
@@ -82,68 +84,63 @@ async function save(body: unknown, parts: SavePageParts): Promise<Page> {
         ...(howMuch ? { howMuch } : {}),
         ...(html ? { given: { type: 'text/html', body: html, encoding: 'utf8' } } : {}),
       },
-      { clock: parts.clock, now: Date.now },
+      { clock: parts.clockOf(account.id), now: Date.now },
     ),
   );
-  if (!saved.ok) return { ...not, status: 400, says: saved.says, account };
+  if (!saved.ok) return { ...not, status: 400, says: saved.says, token: used.name };
   parts.bell.ring(account.id);
   parts.wakeRunner();
   const { item, wasThere } = saved;
+  if (!wasThere) await parts.tokens.remember(used.id, item.id, Date.now() - UNDO_MS);
   const undoForm = `<form method="post" action="/save/undo"><input type="hidden" name="token" value="${escapeHtml(token)}"><input type="hidden" name="item" value="${item.id}"><button>Undo</button></form>`;
   return {
     status: 200,
     title: wasThere ? 'Already there' : 'Saved to Inbox',
+    // Who holds the token may save, and is told nothing of what was there before.
     says: wasThere
-      ? standing(item)
+      ? 'This page is in the library. It is on top again.'
       : html
         ? 'The page goes along as you see it; its text is there in a moment.'
         : 'Its text is fetched, and there in a moment.',
-    account,
-    more: `<p class="page">${escapeHtml(item.capture.page?.title ?? item.address)}</p>
+    token: used.name,
+    more: `<p class="page">${escapeHtml(item.address)}</p>
 <p><a href="/inbox/${item.id}">Open it in Dorvel</a></p>${wasThere ? '' : undoForm}`,
   };
 }
 
-/** A save can be taken back for so long; the token is for saving, not for emptying the library. */
+/** A save can be taken back for so long, by the token that made it; the token is for saving, not for emptying the library. */
 const UNDO_MS = 60 * 60 * 1000;
 
 async function undo(body: unknown, parts: SavePageParts): Promise<Page> {
   const not = { title: 'Not taken back' };
   const parsed = UndoForm.safeParse(body);
-  const account = parsed.success ? await parts.tokens.use(parsed.data.token, 'save') : null;
-  if (!parsed.success || !account) return { ...not, status: 403, says: REVOKED };
+  const used = parsed.success ? await parts.tokens.use(parsed.data.token, 'save') : null;
+  if (!parsed.success || !used) return { ...not, status: 403, says: REVOKED };
   const itemId = parsed.data.item;
-  const undone = await parts.library(account.id).change(async (write) => {
-    const item = await write.item(itemId);
-    if (!item || Date.now() - item.savedAt > UNDO_MS) return false;
-    const base = { id: uuidv7(), itemId, stamp: parts.clock.next() };
-    await takeMutation(
-      write,
-      { ...base, type: 'choose', set: { stage: 'let-go' } },
-      { clock: parts.clock, now: Date.now },
-    );
-    return true;
-  });
-  parts.bell.ring(account.id);
-  return undone
+  const { account } = used;
+  const isItsOwn = await parts.tokens.hasSaved(used.id, itemId, Date.now() - UNDO_MS);
+  if (isItsOwn) {
+    const clock = parts.clockOf(account.id);
+    await parts.library(account.id).change(async (write) => {
+      const base = { id: uuidv7(), itemId, stamp: clock.next() };
+      const mutation = { ...base, type: 'choose', set: { stage: 'let-go' } };
+      await takeMutation(write, mutation, { clock, now: Date.now });
+    });
+    parts.bell.ring(account.id);
+  }
+  return isItsOwn
     ? {
         status: 200,
         title: 'Taken back',
         says: 'It is let go. It can be brought back for 30 days.',
-        account,
+        token: used.name,
       }
-    : { ...not, status: 404, says: 'That is too long ago. Let it go in the library.', account };
-}
-
-function standing(item: Item): string {
-  const day = new Date(item.savedAt).toISOString().slice(0, 10);
-  const read =
-    item.choices.finishedAt.value !== null
-      ? 'finished'
-      : item.progress.furthest > 0
-        ? `${Math.round(item.progress.furthest * 100)} % read`
-        : 'not read yet';
-  return `Saved on ${day}, ${read}. It is on top again.`;
+    : {
+        ...not,
+        status: 404,
+        says: 'It was not saved by this bookmark, or too long ago. Let it go in the library.',
+        token: used.name,
+      };
 }
 
 const STYLE = `:root{color-scheme:light dark;--ground:#F7F4EE;--ink:#2B2033;--soft:#5E5268;--accent:#6E2F6B;--on:#FFF9F2}
@@ -156,10 +153,8 @@ button{font:inherit;font-weight:600;min-height:48px;padding:.5rem 1.25rem;border
 :focus-visible{outline:3px solid var(--accent);outline-offset:2px}`;
 const POLICY = `default-src 'none'; style-src 'sha256-${createHash('sha256').update(STYLE).digest('base64')}'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'`;
 
-function send(response: Response, { status, title, says, account, more = '' }: Page): void {
-  const whose = account
-    ? `<p class="account">In the library of ${escapeHtml(account.name)}, ${escapeHtml(account.mail)}</p>`
-    : '';
+function send(response: Response, { status, title, says, token, more = '' }: Page): void {
+  const whose = token ? `<p class="account">By the bookmark “${escapeHtml(token)}”</p>` : '';
   response
     .status(status)
     .set({ 'content-security-policy': POLICY, 'cache-control': 'no-store' })

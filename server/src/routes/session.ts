@@ -1,17 +1,29 @@
+import { timingSafeEqual } from 'node:crypto';
 import { Account, NewAccount, Setup, SignIn } from '@dorvel/core/model';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Config } from '../config';
 import type { Accounts } from '../db/accounts';
 import { accountOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
+import { jsonBody } from './json-body';
 import { HttpProblem, sendProblem } from './problem';
 
 const TRIES = 10;
 const WINDOW_MS = 15 * 60 * 1000;
 
+interface SessionParts {
+  accounts: Accounts;
+  config: Config;
+  /** Rung with a token when its session has ended. */
+  bell: { ring(token: string): void };
+  /** Who makes the first account must know it: it was printed where the server was started. */
+  setupCode: string;
+}
+
 /** Signing in and out, and the first account of an empty library. */
-export function sessionRoutes(accounts: Accounts, config: Config): Router {
+export function sessionRoutes({ accounts, config, bell, setupCode }: SessionParts): Router {
   const router = Router();
+  const small = jsonBody('10kb');
   const limited = rateLimit({
     windowMs: WINDOW_MS,
     limit: TRIES,
@@ -34,27 +46,34 @@ export function sessionRoutes(accounts: Accounts, config: Config): Router {
     response.json(Setup.parse({ needsFirstAccount: (await accounts.count()) === 0, demo: config.demo }));
   });
 
-  router.post('/accounts', limited, async (request, response) => {
-    const { mail, name, passphrase } = NewAccount.parse(request.body);
-    if ((await accounts.count()) > 0)
+  router.post('/accounts', limited, small, async (request, response) => {
+    const { mail, name, passphrase, code } = NewAccount.parse(request.body);
+    const closed = new HttpProblem(
+      403,
+      'accounts-closed',
+      'Not open',
+      'This library has its account already. Sign in with it.',
+    );
+    if ((await accounts.count()) > 0) throw closed;
+    if (!isSame(code, setupCode))
       throw new HttpProblem(
         403,
-        'accounts-closed',
-        'Not open',
-        'This library has its account already. Sign in with it.',
+        'setup-code',
+        'Wrong set-up code',
+        'That is not the set-up code. It was printed where the server was started.',
       );
-    await accounts.create(mail, name, passphrase);
+    if (!(await accounts.createFirst(mail, name, passphrase))) throw closed;
     await signIn(mail, passphrase).then(({ account, token }) => {
       setSession(response, token, config.secure);
       response.status(201).json(Account.parse(account));
     });
   });
 
-  router.post('/session', limited, async (request, response) => {
+  router.post('/session', limited, small, async (request, response) => {
     const { mail, passphrase } = SignIn.parse(request.body);
     const old = sessionToken(request);
     const { account, token } = await signIn(mail, passphrase);
-    if (old) await accounts.signOut(old);
+    if (old) await signOut(old);
     setSession(response, token, config.secure);
     response.json(Account.parse(account));
   });
@@ -65,10 +84,15 @@ export function sessionRoutes(accounts: Accounts, config: Config): Router {
 
   router.delete('/session', async (request, response) => {
     const token = sessionToken(request);
-    if (token) await accounts.signOut(token);
+    if (token) await signOut(token);
     clearSession(response, config.secure);
     response.status(204).end();
   });
+
+  async function signOut(token: string) {
+    await accounts.signOut(token);
+    bell.ring(token);
+  }
 
   async function signIn(mail: string, passphrase: string) {
     const session = await accounts.signIn(mail, passphrase);
@@ -83,4 +107,10 @@ export function sessionRoutes(accounts: Accounts, config: Config): Router {
   }
 
   return router;
+}
+
+/** Whether two codes are the same, in a time that does not tell how much of them is; case and strokes do not count. */
+function isSame(given: string, known: string): boolean {
+  const [a, b] = [given, known].map((code) => Buffer.from(code.replace(/[\s-]/g, '').toLowerCase()));
+  return a !== undefined && b !== undefined && a.length === b.length && timingSafeEqual(a, b);
 }

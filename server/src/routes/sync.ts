@@ -1,31 +1,35 @@
 import { EventEmitter } from 'node:events';
-import { PullQuery, PullResponse, PushRequest, PushResponse, type PushResult } from '@dorvel/core/model';
+import { PullQuery, PullResponse, PushRequest, PushResponse } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import { Router } from 'express';
+import type { Accounts } from '../db/accounts';
 import type { Library } from '../db/library';
-import { accountOf } from './guard';
-import { takeMutation } from './push';
+import { accountOf, sessionToken } from './guard';
+import { takePush } from './push';
 
 const HEARTBEAT_MS = 25_000;
 
-/** Tells the devices of an account that there is something to pull. */
+/** Tells the devices of an account that there is something to pull, and those of a session that it has ended. */
 export class ChangeBell {
   readonly #emitter = new EventEmitter().setMaxListeners(0);
 
-  ring(accountId: string): void {
-    this.#emitter.emit(accountId);
+  /** @param whose an account's id, or a session's token when that has ended */
+  ring(whose: string): void {
+    this.#emitter.emit(whose);
   }
 
   /** @returns a function that ends the listening */
-  listen(accountId: string, heard: () => void): () => void {
-    this.#emitter.on(accountId, heard);
-    return () => this.#emitter.off(accountId, heard);
+  listen(whose: string, heard: () => void): () => void {
+    this.#emitter.on(whose, heard);
+    return () => this.#emitter.off(whose, heard);
   }
 }
 
 interface SyncTools {
   library(accountId: string): Library;
-  clock: HybridClock;
+  accounts: Accounts;
+  clockOf(accountId: string): HybridClock;
+  epoch: string;
   bell: ChangeBell;
   /** Called when a capture may have been asked for. */
   wakeRunner(): void;
@@ -34,24 +38,22 @@ interface SyncTools {
 /** Devices send what they changed, and fetch what changed elsewhere. */
 export function syncRoutes(tools: SyncTools): Router {
   const router = Router();
+  const says = () => ({ now: Date.now(), epoch: tools.epoch });
 
   router.post('/push', async (request, response) => {
     const { mutations } = PushRequest.parse(request.body);
     const library = tools.library(accountOf(response).id);
-    const { results, cursor } = await library.change(async (write) => {
-      const taken: PushResult[] = [];
-      for (const mutation of mutations)
-        taken.push(await takeMutation(write, mutation, { clock: tools.clock, now: Date.now }));
-      return { results: taken, cursor: write.sequence };
-    });
+    const clock = tools.clockOf(library.accountId);
+    const taken = await takePush(library, { mutations }, { clock, now: Date.now });
     tools.bell.ring(library.accountId);
     tools.wakeRunner();
-    response.json(PushResponse.parse({ results, cursor }));
+    response.json(PushResponse.parse({ ...taken, ...says() }));
   });
 
   router.get('/pull', async (request, response) => {
     const { after } = PullQuery.parse(request.query);
-    response.json(PullResponse.parse(await tools.library(accountOf(response).id).changesAfter(after)));
+    const changes = await tools.library(accountOf(response).id).changesAfter(after);
+    response.json(PullResponse.parse({ ...changes, ...says() }));
   });
 
   /** Server-sent events (WHATWG HTML, 9.2): an empty `changed` each time there is something to pull. */
@@ -64,11 +66,17 @@ export function syncRoutes(tools: SyncTools): Router {
     response.flushHeaders();
     const send = () => response.write('event: changed\ndata: {}\n\n');
     send();
-    const silence = tools.bell.listen(accountOf(response).id, send);
-    const heartbeat = setInterval(() => response.write(': here\n\n'), HEARTBEAT_MS);
-    request.on('close', () => {
+    const token = sessionToken(request) ?? '';
+    // Who has signed out hears no more, on whatever connection.
+    const end = () => void response.end();
+    const silences = [tools.bell.listen(accountOf(response).id, send), tools.bell.listen(token, end)];
+    const heartbeat = setInterval(() => {
+      response.write(': here\n\n');
+      void tools.accounts.isOpen(token).then((isOpen) => isOpen || end(), end);
+    }, HEARTBEAT_MS);
+    response.on('close', () => {
       clearInterval(heartbeat);
-      silence();
+      for (const silence of silences) silence();
     });
   });
 
