@@ -31,7 +31,7 @@ for (const child of [smallWeb, server]) child.on('exit', (code) => process.exit(
 process.on('SIGINT', () => process.exit(0));
 process.on('SIGTERM', () => process.exit(0));
 
-await waitFor(`${address}/healthz`);
+await waitFor(`${address}/readyz`);
 await waitFor(`http://127.0.0.1:${smallWebPort}/`);
 const seed = startTs('demo/seed/main.ts', { DORVEL_ADDRESS: address, SMALL_WEB_PORT: String(smallWebPort) });
 await new Promise((resolve, reject) =>

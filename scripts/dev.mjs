@@ -24,7 +24,7 @@ start(bin('tsx'), ['watch', 'server/src/main.ts'], {
   DORVEL_DEV_APP: 'http://localhost:8081',
 });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => process.exit(0));
-await waitFor(`http://127.0.0.1:${port}/healthz`);
+await waitFor(`http://127.0.0.1:${port}/readyz`);
 startTs('demo/seed/main.ts', {
   DORVEL_ADDRESS: `http://127.0.0.1:${port}`,
   SMALL_WEB_PORT: String(smallWebPort),

@@ -24,7 +24,7 @@ test('a server killed in the middle of 20 captures ends all of them after a rest
       Array.from({ length: 20 }, (_, n) => `Page ${n}`).sort(),
     );
     expect(await client.items()).toHaveLength(20);
-    expect(await (await fetch(`${server.origin}/healthz`)).json()).toMatchObject({ jobsOpen: 0 });
+    expect(await (await fetch(`${server.origin}/readyz`)).json()).toMatchObject({ jobsOpen: 0 });
     expect(await server.end('SIGTERM')).toBe(0);
     const doctor = spawnSync('npm', ['run', '--silent', 'doctor'], {
       cwd: root,

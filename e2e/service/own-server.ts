@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect } from '@playwright/test';
+import { NODE_WORDS } from '../../scripts/steps.mjs';
 import { SMALL_WEB_PORT } from '../ports';
 
 export const root = path.resolve(import.meta.dirname, '../..');
@@ -12,6 +13,10 @@ export interface OwnServer {
   origin: string;
   env: NodeJS.ProcessEnv;
   start(): Promise<void>;
+  /** What it has printed so far. */
+  output(): string;
+  /** Its process. */
+  pid(): number;
   /** @returns the exit code; null when a signal ended it */
   end(signal: 'SIGTERM' | 'SIGKILL'): Promise<number | null>;
   /** Ends it, and takes its data away. */
@@ -30,6 +35,7 @@ export function ownServer(port: number, settings: Record<string, string> = {}): 
     ...settings,
   };
   let child: ChildProcess | null = null;
+  let output = '';
   const end: OwnServer['end'] = (signal) =>
     new Promise((resolve) => {
       if (child?.exitCode !== null) return resolve(null);
@@ -40,14 +46,18 @@ export function ownServer(port: number, settings: Record<string, string> = {}): 
     origin,
     env,
     end,
+    output: () => output,
+    pid: () => child?.pid ?? 0,
     async start() {
-      child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+      child = spawn(process.execPath, [...NODE_WORDS, 'server/src/main.ts'], {
         cwd: root,
         env,
-        stdio: 'inherit',
+        stdio: ['ignore', 'pipe', 'pipe'],
       });
+      for (const stream of [child.stdout, child.stderr])
+        stream?.on('data', (part) => (output += String(part)));
       const healthy = () =>
-        fetch(`${origin}/healthz`).then(
+        fetch(`${origin}/readyz`).then(
           (response) => response.ok,
           () => false,
         );

@@ -28,6 +28,8 @@ const Environment = z.object({
   /** Waits between tries of a capture, in milliseconds; as many tries as waits, and one. */
   DORVEL_RETRY_WAITS: z.string().default('5000,30000,180000,1200000'),
   DORVEL_FETCH_TIMEOUT: z.coerce.number().int().positive().default(20_000),
+  /** How long one long text may take to be taken apart, in milliseconds. */
+  DORVEL_LONG_LIMIT: z.coerce.number().int().positive().default(30_000),
   DORVEL_CAPTURES_AT_ONCE: z.coerce.number().int().min(1).max(32).default(4),
   DORVEL_FEEDS_AT_ONCE: z.coerce.number().int().min(1).max(16).default(2),
   /** No feed is looked at more often than this, in milliseconds. */
@@ -64,14 +66,15 @@ export function readConfig(environment: Record<string, string | undefined>, root
     databaseUrl: env.DATABASE_URL ?? `file:${path.join(dataFolder, 'dorvel.db')}`,
     picturesFolder: path.join(dataFolder, 'pictures'),
     migrationsFolder: path.join(root, 'server/src/db/migrations'),
-    textsChild: path.join(root, 'server/src/apart/texts.child.ts'),
-    picturesChild: path.join(root, 'server/src/apart/pictures.child.ts'),
+    apartSources: path.join(root, 'server/src/apart'),
+    apartFolder: path.join(root, 'server/dist/apart'),
     speakWorker: path.join(root, 'server/src/publish/speak.worker.ts'),
     webFolder: path.join(root, 'app/dist'),
     allowHosts: env.DORVEL_ALLOW_HOSTS,
     demo: env.DORVEL_DEMO === '1' ? { ...DEMO_ACCOUNT, smallWeb: env.DORVEL_SMALL_WEB } : null,
     retryWaitsMs: env.DORVEL_RETRY_WAITS.split(',').filter(Boolean).map(Number),
     fetchTimeoutMs: env.DORVEL_FETCH_TIMEOUT,
+    longLimitMs: env.DORVEL_LONG_LIMIT,
     capturesAtOnce: env.DORVEL_CAPTURES_AT_ONCE,
     feedsAtOnce: env.DORVEL_FEEDS_AT_ONCE,
     feedRestMs: env.DORVEL_FEED_REST,

@@ -6,6 +6,7 @@ import { createClock } from '@dorvel/core/sync';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { capture, postpone, type CaptureTools } from './capture/capture';
+import { bundleChildren } from './apart/bundle';
 import { openWorkshop } from './apart/workshop';
 import { workshopExtractor, type Lane } from './capture/extractor';
 import { folderStore } from './capture/files';
@@ -39,13 +40,14 @@ const database = await openSound(config).catch((error: unknown) => {
 const accounts = accountRepository(database, Date.now);
 const jobs = jobRepository(database, Date.now);
 const files = folderStore(config.picturesFolder);
+const children = await bundleChildren(config.apartSources, config.apartFolder);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
 const workshops = {
-  quick: openWorkshop({ entry: config.textsChild, mostBytes: 240_000_000, idleMs: 60_000 }),
-  post: openWorkshop({ entry: config.textsChild, mostBytes: 240_000_000, idleMs: 10_000 }),
-  long: openWorkshop({ entry: config.textsChild, mostBytes: 400_000_000, idleMs: 2000 }),
-  raster: openWorkshop({ entry: config.picturesChild, mostBytes: 260_000_000, idleMs: 10_000 }),
-  drawing: openWorkshop({ entry: config.picturesChild, mostBytes: 220_000_000, idleMs: 2000 }),
+  quick: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 60_000 }),
+  post: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 5000 }),
+  long: openWorkshop({ entry: children.texts, mostBytes: 330_000_000, idleMs: 1000, niceness: 15 }),
+  small: openWorkshop({ entry: children.pictures, mostBytes: 200_000_000, idleMs: 10_000 }),
+  large: openWorkshop({ entry: children.pictures, mostBytes: 300_000_000, idleMs: 1000, niceness: 15 }),
 };
 /** An account's own clock: what one account's devices say of the time is nothing to another's. */
 const clockOf = perAccount(() => createClock('server', Date.now), 1000);
@@ -65,7 +67,7 @@ if ((await accounts.count()) === 0)
   process.stdout.write(`Set-up code for the first account: ${setupCode}\n`);
 
 const toolsOf = (accountId: string): CaptureTools => ({
-  extractor: workshopExtractor(workshops),
+  extractor: workshopExtractor(workshops, config.longLimitMs),
   files,
   darkrooms: workshops,
   rules: { allowHosts: config.allowHosts, timeoutMs: config.fetchTimeoutMs },

@@ -20,9 +20,13 @@ export function serve(tasks: Tasks): void {
         return work(input as never);
       })
       .then(
-        (value) => say({ is: 'done', value }),
+        (value) => say({ is: 'done', value, bytes: process.memoryUsage.rss() }),
         (error: unknown) =>
-          say({ is: 'thrown', message: error instanceof Error ? error.message : String(error) }),
+          say({
+            is: 'thrown',
+            message: error instanceof Error ? error.message : String(error),
+            bytes: process.memoryUsage.rss(),
+          }),
       );
   });
   say({ is: 'ready' });

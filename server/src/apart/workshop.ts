@@ -1,4 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
+import { setPriority } from 'node:os';
 import path from 'node:path';
 import pLimit from 'p-limit';
 import { z } from 'zod';
@@ -32,11 +33,21 @@ const START_LIMIT_MS = 60_000;
 /** The engine's own end, when it finds no more memory, looks like this; the guard's is a signal that nothing else sends. */
 const FOR_WANT_OF_MEMORY = new Set(['SIGUSR2', 'SIGABRT', 'SIGTRAP', 'SIGILL', 'SIGSEGV']);
 
+/** A process that has grown to this part of what it may take is ended after its work. */
+const FAT = 0.7;
+
 const Answer = z.discriminatedUnion('is', [
   z.object({ is: z.literal('ready') }),
-  z.object({ is: z.literal('done'), value: z.unknown() }),
-  z.object({ is: z.literal('thrown'), message: z.string() }),
+  z.object({ is: z.literal('done'), value: z.unknown(), bytes: z.number() }),
+  z.object({ is: z.literal('thrown'), message: z.string(), bytes: z.number() }),
 ]);
+
+interface WorkshopOptions {
+  entry: string;
+  mostBytes: number;
+  idleMs: number;
+  niceness?: number;
+}
 
 /**
  * A workshop over one process, which is started when it is wanted and ended when nothing has been wanted for a while.
@@ -46,8 +57,10 @@ const Answer = z.discriminatedUnion('is', [
  *
  * @param entry path of the process's own file, which serves tasks by `serve`
  * @param mostBytes of memory, all of it counted; more ends the process
+ * @param idleMs after which a process that nobody wants is ended
+ * @param niceness how far the process stands back behind others, 0 to 19
  */
-export function openWorkshop(options: { entry: string; mostBytes: number; idleMs: number }): Workshop {
+export function openWorkshop(options: WorkshopOptions): Workshop {
   const turn = pLimit(1);
   let child: ChildProcess | null = null;
   let idle: NodeJS.Timeout | undefined;
@@ -66,16 +79,22 @@ export function openWorkshop(options: { entry: string; mostBytes: number; idleMs
   const one: Workshop['run'] = async (task, input, limitMs, spent) => {
     if (closed) throw new GivenUp('ended');
     clearTimeout(idle);
-    let began = performance.now();
+    const isFresh = child === null;
+    child ??= await start(options);
+    const began = performance.now();
     try {
-      child ??= await start(options);
-      began = performance.now();
       const answer = await next(child, limitMs, () => child?.send({ task, input }));
+      if (answer.is === 'ready') throw new Error('a process began twice');
+      // What earlier work left behind must not count against later work.
+      if (answer.bytes > options.mostBytes * FAT) await end();
       if (answer.is === 'thrown') throw new Error(answer.message);
-      return answer.is === 'done' ? answer.value : undefined;
+      return answer.value;
     } catch (error) {
-      if (error instanceof GivenUp) await end();
-      throw error;
+      if (!(error instanceof GivenUp)) throw error;
+      await end();
+      // It may be what came before that had filled the process: once more, in one that nobody has used.
+      if (isFresh || error.why === 'time') throw error;
+      return await one(task, input, limitMs, spent);
     } finally {
       spent?.(performance.now() - began);
       idle = setTimeout(() => void turn(end), options.idleMs);
@@ -92,24 +111,26 @@ export function openWorkshop(options: { entry: string; mostBytes: number; idleMs
   };
 }
 
-async function start({ entry, mostBytes }: { entry: string; mostBytes: number }): Promise<ChildProcess> {
+async function start({ entry, mostBytes, niceness = 0 }: WorkshopOptions): Promise<ChildProcess> {
   const megabytes = Math.round(mostBytes / 1e6);
   const child = fork(entry, [String(mostBytes)], {
     // The guard sees all memory, but late; the engine's own limit stops what grows fast.
-    execArgv: [
-      `--max-old-space-size=${megabytes}`,
-      '--max-semi-space-size=8',
-      '--stack-size=3000',
-      '--import',
-      'tsx',
-    ],
+    execArgv: [`--max-old-space-size=${megabytes}`, '--max-semi-space-size=4', '--stack-size=3000'],
     serialization: 'advanced',
     stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     cwd: path.dirname(entry),
     // Nothing that the server knows: neither where its database is nor what it is called.
-    env: { PATH: process.env.PATH, TMPDIR: process.env.TMPDIR, NODE_ENV: process.env.NODE_ENV },
+    env: {
+      PATH: process.env.PATH,
+      TMPDIR: process.env.TMPDIR,
+      NODE_ENV: process.env.NODE_ENV,
+      // The C library's allocator keeps a heap for each thread, and each of them grows (mallopt(3)).
+      MALLOC_ARENA_MAX: '2',
+    },
   });
-  await next(child, START_LIMIT_MS, () => undefined);
+  await next(child, START_LIMIT_MS, () => {
+    if (niceness > 0 && child.pid !== undefined) setPriority(child.pid, niceness);
+  });
   return child;
 }
 

@@ -84,7 +84,7 @@ async function savedPage() {
 
 const tools = (files: FileStore): CaptureTools => ({
   extractor: workshopExtractor({ quick: texts, long: texts }),
-  darkrooms: { raster: pictures, drawing: pictures },
+  darkrooms: { small: pictures, large: pictures },
   files,
   rules: { allowHosts: [`127.0.0.1:${String(port)}`], timeoutMs: 5000 },
   retryWaitsMs: [0, 0],

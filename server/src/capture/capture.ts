@@ -71,20 +71,21 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   }
   const { attached, reached } = obtained;
   const article = howMuch === 'picture' ? onlyPicture(obtained.article) : obtained.article;
-  let pictures: KeptPictures;
+  let pictures: KeptPictures | 'long';
   try {
     pictures = await keepPictures(
       article.tree,
       article.leadImageUrl,
       tools.files,
       tools.rules,
-      tools.darkrooms,
+      { darkrooms: tools.darkrooms, lane: job.lane },
       attached,
     );
   } catch (error) {
     if (!isDiskFull(error)) throw error;
     return tryLater(job, library, tools, 'The server’s disk is full.', null);
   }
+  if (pictures === 'long') return toLongLane(job, library, tools);
   const arrived: Arrived = {
     article,
     terms: await tools.extractor.terms(article.text, article.language, job.lane),
@@ -201,7 +202,10 @@ async function toLongLane(job: Job, library: Library, tools: CaptureTools): Prom
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
     if (item)
-      await putCapture(write, item, { state: 'waiting', says: 'A long text: it waits for its turn.' });
+      await putCapture(write, item, {
+        state: 'waiting',
+        says: 'It is long, or has large pictures: it waits for its turn.',
+      });
     await write.toLongLane(job.id, tools.now());
   });
 }

@@ -17,21 +17,31 @@ export interface Extractor {
   terms(text: string, language: string | null, lane: Lane): Promise<string | null>;
 }
 
-const LIMIT_MS: Readonly<Record<Lane, number>> = { quick: 3000, long: 30_000 };
-/** An honest page of this size takes a second on a slow machine. */
+/** An honest page of this size takes a second on a slow machine; so much is given for what is there in any case. */
 const QUICK_BYTES = 1_000_000;
+const LEAST_LIMIT_MS = 1000;
+const LIMIT_MS_PER_MEGABYTE = 2000;
 /** Formats that are packed: their size says little of what is in them. */
 const PACKED = /^(?:%PDF-|PK\x03\x04)/;
 
-/** An extractor over two workshops with the tasks of apart/texts.child.ts. */
-export function workshopExtractor(workshops: Readonly<Record<Lane, Workshop>>): Extractor {
+/**
+ * An extractor over two workshops with the tasks of apart/texts.child.ts.
+ *
+ * @param longLimitMs how long one text may take in the long lane
+ */
+export function workshopExtractor(
+  workshops: Readonly<Record<Lane, Workshop>>,
+  longLimitMs = 30_000,
+): Extractor {
+  const limitMs = (lane: Lane, size: number) =>
+    lane === 'long' ? longLimitMs : LEAST_LIMIT_MS + (size / 1e6) * LIMIT_MS_PER_MEGABYTE;
   return {
     async extract(input, lane) {
       const start = Buffer.from(input.body.subarray(0, 1024)).toString('latin1').trimStart();
       if (lane === 'quick' && (input.body.length > QUICK_BYTES || PACKED.test(start)))
         return { ok: false, long: true };
       try {
-        return (await workshops[lane].run('extract', input, LIMIT_MS[lane])) as Taken;
+        return (await workshops[lane].run('extract', input, limitMs(lane, input.body.length))) as Taken;
       } catch (error) {
         if (!(error instanceof GivenUp)) return { ok: false, says: 'The page could not be taken apart.' };
         if (lane === 'quick' && error.why !== 'ended') return { ok: false, long: true };
@@ -39,7 +49,7 @@ export function workshopExtractor(workshops: Readonly<Record<Lane, Workshop>>): 
           ok: false,
           says:
             error.why === 'time'
-              ? `The page could not be taken apart within ${LIMIT_MS.long / 1000} seconds.`
+              ? `The page could not be taken apart within ${longLimitMs / 1000} seconds.`
               : error.why === 'memory'
                 ? 'The page wants more memory to be taken apart than can be given to it.'
                 : 'The page could not be taken apart.',
@@ -49,7 +59,7 @@ export function workshopExtractor(workshops: Readonly<Record<Lane, Workshop>>): 
 
     async terms(text, language, lane) {
       try {
-        return (await workshops[lane].run('terms', { text, language }, LIMIT_MS.long)) as string;
+        return (await workshops[lane].run('terms', { text, language }, limitMs(lane, text.length))) as string;
       } catch (error) {
         if (!(error instanceof GivenUp)) throw error;
         // It is kept and can be read; only its words are not found.

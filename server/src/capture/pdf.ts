@@ -1,3 +1,4 @@
+import { constants, inflateSync } from 'node:zlib';
 import type { PlacedPage, PlacedText } from '@dorvel/core/extract';
 import { z } from 'zod';
 
@@ -27,8 +28,46 @@ const Run = z.object({
   transform: z.array(z.number()).length(6),
 });
 
+/** What one stream of a PDF may grow to, and all of them together. A page's text is a thousandth of it. */
+const STREAM_LIMIT = 32_000_000;
+const ALL_STREAMS_LIMIT = 160_000_000;
+/** How much of what stands before a stream may be its dictionary. */
+const DICTIONARY_LENGTH = 1000;
+
+/**
+ * Whether the packed streams of a PDF (ISO 32000-1, 7.3.8 and 7.4.4) stay within bounds when they are unpacked. Pictures do
+ * not count: for the text nobody unpacks them.
+ */
+function unpacksWithinBounds(bytes: Buffer): boolean {
+  let left = ALL_STREAMS_LIMIT;
+  for (let at = bytes.indexOf('stream'); at !== -1; at = bytes.indexOf('stream', at + 6)) {
+    if (bytes.toString('latin1', at - 3, at) === 'end') continue;
+    const start = at + 'stream'.length + (bytes[at + 6] === 0x0d ? 2 : 1);
+    // A zlib header (RFC 1950, 2.2).
+    if (((bytes[start] ?? 0) & 0x0f) !== 8) continue;
+    const before = bytes.toString('latin1', Math.max(0, at - DICTIONARY_LENGTH), at);
+    const dictionary = before.slice(before.lastIndexOf(' obj') + 1);
+    if (!dictionary.includes('/FlateDecode') || /\/Subtype\s*\/Image/.test(dictionary)) continue;
+    const end = bytes.indexOf('endstream', start);
+    try {
+      const packed = bytes.subarray(start, end === -1 ? undefined : end);
+      left -= inflateSync(packed, {
+        maxOutputLength: STREAM_LIMIT,
+        finishFlush: constants.Z_SYNC_FLUSH,
+      }).length;
+    } catch (error) {
+      if (error instanceof RangeError) return false;
+      // Damaged, or packed in another way: that is for the reader of the whole to say.
+    }
+    if (left < 0) return false;
+  }
+  return true;
+}
+
 /** The placed text of a PDF's pages, by pdfjs-dist. Scripts and forms in it are never run. */
 export async function readPdf(bytes: Buffer): Promise<Pdf> {
+  if (!unpacksWithinBounds(bytes))
+    return { ok: false, says: 'The PDF is larger inside than can be taken apart safely.' };
   // Loaded when the first PDF comes: few threads ever need it.
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const loading = getDocument({

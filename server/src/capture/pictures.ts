@@ -1,20 +1,26 @@
 import type { Element, Root } from 'hast';
 import { GivenUp, type Workshop } from '../apart/workshop';
+import type { Lane } from './extractor';
 import { fetchGuarded, type FetchRules } from './fetcher';
 import type { FileStore } from './files';
 import type { Attached } from './mime';
-import type { PictureInput, RewrittenPicture } from './rewrite-picture';
+import type { PictureInput, Rewritten, RewrittenPicture } from './rewrite-picture';
 
 const PICTURES_PER_PAGE = 60;
 const AT_ONCE = 2;
 const FILE_LIMIT = 12_000_000;
-const RASTER_LIMIT_MS = 6000;
-const DRAWING_LIMIT_MS = 4000;
+const LIMIT_MS = 6000;
+/** In the quick lane, a drawing that is not done by then belongs into the long one. */
+const QUICK_DRAWING_MS = 1000;
 /** A page that has kept the decoders busy for so long has had its share. */
 const PAGE_LIMIT_MS = 30_000;
 
-/** Where pictures are written anew. Drawings apart from the others: how long one takes is in nobody's hand. */
-export type Darkrooms = Readonly<Record<'raster' | 'drawing', Workshop>>;
+/**
+ * Where pictures are written anew: the large ones, and drawings, of which nobody knows how long they take, apart from the
+ * others.
+ */
+export type Darkrooms = Readonly<Record<Room, Workshop>>;
+type Room = 'small' | 'large';
 
 export interface KeptPictures {
   made: { hash: string; bytes: number }[];
@@ -30,15 +36,16 @@ export interface KeptPictures {
  *
  * @param tree changed in place
  * @param attached pictures that came along with the text
+ * @returns `long` for pictures that would hold up the quick lane
  */
 export async function keepPictures(
   tree: Root,
   leadImageUrl: string | null,
   files: FileStore,
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>,
-  darkrooms: Darkrooms,
+  { darkrooms, lane }: { darkrooms: Darkrooms; lane: Lane },
   attached: readonly Attached[] = [],
-): Promise<KeptPictures> {
+): Promise<KeptPictures | 'long'> {
   const alongside = new Map(attached.map(({ address, body }) => [address, body]));
   const images = imagesIn(tree);
   const urls = [...new Set([...(leadImageUrl ? [leadImageUrl] : []), ...images.map(sourceOf)])].slice(
@@ -47,7 +54,7 @@ export async function keepPictures(
   );
   const kept = new Map<string, Picture>();
   const made: KeptPictures['made'] = [];
-  const rewrite = rewriter(darkrooms);
+  const rewrite = rewriter(darkrooms, lane);
   let next = 0;
   const work = async () => {
     for (let url = urls[next++]; url !== undefined; url = urls[next++]) {
@@ -59,7 +66,12 @@ export async function keepPictures(
       made.push(...picture.files);
     }
   };
-  await Promise.all(Array.from({ length: AT_ONCE }, work));
+  try {
+    await Promise.all(Array.from({ length: AT_ONCE }, work));
+  } catch (error) {
+    if (error instanceof ForLongLane) return 'long';
+    throw error;
+  }
   let missing = 0;
   for (const image of images) {
     const picture = kept.get(sourceOf(image));
@@ -106,24 +118,36 @@ function isDrawing(bytes: Buffer): boolean {
   return bytes[0] === 0x1f || /^\s*(?:\ufeff)?<[\s\S]*<?svg/i.test(bytes.subarray(0, 4096).toString('utf8'));
 }
 
+/** A picture that is not for the quick lane. */
+class ForLongLane extends Error {
+  override readonly name = 'ForLongLane';
+}
+
 /** The rewriting of one page's pictures, until the page has had its share of the time. */
-function rewriter(darkrooms: Darkrooms) {
+function rewriter(darkrooms: Darkrooms, lane: Lane) {
   let leftMs = PAGE_LIMIT_MS;
-  const closed = new Set<keyof Darkrooms>();
-  return async (original: Buffer, withThumbnail: boolean): Promise<RewrittenPicture | null> => {
-    const kind = isDrawing(original) ? 'drawing' : 'raster';
-    if (leftMs <= 0 || closed.has(kind)) return null;
-    const input: PictureInput = { bytes: original, withThumbnail };
-    const limitMs = kind === 'drawing' ? DRAWING_LIMIT_MS : RASTER_LIMIT_MS;
+  const inRoom = async (room: Room, input: Omit<PictureInput, 'room'>): Promise<Rewritten> => {
+    if (leftMs <= 0) return null;
+    const isTried = lane === 'quick' && room === 'large';
     try {
-      const made = await darkrooms[kind].run('rewrite', input, limitMs, (ms) => (leftMs -= ms));
-      return made as RewrittenPicture | null;
+      const spent = (ms: number) => void (leftMs -= ms);
+      const limitMs = isTried ? QUICK_DRAWING_MS : LIMIT_MS;
+      return (await darkrooms[room].run('rewrite', { ...input, room }, limitMs, spent)) as Rewritten;
     } catch (error) {
       if (!(error instanceof GivenUp)) throw error;
-      // Where one is a trap, its like on the same page are too.
-      closed.add(kind);
+      if (isTried) throw new ForLongLane();
+      // Where one is a trap, the others of its page are too.
+      leftMs = 0;
       return null;
     }
+  };
+  return async (bytes: Buffer, withThumbnail: boolean): Promise<RewrittenPicture | null> => {
+    const input = { bytes, withThumbnail };
+    const made = await inRoom(isDrawing(bytes) ? 'large' : 'small', input);
+    if (made !== 'too large') return made;
+    if (lane === 'quick') throw new ForLongLane();
+    const again = await inRoom('large', input);
+    return again === 'too large' ? null : again;
   };
 }
 

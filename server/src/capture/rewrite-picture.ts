@@ -3,8 +3,8 @@ import sharp from 'sharp';
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
 const WIDTH_LIMIT = 1280;
 const THUMBNAIL_WIDTH = 160;
-/** A large phone's photograph. Four bytes each, and often twice: a tenth of a gigabyte and more. */
-const PIXEL_LIMIT = 25_000_000;
+/** Four bytes each, and often twice. What stands in pages rarely has more than the first; a large photograph has the second. */
+const PIXEL_LIMITS = { small: 8_000_000, large: 16_000_000 } as const;
 /** JPEG can be made smaller while it is read, so that there is never all of it in memory. */
 const JPEG_PIXEL_LIMIT = 60_000_000;
 
@@ -14,6 +14,7 @@ sharp.cache(false);
 export interface PictureInput {
   bytes: Uint8Array;
   withThumbnail: boolean;
+  room: keyof typeof PIXEL_LIMITS;
 }
 
 export interface RewrittenPicture {
@@ -23,21 +24,20 @@ export interface RewrittenPicture {
   thumbnail: Uint8Array | null;
 }
 
+export type Rewritten = RewrittenPicture | 'too large' | null;
+
 /**
  * Writes a picture anew as WebP of a size for a phone. Runs in a process of its own (apart/pictures.child.ts): decoders of
  * pictures are large, old and fed by strangers.
  *
- * @returns null for what is no picture, or has more pixels than can be handled
+ * @returns null for what is no picture; `too large` for what has more pixels than are handled in its room
  */
-export async function rewritePicture({
-  bytes,
-  withThumbnail,
-}: PictureInput): Promise<RewrittenPicture | null> {
+export async function rewritePicture({ bytes, withThumbnail, room }: PictureInput): Promise<Rewritten> {
   try {
     const original = Buffer.from(bytes);
     const { format, width, height, isProgressive } = await sharp(original).metadata();
     const isStreamed = format === 'jpeg' && !isProgressive;
-    if (width * height > (isStreamed ? JPEG_PIXEL_LIMIT : PIXEL_LIMIT)) return null;
+    if (width * height > (isStreamed ? JPEG_PIXEL_LIMIT : PIXEL_LIMITS[room])) return 'too large';
     const { data, info } = await sharp(original, { limitInputPixels: JPEG_PIXEL_LIMIT, failOn: 'error' })
       .rotate()
       .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })
