@@ -11,9 +11,12 @@ import { v7 as uuidv7 } from 'uuid';
 import { kept, type Pairing } from './kept';
 
 let clock: HybridClock | undefined;
+let aheadMs = 0;
 
+/** By the server's clock, as on all devices of the reader. */
 async function nextStamp(): Promise<string> {
-  clock ??= createClock(await kept.device(), Date.now, await kept.lastStamp());
+  aheadMs = await kept.serverAheadMs();
+  clock ??= createClock(await kept.device(), () => Date.now() + aheadMs, await kept.lastStamp());
   return clock.next();
 }
 

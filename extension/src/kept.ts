@@ -65,6 +65,12 @@ export const kept = {
   /** The latest stamp given out, so that the clock does not go back when the browser has put the extension to sleep. */
   lastStamp: () => read('stamp', z.string()),
 
+  /** How far the server's clock was ahead of this one when it was seen last, in milliseconds. */
+  async serverAheadMs(): Promise<number> {
+    return (await read('serverAhead', z.number())) ?? 0;
+  },
+  setServerAheadMs: (serverAhead: number) => chrome.storage.local.set({ serverAhead }),
+
   outbox: {
     async ids(): Promise<string[]> {
       return (await read('outbox', Ids)) ?? [];

@@ -40,6 +40,8 @@ function fakeBrowser() {
   return { stored, alarms };
 }
 
+/** What every answer tells of the server. */
+const SAYS = { cursor: 1, now: Date.now(), epoch: 'one' };
 const id = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const save = (n: number): Mutation => ({
   type: 'save',
@@ -60,7 +62,7 @@ beforeEach(async () => {
     status: 200,
     body: {
       results: mutations.map((each): PushResult => ({ outcome: 'applied', mutationId: each.id })),
-      cursor: 1,
+      ...SAYS,
     },
   });
   globalThis.fetch = (async (_address: string, { body }: { body: string }) => {
@@ -151,10 +153,29 @@ it('puts aside what the server will not take, with its address and the reason', 
           ? { outcome: 'refused', mutationId: each.id, detail: 'No such place.' }
           : { outcome: 'applied', mutationId: each.id },
       ),
-      cursor: 1,
+      ...SAYS,
     },
   });
   expect(await send()).toBe('sent');
   expect(await kept.refused()).toEqual([{ address: 'https://example.org/1', detail: 'No such place.' }]);
+  expect(await kept.outbox.ids()).toEqual([]);
+});
+
+it('puts aside the one change that is too large, and sends what stands beside it', async () => {
+  await pairedBrowser();
+  await kept.outbox.add(ACCOUNT.id, [save(1), save(2), save(3)]);
+  const problem = { type: '/problems/too-large', title: 'Too large', status: 413, detail: 'Too large.' };
+  answer = (mutations) =>
+    mutations.some((each) => each.id === id(2))
+      ? { status: 413, body: problem }
+      : {
+          status: 200,
+          body: {
+            results: mutations.map((each): PushResult => ({ outcome: 'applied', mutationId: each.id })),
+            ...SAYS,
+          },
+        };
+  expect(await send()).toBe('sent');
+  expect(await kept.refused()).toEqual([{ address: 'https://example.org/2', detail: 'Too large.' }]);
   expect(await kept.outbox.ids()).toEqual([]);
 });

@@ -1,9 +1,8 @@
 import { PUSH_LIMIT, type Mutation, type PushResult } from '@dorvel/core/model';
+import { withinPush } from '@dorvel/core/sync';
 import { kept } from './kept';
 import { serverAt, Unpaired, Unreachable } from './server';
 
-/** A push carries about so much at most. */
-const PUSH_CHARACTERS = 4_000_000;
 const ALARM = 'send';
 
 /** What became of the sending: all sent, no connection, or the pairing is no more. */
@@ -25,8 +24,7 @@ async function sendAll(): Promise<Sent> {
     const batch = await nextBatch(pairing.account.id);
     if (batch.length === 0) break;
     try {
-      const { results } = await server.push(batch);
-      await settle(batch, results);
+      await pushAll(server, batch);
     } catch (error) {
       if (error instanceof Unpaired) {
         await kept.setPairing({ ...pairing, revoked: true });
@@ -36,15 +34,26 @@ async function sendAll(): Promise<Sent> {
         await chrome.alarms.create(ALARM, { delayInMinutes: 1 });
         return 'waits';
       }
-      // An answer that cannot be understood will not be better the next time: said, and put aside with its address.
-      await settle(
-        batch,
-        batch.map(({ id }) => refusal(id, error)),
-      );
+      throw error;
     }
   }
   await chrome.alarms.clear(ALARM);
   return 'sent';
+}
+
+/** Sends changes; when the server will not have them, each by itself, so that only the one at fault is put aside. */
+async function pushAll(server: ReturnType<typeof serverAt>, batch: readonly Mutation[]): Promise<void> {
+  try {
+    const askedAt = Date.now();
+    const { results, now } = await server.push(batch);
+    await kept.setServerAheadMs(Math.round(now - (askedAt + Date.now()) / 2));
+    await settle(batch, results);
+  } catch (error) {
+    if (error instanceof Unpaired || error instanceof Unreachable) throw error;
+    const [only, ...more] = batch;
+    if (only && more.length === 0) await settle(batch, [refusal(only.id, error)]);
+    else for (const one of batch) await pushAll(server, [one]);
+  }
 }
 
 function refusal(mutationId: string, error: unknown): PushResult {
@@ -60,17 +69,23 @@ export function sendWhenDue(): void {
 }
 
 async function nextBatch(accountId: string): Promise<Mutation[]> {
-  const batch: Mutation[] = [];
-  let characters = 0;
+  const batch: { mutation: Mutation }[] = [];
   for (const id of await kept.outbox.ids()) {
     const waiting = await kept.outbox.get(id);
+    if (!waiting) await putAsideUnread(id);
     if (waiting?.accountId !== accountId) continue;
-    characters += JSON.stringify(waiting.mutation).length;
-    if (batch.length > 0 && characters > PUSH_CHARACTERS) break;
-    batch.push(waiting.mutation);
+    batch.push(waiting);
     if (batch.length === PUSH_LIMIT) break;
   }
-  return batch;
+  return withinPush(batch).map(({ mutation }) => mutation);
+}
+
+/** What was written by another version and is no change to this one must not wait for ever. */
+async function putAsideUnread(id: string): Promise<void> {
+  await kept.addRefused([
+    { address: `A change (${id})`, detail: 'It cannot be read by this version, or is too large to be sent.' },
+  ]);
+  await kept.outbox.remove([id]);
 }
 
 async function settle(batch: readonly Mutation[], results: readonly PushResult[]): Promise<void> {

@@ -3,6 +3,7 @@ import { Slot } from 'expo-router';
 import { useEffect } from 'react';
 import { registerServiceWorker } from '@/device/register-service-worker';
 import { startSyncLoop } from '@/device/sync-loop';
+import { Boundary } from '@/ui/boundary';
 import { useTheme } from '@/features/settings/theme';
 
 export default function RootLayout() {
@@ -11,5 +12,9 @@ export default function RootLayout() {
     registerServiceWorker();
     return startSyncLoop();
   }, []);
-  return <Slot />;
+  return (
+    <Boundary what="This screen">
+      <Slot />
+    </Boundary>
+  );
 }

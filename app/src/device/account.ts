@@ -1,6 +1,6 @@
-import { Account } from '@dorvel/core/model';
+import { Account, type NewAccount } from '@dorvel/core/model';
+import type { z } from 'zod';
 import { create } from 'zustand';
-import { z } from 'zod';
 import { api } from './api';
 import { readSetting, writeSetting } from './settings-storage';
 import { DeviceStore } from './store';
@@ -14,7 +14,7 @@ interface AccountState {
   /** True when the server no longer knows our session: reading goes on, sending waits. */
   needsSignIn: boolean;
   signIn(mail: string, passphrase: string): Promise<void>;
-  createAccount(account: { mail: string; name: string; passphrase: string }): Promise<void>;
+  createAccount(account: z.infer<typeof NewAccount>): Promise<void>;
   /** Ends the session and takes the library off this device. */
   signOut(): Promise<void>;
   sessionLost(): void;
@@ -50,21 +50,3 @@ export const useAccount = create<AccountState>()((set, get) => {
     sessionLost: () => set({ needsSignIn: true }),
   };
 });
-
-/** The device's name in clock stamps: made once, at random. */
-export const deviceName = (() => {
-  const known = readSetting(
-    'device',
-    z
-      .string()
-      .regex(/^[0-9a-z]{8}$/)
-      .nullable(),
-    null,
-  );
-  if (known) return known;
-  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => (byte % 36).toString(36)).join(
-    '',
-  );
-  writeSetting('device', made);
-  return made;
-})();

@@ -11,6 +11,7 @@ import {
   Setup,
   TokenList,
   type Mutation,
+  type NewAccount,
   type NewToken,
   type Question,
 } from '@dorvel/core/model';
@@ -69,8 +70,7 @@ async function read<Schema extends z.ZodType>(
 export const api = {
   setup: () => read(Setup, 'GET', '/setup'),
   signIn: (mail: string, passphrase: string) => read(Account, 'POST', '/session', { mail, passphrase }),
-  createAccount: (account: { mail: string; name: string; passphrase: string }) =>
-    read(Account, 'POST', '/accounts', account),
+  createAccount: (account: z.infer<typeof NewAccount>) => read(Account, 'POST', '/accounts', account),
   signOut: () => call('DELETE', '/session'),
   push: (mutations: Mutation[]) => read(PushResponse, 'POST', '/sync/push', { mutations }),
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),

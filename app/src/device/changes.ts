@@ -24,15 +24,17 @@ import {
   type TextAnchor,
 } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
-import { createClock } from '@dorvel/core/sync';
 import Dexie from 'dexie';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
-import { deviceName, useAccount } from './account';
+import { useAccount } from './account';
+import { clock } from './clock';
 import type { DeviceStore } from './store';
 import { syncSoon, tellOf } from './sync-loop';
 import { noteDown, unwrittenOf } from './unwritten';
 
-const clock = createClock(deviceName, Date.now);
+/** What a reader does wins over what it replaces, whatever the clock of who wrote that. */
+const stampsOf = (registers: object): string[] =>
+  Object.values(registers as Record<string, { at: string }>).map(({ at }) => at);
 
 function store(): DeviceStore {
   const { store: open } = useAccount.getState();
@@ -131,10 +133,16 @@ export async function saveAll(
       const known = standing.get(canonicalAddress(address));
       const itemId = known?.id ?? uuidv7();
       const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
-      for (const name of tags) clock.see(known?.tags[tagKey(name)]?.at ?? NEVER);
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
-      const tagged: Mutation[] = tags.length > 0 ? [{ ...base(), type: 'tag', set }] : [];
-      if (known) return [{ ...base(), type: 'choose', set: saveAgain(known, queue, Date.now()) }, ...tagged];
+      const stamp = known ? clock.next(...stampsOf(known.tags)) : clock.next();
+      const tagged: Mutation[] = tags.length > 0 ? [{ ...base(), stamp, type: 'tag', set }] : [];
+      if (known) {
+        const raised = clock.next(...stampsOf(known.choices));
+        return [
+          { ...base(), stamp: raised, type: 'choose', set: saveAgain(known, queue, Date.now()) },
+          ...tagged,
+        ];
+      }
       made.push(itemId);
       const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
       return [save, ...(given ? [{ ...base(), type: 'provide' as const, given }] : []), ...tagged];
@@ -147,15 +155,14 @@ export async function saveAll(
 
 /** Records what the reader decided about many items: all of it at once, or none. */
 export async function chooseAll(changes: readonly { itemId: string; set: ChoiceChanges }[]): Promise<void> {
-  for (const item of await store().items.bulkGet(changes.map(({ itemId }) => itemId)))
-    if (item) for (const register of Object.values(item.choices)) clock.see(register.at);
+  const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
   await commit(
-    ...changes.map(({ itemId, set }) => ({
+    ...changes.map(({ itemId, set }, at) => ({
       type: 'choose' as const,
       id: uuidv7(),
       itemId,
       set,
-      stamp: clock.next(),
+      stamp: clock.next(...stampsOf(items[at]?.choices ?? {})),
     })),
   );
 }
@@ -165,16 +172,13 @@ export async function tagAll(
   changes: readonly { itemId: string; set: Readonly<Record<string, string | null>> }[],
 ): Promise<void> {
   const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
-  items.forEach((item, at) => {
-    for (const key of Object.keys(changes[at]?.set ?? {})) clock.see(item?.tags[key]?.at ?? NEVER);
-  });
   await commit(
-    ...changes.map(({ itemId, set }) => ({
+    ...changes.map(({ itemId, set }, at) => ({
       type: 'tag' as const,
       id: uuidv7(),
       itemId,
       set,
-      stamp: clock.next(),
+      stamp: clock.next(...stampsOf(items[at]?.tags ?? {})),
     })),
   );
 }
@@ -182,9 +186,8 @@ export async function tagAll(
 /** Records what the reader decided about an item. */
 export async function choose(itemId: string, set: ChoiceChanges): Promise<void> {
   const item = await store().items.get(itemId);
-  // A stamp from a device whose clock runs ahead must not win over what is decided here and now.
-  if (item) for (const register of Object.values(item.choices)) clock.see(register.at);
-  await commit({ type: 'choose', id: uuidv7(), itemId, set, stamp: clock.next() });
+  const stamp = clock.next(...stampsOf(item?.choices ?? {}));
+  await commit({ type: 'choose', id: uuidv7(), itemId, set, stamp });
 }
 
 /**
@@ -194,8 +197,8 @@ export async function choose(itemId: string, set: ChoiceChanges): Promise<void> 
  */
 export async function tag(itemId: string, set: Readonly<Record<string, string | null>>): Promise<void> {
   const item = await store().items.get(itemId);
-  if (item) for (const key of Object.keys(set)) clock.see(item.tags[key]?.at ?? NEVER);
-  await commit({ type: 'tag', id: uuidv7(), itemId, set, stamp: clock.next() });
+  const stamp = clock.next(...stampsOf(item?.tags ?? {}));
+  await commit({ type: 'tag', id: uuidv7(), itemId, set, stamp });
 }
 
 /** Records how far the reader is, and what of the text went by ear. */
@@ -206,8 +209,8 @@ export async function recordProgress(
   heard: Spans = [],
 ): Promise<void> {
   const item = await store().items.get(itemId);
-  if (item?.progress.position) clock.see(item.progress.position.at);
-  await commit({ type: 'progress', id: uuidv7(), itemId, furthest, position, heard, stamp: clock.next() });
+  const stamp = clock.next(item?.progress.position?.at ?? NEVER);
+  await commit({ type: 'progress', id: uuidv7(), itemId, furthest, position, heard, stamp });
 }
 
 /** Records a sitting, or that it has grown. */
@@ -248,15 +251,14 @@ export function feedIdOf(address: string): string {
 /** Follows feeds, at once or not at all. @returns their ids */
 export async function followFeeds(feeds: readonly Followed[]): Promise<string[]> {
   const known = await store().feeds.bulkGet(feeds.map(({ address }) => feedIdOf(address)));
-  for (const feed of known) if (feed) clock.see(feed.choices.following.at);
-  const mutations = feeds.flatMap(({ address, title, tag: written }): Mutation[] => {
+  const mutations = feeds.flatMap(({ address, title, tag: written }, at): Mutation[] => {
     const feedId = feedIdOf(address);
     const tagName = TagName.safeParse(written ?? '');
     const set = {
       ...(title?.trim() ? { title: title.trim().slice(0, 500) } : {}),
       ...(tagName.success ? { tag: tagName.data } : {}),
     };
-    const base = () => ({ id: uuidv7(), feedId, stamp: clock.next() });
+    const base = () => ({ id: uuidv7(), feedId, stamp: clock.next(...stampsOf(known[at]?.choices ?? {})) });
     return [
       { ...base(), type: 'follow', address, followedAt: Date.now() },
       ...(Object.keys(set).length > 0 ? [{ ...base(), type: 'feed' as const, set }] : []),
@@ -269,8 +271,8 @@ export async function followFeeds(feeds: readonly Followed[]): Promise<string[]>
 /** Records what the reader decided about a feed. */
 export async function changeFeed(feedId: string, set: FeedChanges): Promise<void> {
   const feed = await store().feeds.get(feedId);
-  if (feed) for (const register of Object.values(feed.choices)) clock.see(register.at);
-  await commit({ type: 'feed', id: uuidv7(), feedId, set, stamp: clock.next() });
+  const stamp = clock.next(...stampsOf(feed?.choices ?? {}));
+  await commit({ type: 'feed', id: uuidv7(), feedId, set, stamp });
 }
 
 /** Marks a passage. @returns the highlight's id */
@@ -293,30 +295,32 @@ export async function mark(itemId: string, kind: HighlightKind, passage: MarkedP
 export async function changeMark(highlightId: string, set: HighlightChanges): Promise<void> {
   const highlight = await store().highlights.get(highlightId);
   if (!highlight) return;
-  for (const register of Object.values(highlight.choices)) clock.see(register.at);
   const { itemId } = highlight;
-  await commit({ type: 'change-mark', id: uuidv7(), itemId, highlightId, set, stamp: clock.next() });
+  const stamp = clock.next(...stampsOf(highlight.choices));
+  await commit({ type: 'change-mark', id: uuidv7(), itemId, highlightId, set, stamp });
 }
 
 /** Keeps a search. @returns its id */
 export async function keepSearch(written: string, scope: Scope): Promise<string> {
   const searchId = uuidv7();
-  await putSearch({ id: searchId, madeAt: Date.now() }, { written, scope, removed: false });
+  const stamp = clock.next();
+  await putSearch({ id: searchId, madeAt: Date.now() }, { written, scope, removed: false }, stamp);
   return searchId;
 }
 
 /** Keeps a search no longer, or, with `removed` false, keeps it again. */
 export async function removeSearch(search: SavedSearch, removed: boolean): Promise<void> {
-  for (const register of Object.values(search.choices)) clock.see(register.at);
   const { written, scope } = search.choices;
-  await putSearch(search, { written: written.value, scope: scope.value, removed });
+  const stamp = clock.next(...stampsOf(search.choices));
+  await putSearch(search, { written: written.value, scope: scope.value, removed }, stamp);
 }
 
 async function putSearch(
   { id, madeAt }: Pick<SavedSearch, 'id' | 'madeAt'>,
   set: { written: string; scope: Scope; removed: boolean },
+  stamp: string,
 ): Promise<void> {
-  await commit({ type: 'search', id: uuidv7(), searchId: id, madeAt, set, stamp: clock.next() });
+  await commit({ type: 'search', id: uuidv7(), searchId: id, madeAt, set, stamp });
 }
 
 type NewNote = Pick<WrittenNote, 'itemId' | 'on'>;
@@ -324,22 +328,22 @@ type NewNote = Pick<WrittenNote, 'itemId' | 'on'>;
 /** Writes a note. @returns its id */
 export async function writeNote({ itemId, on }: NewNote, set: NoteChanges): Promise<string> {
   const noteId = uuidv7();
-  await putNote({ id: noteId, madeAt: Date.now(), itemId, on }, set);
+  await putNote({ id: noteId, madeAt: Date.now(), itemId, on }, set, clock.next());
   return noteId;
 }
 
 /** Records what the reader decided about a note. */
 export async function changeNote(note: WrittenNote, set: NoteChanges): Promise<void> {
-  for (const register of Object.values(note.choices)) clock.see(register.at);
-  await putNote(note, set);
+  await putNote(note, set, clock.next(...stampsOf(note.choices)));
 }
 
 async function putNote(
   { id, madeAt, itemId, on }: Pick<WrittenNote, 'id' | 'madeAt' | 'itemId' | 'on'>,
   set: NoteChanges,
+  stamp: string,
 ): Promise<void> {
   const [noteId, noteItemId] = [id, itemId];
-  await commit({ type: 'write', id: uuidv7(), noteId, madeAt, noteItemId, on, set, stamp: clock.next() });
+  await commit({ type: 'write', id: uuidv7(), noteId, madeAt, noteItemId, on, set, stamp });
 }
 
 /** Makes cards, all or none. @returns their ids */
@@ -361,8 +365,8 @@ export async function makeCards(
 
 /** Records what the reader decided about a card. */
 export async function changeCard({ id, madeAt, source, choices }: Card, set: CardChanges): Promise<void> {
-  for (const register of Object.values(choices)) clock.see(register.at);
-  await commit({ type: 'card', id: uuidv7(), cardId: id, madeAt, source, set, stamp: clock.next() });
+  const stamp = clock.next(...stampsOf(choices));
+  await commit({ type: 'card', id: uuidv7(), cardId: id, madeAt, source, set, stamp });
 }
 
 /** Records an answer, or that it is taken back. */

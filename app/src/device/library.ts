@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { useAccount } from './account';
 import { copyAtHand, itemAtHand, layAtHand, takeCopy } from './at-hand';
 import { atPace, usePace } from './pace';
-import type { KeptCopy } from './store';
+import type { KeptCopy, SetAside } from './store';
 
 /** All items on this device but those that another item stands for; undefined while they are being read. */
 export function useItems(): Item[] | undefined {
@@ -132,4 +132,10 @@ export function useCards(): Card[] | undefined {
 export function useWaitingCount(): number {
   const store = useAccount((state) => state.store);
   return useLiveQuery(async () => (await store?.outbox.count()) ?? 0, [store]) ?? 0;
+}
+
+/** The changes that the server would not take, the oldest first. */
+export function useSetAside(): SetAside[] {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => (await store?.aside.toArray())?.sort((a, b) => a.at - b.at), [store]) ?? [];
 }

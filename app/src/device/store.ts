@@ -6,12 +6,14 @@ import {
   applyNoteMutation,
   applySearchMutation,
   mergeActivities,
+  restamped,
   mergeCards,
   mergeFeeds,
   mergeHighlights,
   mergeItems,
   mergeNotes,
   mergeSearches,
+  type KnownRecords,
 } from '@dorvel/core/sync';
 import {
   joinSpans,
@@ -54,12 +56,23 @@ interface KeptTerms {
   fields: FieldTerms;
 }
 
-interface Waiting {
+export interface Waiting {
   /** Order in which the changes were made. */
   place?: number;
   /** What the change is about: an item, or a feed. */
   itemId: string;
   mutation: Mutation;
+}
+
+/** A change that the server would not take. It is kept, so that nothing is lost and nothing waits for it. */
+export interface SetAside {
+  /** The change's own. */
+  id: string;
+  itemId: string;
+  mutation: Mutation;
+  /** Why, in the server's words. */
+  says: string;
+  at: number;
 }
 
 /** What the server sent, up to a cursor to go on from. */
@@ -82,6 +95,7 @@ export class DeviceStore extends Dexie {
   items!: Table<Item, string>;
   copies!: Table<KeptCopy, string>;
   outbox!: Table<Waiting, number>;
+  aside!: Table<SetAside, string>;
   marks!: Table<{ name: string; value: string | number }, string>;
   activities!: Table<Activity, string>;
   /** What the copies here speak of, made by the worker that relates them. */
@@ -105,6 +119,7 @@ export class DeviceStore extends Dexie {
     this.version(5).stores({ highlights: 'id, itemId', searches: 'id' });
     this.version(6).stores({ notes: 'id, itemId', cards: 'id, source.itemId' });
     this.version(7).stores({ items: 'id, capture.addressKey, choices.stage.value' });
+    this.version(8).stores({ aside: 'id' });
   }
 
   /** The tables that changes are made in. */
@@ -118,6 +133,7 @@ export class DeviceStore extends Dexie {
       this.notes,
       this.cards,
       this.outbox,
+      this.aside,
       this.marks,
     ];
   }
@@ -238,6 +254,70 @@ export class DeviceStore extends Dexie {
       await this.marks.put({ name: 'cursor', value: cursor });
       return standing;
     });
+  }
+
+  /** Takes a change out of the outbox and sets it aside, with the reason. */
+  async setAside(waiting: Waiting, says: string, at: number): Promise<void> {
+    await this.transaction('rw', [this.outbox, this.aside], async () => {
+      const { itemId, mutation, place } = waiting;
+      await this.aside.put({ id: mutation.id, itemId, mutation, says, at });
+      if (place !== undefined) await this.outbox.delete(place);
+    });
+  }
+
+  /** Has a change that was set aside sent once more. */
+  async sendAgain({ id, itemId, mutation }: SetAside): Promise<void> {
+    await this.transaction('rw', [this.outbox, this.aside], async () => {
+      await this.outbox.add({ itemId, mutation });
+      await this.aside.delete(id);
+    });
+  }
+
+  /** What the server took as of another stamp has that stamp here too, or it would win here and lose there. */
+  async restamp(mutation: Mutation, stamp: string): Promise<void> {
+    const [table, id] = this.#recordOf(mutation);
+    await this.transaction('rw', this.#changing(), async () => {
+      const record: unknown = await table.get(id);
+      if (record === undefined) return;
+      const changed = restamped(record, mutation.stamp, stamp);
+      await table.put(changed);
+      if (table === this.items) this.itemsAtHand.set(id, changed as Item);
+    });
+  }
+
+  #recordOf(mutation: Mutation): [Table<unknown, string>, string] {
+    const at = <Kind>(table: Table<Kind, string>, id: string) =>
+      [table, id] as unknown as [Table<unknown, string>, string];
+    if ('feedId' in mutation) return at(this.feeds, mutation.feedId);
+    if ('highlightId' in mutation) return at(this.highlights, mutation.highlightId);
+    if ('searchId' in mutation) return at(this.searches, mutation.searchId);
+    if ('noteId' in mutation) return at(this.notes, mutation.noteId);
+    if ('cardId' in mutation) return at(this.cards, mutation.cardId);
+    return at(this.items, mutation.itemId);
+  }
+
+  /** All that is here, for a server that was set back and has forgotten some of it. */
+  async everything(): Promise<KnownRecords> {
+    const [items, activities, feeds, highlights, searches, notes, cards] = await Promise.all([
+      this.items.toArray(),
+      this.activities.toArray(),
+      this.feeds.toArray(),
+      this.highlights.toArray(),
+      this.searches.toArray(),
+      this.notes.toArray(),
+      this.cards.toArray(),
+    ]);
+    return { items, activities, feeds, highlights, searches, notes, cards };
+  }
+
+  /** Puts changes that are part of the state here already behind those that wait to be sent. */
+  async sendAfterwards(mutations: readonly Mutation[]): Promise<void> {
+    await this.outbox.bulkAdd(mutations.map((mutation) => ({ itemId: subjectOf(mutation), mutation })));
+  }
+
+  async epoch(): Promise<string | null> {
+    const mark = await this.marks.get('epoch');
+    return typeof mark?.value === 'string' ? mark.value : null;
   }
 
   async cursor(): Promise<number> {

@@ -1,11 +1,8 @@
-import { PUSH_LIMIT, type Item, type Mutation, type PushResult } from '@dorvel/core/model';
 import { create } from 'zustand';
 import { useAccount } from './account';
-import { api, ServerProblem, Unreachable } from './api';
+import { ServerProblem, Unreachable } from './api';
 import { downloadAhead } from './downloads';
-import type { DeviceStore } from './store';
-
-type News = { kind: 'already-saved'; itemId: string } | { kind: 'refused'; says: string };
+import { receive, send, type News } from './exchange';
 
 interface SyncState {
   online: boolean;
@@ -47,6 +44,11 @@ export function syncSoon(delayMs = SOON_MS): void {
   timer = setTimeout(() => void round(), delayMs);
 }
 
+const HEARS = {
+  doing: (doing: SyncState['doing']) => useSync.setState({ doing }),
+  tell: tellOf,
+};
+
 /** One round: send what waits, fetch what is new, bring copies to the device. */
 async function round(): Promise<void> {
   const { store, needsSignIn, sessionLost } = useAccount.getState();
@@ -59,8 +61,8 @@ async function round(): Promise<void> {
   rounds.again = false;
   let next = REGULAR_MS;
   try {
-    await send(store);
-    await receive(store);
+    await send(store, HEARS);
+    if (await receive(store, HEARS)) rounds.again = true;
     useSync.setState({ online: true, problem: null, settled: true });
     useSync.setState({ doing: 'downloading' });
     await downloadAhead(store, () => !rounds.again);
@@ -79,65 +81,6 @@ async function round(): Promise<void> {
     useSync.setState({ doing: 'nothing' });
     // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- syncSoon sets it while the round waits
     syncSoon(rounds.again ? SOON_MS : next);
-  }
-}
-
-async function send(store: DeviceStore): Promise<void> {
-  for (;;) {
-    const waiting = withinReach(await store.outbox.orderBy('place').limit(PUSH_LIMIT).toArray());
-    if (waiting.length === 0) return;
-    useSync.setState({ doing: 'sending' });
-    const { results } = await api.push(waiting.map(({ mutation }) => mutation));
-    for (const result of results)
-      await settle(store, result, waiting.find(({ mutation }) => mutation.id === result.mutationId)?.itemId);
-    await store.outbox.bulkDelete(waiting.map(({ place }) => place).filter((place) => place !== undefined));
-  }
-}
-
-/** Characters of given texts in one push: the server takes 8 MB, and JSON may write some of them longer. */
-const LARGEST_PUSH = 4_000_000;
-
-/** As many of the first changes as one push may carry; texts given by hand can be large. */
-function withinReach<Waiting extends { mutation: Mutation }>(waiting: readonly Waiting[]): Waiting[] {
-  let size = 0;
-  const first = waiting.findIndex(({ mutation }) => {
-    size += mutation.type === 'provide' ? mutation.given.body.length : 0;
-    return size > LARGEST_PUSH;
-  });
-  return first === -1 ? [...waiting] : waiting.slice(0, Math.max(1, first));
-}
-
-async function settle(store: DeviceStore, result: PushResult, itemId: string | undefined): Promise<void> {
-  if (result.outcome === 'already-saved') {
-    if (result.itemId !== itemId) tellOf([{ kind: 'already-saved', itemId: result.itemId }]);
-    if (itemId)
-      await store.items
-        .where('id')
-        .equals(itemId)
-        .modify((item: Item) => void (item.capture.sameAs = result.itemId));
-  }
-  if (result.outcome === 'refused')
-    tellOf([{ kind: 'refused', says: `A change could not be taken: ${result.detail}` }]);
-  if (result.outcome === 'refused' && itemId) {
-    await store.items
-      .where('id')
-      .equals(itemId)
-      .and((item) => item.capture.page === null)
-      .modify((item: Item) => {
-        item.capture = { ...item.capture, state: 'failed', says: `${result.detail} The address is kept.` };
-      });
-  }
-}
-
-async function receive(store: DeviceStore): Promise<void> {
-  let cursor = await store.cursor();
-  for (;;) {
-    const page = await api.pull(cursor);
-    if (page.items.length > 0) useSync.setState({ doing: 'receiving' });
-    const standing = await store.receive(page);
-    tellOf(standing.map((itemId) => ({ kind: 'already-saved', itemId })));
-    cursor = page.cursor;
-    if (!page.more) return;
   }
 }
 

@@ -20,7 +20,9 @@ clientsClaim();
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(
-  new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/api\//, /^\/(?:healthz|readyz)$/] }),
+  new NavigationRoute(createHandlerBoundToURL('/index.html'), {
+    denylist: [/^\/api\//, /^\/(?:healthz|readyz)$/],
+  }),
 );
 // A phone's share sheet posts what is shared, files too. It is kept for the app, also without a connection.
 registerRoute(

@@ -23,8 +23,8 @@ export const HOW_MUCH_WORDS: Readonly<Record<HowMuch, string>> = {
 
 /** About 14 MB; what comes by mail may be larger than what one push may carry. */
 const LARGEST_GIVEN = 14_000_000;
-/** About 3 MB, as much as one push may carry. */
-export const LARGEST_PUSHED = 3_000_000;
+/** Bytes on the way, as JSON in UTF-8: as much as one push may carry with something beside it. */
+const LARGEST_PUSHED = 6_000_000;
 
 /** A text that the reader gives by hand: pasted, or a file of theirs. */
 export const GivenText = z.object({
@@ -45,8 +45,17 @@ export const GivenText = z.object({
 });
 export type GivenText = z.infer<typeof GivenText>;
 
+/** Whether a text is small enough to be given in one push. Characters are not bytes: most have one, some have six. */
+export function isPushable(body: string): boolean {
+  if (body.length > LARGEST_PUSHED) return false;
+  return (
+    6 * body.length <= LARGEST_PUSHED ||
+    new TextEncoder().encode(JSON.stringify(body)).length <= LARGEST_PUSHED
+  );
+}
+
 /** What a device may give in one push. */
 export const PushedText = GivenText.refine(
-  ({ body }) => body.length <= LARGEST_PUSHED,
-  'A text that is given may have 3 MB.',
+  ({ body }) => isPushable(body),
+  'A text that is given may have 6 MB as it is sent.',
 );

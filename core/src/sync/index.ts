@@ -1,5 +1,7 @@
 export { applyMutation, newItem } from './apply';
 export * from './clock';
+export * from './push';
+export * from './restate';
 export * from './feeds';
 export * from './highlights';
 export { mergeActivities, mergeItems, withMarksOf } from './merge';

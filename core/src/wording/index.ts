@@ -1,2 +1,3 @@
 export * from './item-words';
 export * from './reasons';
+export * from './change-words';

@@ -16,6 +16,7 @@ export function SignInScreen() {
   const [name, setName] = useState('');
   const [mail, setMail] = useState(account?.mail ?? '');
   const [passphrase, setPassphrase] = useState('');
+  const [code, setCode] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
 
@@ -24,14 +25,15 @@ export function SignInScreen() {
   }, []);
 
   const first = setup?.needsFirstAccount ?? false;
-  const enter = async (as: { mail: string; passphrase: string; name: string }) => {
+  const enter = async () => {
+    const as = { mail, passphrase, name, code };
     setBusy(true);
     setProblem(null);
     try {
       if (first) {
         const wanted = NewAccount.safeParse(as);
         if (!wanted.success) {
-          setProblem(wanted.error.issues[0]?.message ?? 'Fill in all three lines.');
+          setProblem(wanted.error.issues[0]?.message ?? 'Fill in all four lines.');
           return;
         }
         await createAccount(wanted.data);
@@ -91,9 +93,11 @@ export function SignInScreen() {
       )}
       {first && (
         <Text className="font-ui text-base text-ink">
-          This library is empty and has no account yet. Make the first one.
+          This library is empty and has no account yet. Make the first one. Its set-up code was printed where
+          the server was started.
         </Text>
       )}
+      {first && <Field label="Set-up code" value={code} onChangeText={setCode} autoComplete="off" />}
       {first && <Field label="Name" value={name} onChangeText={setName} autoComplete="name" />}
       <Field
         label="Mail address"
@@ -108,7 +112,7 @@ export function SignInScreen() {
         onChangeText={setPassphrase}
         secureTextEntry
         autoComplete={first ? 'new-password' : 'current-password'}
-        onSubmitEditing={() => void enter({ mail, passphrase, name })}
+        onSubmitEditing={() => void enter()}
       />
       {problem && (
         <Text role="alert" className="font-ui text-base text-brick">
@@ -119,7 +123,7 @@ export function SignInScreen() {
         label={busy ? 'One moment…' : first ? 'Make the account' : 'Sign in'}
         kind="main"
         disabled={busy}
-        onPress={() => void enter({ mail, passphrase, name })}
+        onPress={() => void enter()}
       />
     </ScrollView>
   );

@@ -1,6 +1,6 @@
 import { canonicalAddress, fileAddress, readAddress, readAddresses } from '@dorvel/core/address';
 import type { Bookmark } from '@dorvel/core/formats';
-import { inBase64, inBase64Url, LARGEST_PUSHED, type GivenText } from '@dorvel/core/model';
+import { inBase64, inBase64Url, isPushable, type GivenText } from '@dorvel/core/model';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
 export interface Wish {
@@ -29,6 +29,10 @@ const TYPES: Readonly<Record<string, GivenText['type']>> = {
   pdf: 'application/pdf',
   epub: 'application/epub+zip',
 };
+
+/** What is said of a text that is too large to be sent. */
+export const TOO_LARGE =
+  'That is more than 6 MB as it is sent, which is more than can be sent at once. Give a part of it.';
 
 /** The files whose text can be read, as the browser's file dialog wants them. */
 export const TEXT_FILES = Object.keys(TYPES)
@@ -106,19 +110,15 @@ export async function givenOf(
   const isBinary = type === 'application/pdf' || type === 'application/epub+zip';
   const body = isBinary ? inBase64(new Uint8Array(await file.arrayBuffer())) : await file.text();
   if (body.trim() === '') return { ok: false, says: 'The file is empty.' };
-  return isTooLarge(body)
+  return !isPushable(body)
     ? {
         ok: false,
-        says: 'That is more than 3 MB, which is more than can be sent at once. Give a part of it.',
+        says: TOO_LARGE,
       }
     : {
         ok: true,
         given: { type, body, encoding: isBinary ? 'base64' : 'utf8', name: file.name.slice(0, 200) },
       };
-}
-
-export function isTooLarge(body: string): boolean {
-  return body.length > LARGEST_PUSHED;
 }
 
 function endingOf({ name }: File): string {

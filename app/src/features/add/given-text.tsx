@@ -1,7 +1,7 @@
-import type { GivenText } from '@dorvel/core/model';
+import { isPushable, type GivenText } from '@dorvel/core/model';
 import { useId, useState, type ClipboardEvent } from 'react';
 import { Text, View } from 'react-native';
-import { givenOf, isTooLarge, TEXT_FILES } from './files';
+import { givenOf, TEXT_FILES, TOO_LARGE } from './files';
 
 interface GivenTextFieldProps {
   /** Told of what is given now; null for nothing. */
@@ -14,9 +14,9 @@ export function GivenTextField({ onGiven }: GivenTextFieldProps) {
   const [words, setWords] = useState('');
   const [says, setSays] = useState<string | null>(null);
   const give = (given: GivenText | null, about: string | null) => {
-    if (given && isTooLarge(given.body)) {
+    if (given && !isPushable(given.body)) {
       onGiven(null);
-      setSays('That is more than 3 MB, which is more than can be sent at once. Give a part of it.');
+      setSays(TOO_LARGE);
       return;
     }
     onGiven(given);

@@ -1,7 +1,7 @@
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Item } from '@dorvel/core/model';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { deviceName } from '@/device/account';
+import { deviceName } from '@/device/device-name';
 import { textOf } from '@/device/at-hand';
 import type { KeptCopy } from '@/device/store';
 

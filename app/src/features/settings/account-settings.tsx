@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { useAccount } from '@/device/account';
 import { ServerProblem, Unreachable } from '@/device/api';
-import { useWaitingCount } from '@/device/library';
+import { useSetAside, useWaitingCount } from '@/device/library';
 import { Button } from '@/ui/button';
 import { SectionHeading } from '@/ui/section-heading';
 
@@ -10,6 +10,7 @@ import { SectionHeading } from '@/ui/section-heading';
 export function AccountSettings() {
   const { account, signOut } = useAccount();
   const waiting = useWaitingCount();
+  const aside = useSetAside().length;
   const [problem, setProblem] = useState<string | null>(null);
   if (!account) return null;
   const leave = () => {
@@ -30,7 +31,9 @@ export function AccountSettings() {
       <Text className="font-ui text-small text-soft">
         {waiting > 0
           ? `${waiting} ${waiting === 1 ? 'change has' : 'changes have'} not been sent yet. Signing out is possible when they have.`
-          : 'Signing out takes the library off this device. It stays on the server.'}
+          : aside > 0
+            ? `Signing out takes the library off this device. It stays on the server, but for ${aside === 1 ? 'the change' : `the ${aside} changes`} that the server would not take.`
+            : 'Signing out takes the library off this device. It stays on the server.'}
       </Text>
       <Button label="Sign out" kind="loss" onPress={leave} disabled={waiting > 0} />
       {problem && (

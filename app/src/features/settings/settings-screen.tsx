@@ -3,6 +3,7 @@ import { ScrollView, Text, View } from 'react-native';
 import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { DeviceSpace } from './device-space';
+import { NotTaken } from './not-taken';
 import { PaceSetting } from './pace-setting';
 import { AccountSettings } from './account-settings';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/add/how-much-choice';
@@ -24,6 +25,7 @@ export function SettingsScreen() {
       contentContainerClassName="mx-auto w-full max-w-[720px] gap-[26px] px-[20px] pb-[40px]"
     >
       <PlaceHeader title="You" aside="for this device" />
+      <NotTaken />
       <View
         role="region"
         aria-label="Sample"

@@ -6,6 +6,7 @@ import { NowScreen } from '@/features/now/now-screen';
 import { useAhead } from '@/features/reader/ahead';
 import { NothingOpen } from '@/features/reader/nothing-open';
 import { ReaderScreen } from '@/features/reader/reader-screen';
+import { Boundary } from '@/ui/boundary';
 import { useWide } from '@/ui/wide';
 import type { Place } from './places';
 
@@ -20,7 +21,11 @@ export function PlaceFrame({ place }: { place: Place }) {
   const openId = idIn(path, place);
   // What is opened is seen first; the list is marked, or taken apart, in the frames that follow.
   const listed = useDeferredValue(openId);
-  const list = <PlaceList place={place} openId={listed} />;
+  const list = (
+    <Boundary what="This list">
+      <PlaceList place={place} openId={listed} />
+    </Boundary>
+  );
   return (
     <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
       {wide ? (
@@ -63,7 +68,9 @@ function OpenItem({ place, openId, at, wide }: OpenItemProps) {
   return (
     <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>
       <View className={wide ? 'min-w-0 flex-1' : 'absolute inset-0'}>
-        <ReaderScreen place={place} itemId={itemId} at={found} />
+        <Boundary what="This text">
+          <ReaderScreen place={place} itemId={itemId} at={found} />
+        </Boundary>
       </View>
     </Activity>
   );

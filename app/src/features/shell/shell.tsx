@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useSync } from '@/device/sync-loop';
@@ -16,6 +16,7 @@ import { useNoteSheet } from '@/features/notes/note-store';
 import { useAhead } from '@/features/reader/ahead';
 import { bringEditor } from '@/features/notes/writing-field';
 import { alreadySavedWords, titleOf } from '@dorvel/core/wording';
+import { Boundary } from '@/ui/boundary';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';
@@ -33,6 +34,8 @@ interface ShellProps {
 export function Shell({ openId, children }: ShellProps) {
   const wide = useWide();
   const router = useRouter();
+  // Where something else is looked at, what could not be drawn is over. Within a place the frame has boundaries of its own.
+  const path = usePathname().split('/')[1];
   const add = useAddSheet();
   const writing = useNoteSheet((state) => state.writing);
   const [keysShown, showKeys] = useState(false);
@@ -68,7 +71,9 @@ export function Shell({ openId, children }: ShellProps) {
         <View className="min-h-0 min-w-0 flex-1">
           <View className="min-h-0 min-w-0 flex-1">
             <View role="main" className="min-h-0 min-w-0 flex-1">
-              {children}
+              <Boundary key={path} what="This screen">
+                {children}
+              </Boundary>
             </View>
             <NoticeBar />
           </View>

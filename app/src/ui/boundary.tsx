@@ -1,0 +1,32 @@
+import { Component, type ReactNode } from 'react';
+import { Text, View } from 'react-native';
+import { Button } from './button';
+
+interface BoundaryProps {
+  /** What may fail, as it is called: “This text”. */
+  what: string;
+  children: ReactNode;
+}
+
+/** Stands around a screen or a part of one: when it cannot be drawn, it says so and the rest goes on. */
+export class Boundary extends Component<BoundaryProps, { error: unknown }> {
+  override state = { error: undefined as unknown };
+
+  static getDerivedStateFromError(error: unknown) {
+    return { error };
+  }
+
+  override render() {
+    if (this.state.error === undefined) return this.props.children;
+    return (
+      <View role="alert" className="flex-1 items-start gap-[12px] bg-ground px-[22px] py-[32px]">
+        <Text className="font-read text-title font-semibold text-ink">{this.props.what} cannot be shown</Text>
+        <Text className="font-ui text-base text-ink">
+          Something in it is not as it should be. Nothing is lost, and everything else goes on as before.
+        </Text>
+        <Text className="font-ui text-small text-soft">{String(this.state.error)}</Text>
+        <Button label="Try again" onPress={() => this.setState({ error: undefined })} />
+      </View>
+    );
+  }
+}

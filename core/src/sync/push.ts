@@ -1,0 +1,23 @@
+import { PUSH_LIMIT, type Mutation } from '../model';
+
+/** A push may have so many bytes; the server takes a little more. */
+const LARGEST_PUSH_BYTES = 7_000_000;
+
+/** The bytes that something takes on its way, as JSON in UTF-8: what a server counts. */
+export function bytesOnTheWay(value: unknown): number {
+  return new TextEncoder().encode(JSON.stringify(value)).length;
+}
+
+/**
+ * As many of the first changes as one push may carry, and at least one: of one that is too large by itself the server has
+ * to say so.
+ */
+export function withinPush<Waiting extends { mutation: Mutation }>(waiting: readonly Waiting[]): Waiting[] {
+  let bytes = 0;
+  const first = waiting.slice(0, PUSH_LIMIT);
+  const end = first.findIndex(({ mutation }) => {
+    bytes += bytesOnTheWay(mutation) + 1;
+    return bytes > LARGEST_PUSH_BYTES;
+  });
+  return end === -1 ? first : first.slice(0, Math.max(1, end));
+}
