@@ -1,15 +1,26 @@
+import { appendFileSync } from 'node:fs';
 import path from 'node:path';
-import { Activity, Copy, Item } from '@dorvel/core/model';
+import { Item } from '@dorvel/core/model';
 import { sql } from 'drizzle-orm';
 import { folderStore } from './capture/files';
 import { readConfig } from './config';
-import { openDatabase } from './db/open';
-import { activities, copies, items, jobs, pictures } from './db/schema';
+import { examine } from './db/mend';
+import { copies, items, jobs, pictures } from './db/schema';
+import { NotSound, openSound } from './db/sound';
 
-/** Checks a library at rest: the database's integrity, every record, every picture's file, the row of jobs. */
+/**
+ * Checks a library at rest: the database's integrity, every record, every picture's file, the row of jobs. With `--mend`
+ * it puts records right that are out of bounds; those that cannot be read at all it takes out, into a file beside the
+ * database.
+ */
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
-const database = await openDatabase(config.databaseUrl, config.migrationsFolder);
-const files = folderStore(path.join(config.dataFolder, 'pictures'));
+const mends = process.argv.includes('--mend');
+const database = await openSound(config).catch((error: unknown) => {
+  if (!(error instanceof NotSound)) throw error;
+  console.log(`WRONG  ${error.message}`);
+  process.exit(1);
+});
+const files = folderStore(config.picturesFolder);
 let wrong = 0;
 const report = (what: string, faults: string[]) => {
   wrong += faults.length;
@@ -29,25 +40,30 @@ const broken = (await database.read.all<{ table: string }>(sql`PRAGMA foreign_ke
 );
 report('references between tables', broken);
 
+const PLURALS: Readonly<Record<string, string>> = { copy: 'copies', search: 'searches' };
+for (const { what, count, faults } of await examine(database)) {
+  for (const { accountId, id, cut, record, mend } of mends ? faults : []) {
+    if (cut === null)
+      appendFileSync(
+        path.join(config.dataFolder, 'set-aside.jsonl'),
+        `${JSON.stringify({ what, accountId, id, record })}\n`,
+      );
+    await mend();
+    console.log(
+      `mended ${what} ${id}${cut === null ? ': set aside in set-aside.jsonl' : `: ${cut.join(', ')}`}`,
+    );
+  }
+  report(
+    `${count} ${PLURALS[what] ?? `${what}s`}`,
+    mends
+      ? []
+      : faults.map(({ id, cut }) =>
+          cut === null ? `${what} ${id} cannot be read` : `${what} ${id} is out of bounds: ${cut.join(', ')}`,
+        ),
+  );
+}
 const itemRows = await database.read.select({ id: items.id, record: items.record }).from(items);
-report(
-  `${itemRows.length} items`,
-  itemRows.filter((row) => !Item.safeParse(row.record).success).map((row) => `item ${row.id} cannot be read`),
-);
-const activityRows = await database.read
-  .select({ id: activities.id, record: activities.record })
-  .from(activities);
-report(
-  `${activityRows.length} sittings`,
-  activityRows
-    .filter((row) => !Activity.safeParse(row.record).success)
-    .map((row) => `sitting ${row.id} cannot be read`),
-);
-const copyRows = await database.read.select({ id: copies.id, record: copies.record }).from(copies);
-report(
-  `${copyRows.length} copies`,
-  copyRows.filter((row) => !Copy.safeParse(row.record).success).map((row) => `copy ${row.id} cannot be read`),
-);
+const copyRows = await database.read.select({ id: copies.id }).from(copies);
 const copyIds = new Set(copyRows.map((row) => row.id));
 const missingCopies = itemRows.filter((row) => {
   const copyId = Item.safeParse(row.record).data?.capture.page?.copyId;
@@ -73,5 +89,9 @@ report(
   open.filter((job) => !knownItems.has(job.itemId)).map((job) => `capture ${job.id} has no item`),
 );
 database.close();
-console.log(wrong === 0 ? 'All is well.' : `${wrong} faults found.`);
+console.log(
+  wrong === 0
+    ? 'All is well.'
+    : `${wrong} faults found.${mends ? '' : ' npm run doctor -- --mend puts records right.'}`,
+);
 process.exit(wrong === 0 ? 0 : 1);

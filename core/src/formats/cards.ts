@@ -1,7 +1,7 @@
-import Papa from 'papaparse';
 import { gapParts, gapsIn, withoutGaps } from '../cards';
 import type { Card } from '../model';
 import { CardText } from '../model';
+import { readTableRows, writeTable } from './table';
 
 /** The columns of a table of cards. The third is ours: a sentence with gaps as it was written, so that it comes back whole. */
 const COLUMNS = ['question', 'answer', 'sentence', 'source'] as const;
@@ -38,7 +38,7 @@ export function cardsAsTable(
       return [question, answer, gap === 0 ? '' : front.value, sourceOf(card)];
     });
   });
-  return Papa.unparse({ fields: [...COLUMNS], data: rows }, { delimiter, newline: '\r\n' });
+  return writeTable(COLUMNS, rows, delimiter);
 }
 
 /** What was found in a table of cards. */
@@ -53,10 +53,7 @@ interface CardTable {
  * tabs. A first row that names its columns is no card.
  */
 export function readCardTable(written: string): CardTable {
-  const { data } = Papa.parse<string[]>(written.replace(/^\ufeff/, ''), {
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: ['\t', ',', ';'],
-  });
+  const data = readTableRows(written.replace(/^\ufeff/, ''), ['\t', ',', ';']);
   const isHead = /^(?:question|front|term)$/i.test(data[0]?.[0]?.trim() ?? '');
   const found: CardTable = { cards: [], faults: [] };
   const sentences = new Set<string>();

@@ -198,6 +198,10 @@ describe('feeds as they are (common practice)', () => {
     expect(readFeed(rss(`<item><title>${deep}x</title></item>`), URL_OF_FEED)?.entries).toHaveLength(1);
     expect(only(`<description>${'&lt;i&gt;'.repeat(20_000)}x</description>`)?.summary).toBe('x');
   });
+
+  it('gives up what is nested so deep that reading it would take for ever', () => {
+    expect(() => readFeed(rss('<a>'.repeat(80_000)), URL_OF_FEED)).toThrow('nested deeper than');
+  });
 });
 
 describe('feeds that a page names', () => {

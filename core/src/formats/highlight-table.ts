@@ -1,8 +1,8 @@
-import Papa from 'papaparse';
 import { z } from 'zod';
 import { HighlightKind, LONGEST_NOTE, notesUnder, type WrittenNote } from '../model';
 import { titleOf } from '../wording';
 import type { MarkedItem } from './highlights';
+import { readTableRows, writeTable } from './table';
 
 const COLUMNS = ['quotation', 'kind', 'note', 'title', 'address', 'date'] as const;
 
@@ -34,7 +34,7 @@ export function highlightsAsCsv(marked: readonly MarkedItem[]): string {
       ...(onItem[0] ? [row('', '', written(onItem), onItem[0].madeAt)] : []),
     ];
   });
-  return Papa.unparse({ fields: [...COLUMNS], data }, { newline: '\r\n' });
+  return writeTable(COLUMNS, data);
 }
 
 /** A highlight that was made elsewhere, as far as a file tells of it. */
@@ -157,10 +157,7 @@ const NAMES: Readonly<Record<(typeof COLUMNS)[number], RegExp>> = {
 
 /** A table with a head that names a column of quotations; null for anything else. */
 function readTable(written: string): HighlightFile | null {
-  const { data } = Papa.parse<string[]>(written, {
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: [',', '\t', ';'],
-  });
+  const data = readTableRows(written, [',', '\t', ';']);
   const head = data[0]?.map((cell) => cell.trim()) ?? [];
   const column = Object.fromEntries(
     COLUMNS.map((name) => [name, head.findIndex((cell) => NAMES[name].test(cell))]),

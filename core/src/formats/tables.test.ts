@@ -30,6 +30,17 @@ describe('cards as a table', () => {
     });
   });
 
+  it.each([',', '\t'] as const)('run nothing in a spreadsheet, and come back as they were, parted by %j', (delimiter) => {
+    // OWASP, "CSV Injection": what begins with one of these is run.
+    const hostile = ["=cmd|' /C calc'!A0", '+1+1', '-2', '@SUM(A1)', "'=quoted", "''-x"].map((text) => card(text, '=1+1'));
+    const written = cardsAsTable(hostile, delimiter, () => '=HYPERLINK("x")');
+    const cells = written.split('\r\n').slice(1).flatMap((row) => row.split(delimiter)).map((cell) => cell.replace(/^"/, ''));
+    expect(cells.filter((cell) => /^[=+\-@]/.test(cell))).toEqual([]);
+    expect(readCardTable(written).cards.map(({ front, back }) => [front, back])).toEqual(
+      hostile.map(({ choices }) => [choices.front.value, choices.back.value]),
+    );
+  }); // prettier-ignore
+
   it('ask in the first column and answer in the second, a row for each gap', () => {
     const [head, , first, second] = cardsAsTable(cards, '\t', () => '').split('\r\n');
     expect(head).toBe('question\tanswer\tsentence\tsource');

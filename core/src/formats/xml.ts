@@ -11,7 +11,7 @@ import { getElementsByTagName } from 'domutils';
 import { Parser, type ParserOptions } from 'htmlparser2';
 
 /** Deeper than any feed, list or book. The parser looks through all open elements at each one that it opens. */
-const DEEPEST = 2000;
+const DEEPEST = 30_000;
 
 class TooDeep extends Error {
   override readonly name = 'TooDeep';
@@ -45,7 +45,7 @@ export function parseLooseHtml(source: string): Document {
  * An XML document, read leniently: what is ill-formed gives what can be made of it. Entities that a document
  * defines itself are not expanded, so that none can be made to grow.
  *
- * @throws TooDeep for one that is nested deeper than 2,000 elements
+ * @throws TooDeep for one that is nested deeper than 30,000 elements
  */
 export function parseXml(source: string): Document {
   return parse(source.replace(/^\uFEFF/, ''), { xmlMode: true, decodeEntities: true });
