@@ -41,7 +41,7 @@ const started = () => {
 async function withArticle(): Promise<Client> {
   await server.start();
   const client = await new Client(server.origin).signIn();
-  const item = await client.settled(await client.save(page('tidewater', '/issue/eelgrass')));
+  const item = await client.settled(await client.save(page('tidewater', '/issue/the-silt-year')));
   expect(item.capture.state).toBe('arrived');
   return client;
 }
@@ -78,7 +78,7 @@ test('a backup brings back what was, and devices learn of it and tell what they 
   const pull = async (after: number) => PullResponse.parse(await (await client.call('GET', `/sync/pull?after=${after}`)).json());
   const before = await pull(0);
   // After the backup: what the restored server will know nothing of.
-  const later = await client.settled(await client.save(page('tidewater', '/issue/tides')));
+  const later = await client.settled(await client.save(page('tidewater', '/issue/forty-one-crossings')));
   const { cursor } = await pull(0);
   expect(command('restore', '--', folder)).toMatchObject({ status: 1, says: expect.stringContaining('is running') });
   await server.end('SIGTERM');

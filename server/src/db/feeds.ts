@@ -28,14 +28,22 @@ const LOOK_LIMIT_MS = 5 * 60 * 1000;
 /** A site is asked for one feed at a time; the next one waits for so long. */
 const SAME_SITE_MS = 3000;
 
-function siteOf(row: { memory: unknown; record: unknown }): string | null {
-  const address =
-    FeedMemory.safeParse(row.memory).data?.address ?? readStored(Feed, row.record)?.address ?? '';
-  return URL.canParse(address) ? new URL(address).host : null;
+/** What decides when a feed may be asked for; null for one that leads nowhere. */
+function politenessOf(row: { memory: unknown; record: unknown }): { site: string; checkedAt: number } | null {
+  const feed = readStored(Feed, row.record);
+  const address = FeedMemory.safeParse(row.memory).data?.address ?? feed?.address ?? '';
+  if (!feed || !URL.canParse(address)) return null;
+  return { site: new URL(address).host, checkedAt: feed.state.checkedAt ?? -Infinity };
 }
 
-/** The feeds of all accounts, by when they are to be looked at. */
-export function feedSchedule(database: Database, now: () => number) {
+/**
+ * The feeds of all accounts, by when they are to be looked at.
+ *
+ * @param againMs no feed is looked at again sooner than this, however often a reader asks
+ */
+export function feedSchedule(database: Database, now: () => number, againMs: number) {
+  /** When a site was asked last, whoever follows what there. */
+  const askedAt = new Map<string, number>();
   return {
     /** Takes up to `limit` feeds that are due, no two of them from one site. */
     async take(limit: number): Promise<DueFeed[]> {
@@ -47,25 +55,29 @@ export function feedSchedule(database: Database, now: () => number) {
           .where(lte(feeds.dueAt, now()))
           .orderBy(asc(feeds.dueAt))
           .limit(limit * 8);
-        const sites = new Set<string>();
         const taken: DueFeed[] = [];
         for (const row of due) {
-          const mine = and(eq(feeds.accountId, row.accountId), eq(feeds.id, row.id));
-          const site = siteOf(row);
-          if (site === null) {
+          const wait = (dueAt: number | null) =>
+            tx
+              .update(feeds)
+              .set({ dueAt })
+              .where(and(eq(feeds.accountId, row.accountId), eq(feeds.id, row.id)));
+          const politeness = politenessOf(row);
+          if (!politeness) {
             // It leads nowhere, and must not keep the others from being looked at.
-            await tx.update(feeds).set({ dueAt: null }).where(mine);
+            await wait(null);
             continue;
           }
-          const takes = taken.length < limit && !sites.has(site);
-          if (taken.length >= limit && !sites.has(site)) continue;
-          if (takes) taken.push({ id: row.id, accountId: row.accountId });
-          sites.add(site);
-          await tx
-            .update(feeds)
-            .set({ dueAt: now() + (takes ? LOOK_LIMIT_MS : SAME_SITE_MS) })
-            .where(mine);
+          const { site, checkedAt } = politeness;
+          const earliest = Math.max((askedAt.get(site) ?? -Infinity) + SAME_SITE_MS, checkedAt + againMs);
+          if (earliest > now()) await wait(earliest);
+          else if (taken.length < limit) {
+            taken.push({ id: row.id, accountId: row.accountId });
+            askedAt.set(site, now());
+            await wait(now() + LOOK_LIMIT_MS);
+          }
         }
+        for (const [site, at] of askedAt) if (at + SAME_SITE_MS <= now()) askedAt.delete(site);
         return taken;
       });
     },

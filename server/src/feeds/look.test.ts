@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { tagsOf, type FeedChanges, type Mutation } from '@dorvel/core/model';
 import { createClock } from '@dorvel/core/sync';
+import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { workshopInPlace } from '../apart/in-place';
 import { TEXT_TASKS } from '../apart/texts';
@@ -12,6 +13,7 @@ import { accountRepository } from '../db/accounts';
 import { feedSchedule } from '../db/feeds';
 import { libraryOf, type Library } from '../db/library';
 import { openDatabase, type Database } from '../db/open';
+import { feeds } from '../db/schema';
 import { takeMutation } from '../routes/push';
 import { lookAtFeed } from './look';
 
@@ -225,7 +227,7 @@ describe('looking at a feed', () => {
 
 describe('what is due', () => {
   it('is taken whatever one account has sent as an address', async () => {
-    const schedule = feedSchedule(database, () => now);
+    const schedule = feedSchedule(database, () => now, 30_000);
     const bare = await follow('one.example/feed');
     const refused = uuidv7();
     const answer = await push({
@@ -244,7 +246,7 @@ describe('what is due', () => {
   });
 
   it('is taken once, from each site one at a time, and not when it is not followed', async () => {
-    const schedule = feedSchedule(database, () => now);
+    const schedule = feedSchedule(database, () => now, 30_000);
     const [one] = [await follow('https://one.example/a'), await follow('https://one.example/b')];
     const two = await follow('https://two.example/a');
     await follow('https://three.example/a', { following: false });
@@ -253,5 +255,34 @@ describe('what is due', () => {
     expect(await schedule.nextDue()).toBe(now + 3000);
     now += 3000;
     expect(await schedule.take(5)).toHaveLength(1);
+  });
+
+  it('are asked for once in a while, however often a reader asks', async () => {
+    const schedule = feedSchedule(database, () => now, 30_000);
+    answers['/feed'] = { body: rss('one') };
+    const feedId = await follow(`${origin}/feed`);
+    let looks = 0;
+    for (let press = 0; press < 30; press++) {
+      await push({ id: uuidv7(), stamp: clock.next(), type: 'feed', feedId, set: { askedAt: now } });
+      for (const { id } of await schedule.take(5)) {
+        await look(id);
+        looks++;
+      }
+      now += 500;
+    }
+    expect([looks, asked.length]).toEqual([1, 1]);
+    now += 30_000;
+    expect(await schedule.take(5)).toHaveLength(1);
+  });
+
+  it('stop no other when one of them cannot be read', async () => {
+    const schedule = feedSchedule(database, () => now, 30_000);
+    const broken = await follow('https://one.example/a');
+    const sound = await follow('https://two.example/a');
+    await database.read
+      .update(feeds)
+      .set({ record: { nothing: true } })
+      .where(eq(feeds.id, broken));
+    expect((await schedule.take(5)).map(({ id }) => id)).toEqual([sound]);
   });
 });

@@ -9,6 +9,7 @@ import { pino } from 'pino';
 import type { SMTPServer } from 'smtp-server';
 import { workshopInPlace } from '../apart/in-place';
 import { TEXT_TASKS } from '../apart/texts';
+import { GivenUp, type Workshop } from '../apart/workshop';
 import { accountRepository } from '../db/accounts';
 import { libraryOf, type Library } from '../db/library';
 import { mailboxRepository, type Mailboxes } from '../db/mailboxes';
@@ -16,6 +17,7 @@ import { openDatabase, type Database } from '../db/open';
 import { mailListener } from './listener';
 
 const clock = createClock('test', Date.now);
+let reading: Workshop;
 let folder: string;
 let database: Database;
 let mailboxes: Mailboxes;
@@ -24,6 +26,7 @@ let server: SMTPServer;
 let to: string;
 
 beforeEach(async () => {
+  reading = workshopInPlace(TEXT_TASKS);
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
   database = await openDatabase(
     `file:${path.join(folder, 'test.db')}`,
@@ -40,7 +43,7 @@ beforeEach(async () => {
   server = mailListener({
     mailboxes,
     library: (accountId) => libraryOf(database, accountId),
-    workshop: workshopInPlace(TEXT_TASKS),
+    workshop: { run: (...words) => reading.run(...words), close: () => Promise.resolve() },
     clockOf: () => clock,
     now: Date.now,
     mostAnHour: 3,
@@ -130,4 +133,33 @@ describe('mail to an account', () => {
     for (let n = 0; n < 3; n++) expect(await send({ text })).toMatch(/^250 /);
     expect(await send({ text })).toMatch(/^451 4\.7\.0 /);
   });
+
+  it('keeps a letter whose id is beyond ASCII, and a link of 3,000 letters beyond it', async () => {
+    const id = `<${'é'.repeat(200)}@slipway.example>`;
+    const raw = `From: joost@slipway.example\r\nTo: ${to}\r\nSubject: Ebb\r\nMessage-ID: ${id}\r\nList-Id: yard\r\nMIME-Version: 1.0\r\nContent-Type: text/plain; charset=utf-8\r\n\r\nThe larch is in.`;
+    expect(await send({ raw, envelope: { from: 'joost@slipway.example', to } })).toMatch(/^250 /);
+    expect(await send({ text: `Look: https://slipway.example/${'é'.repeat(3000)}` })).toMatch(/^250 /);
+    const saved = await items();
+    expect(saved.map(({ address }) => address.slice(0, 12))).toEqual(['mid:%C3%A9%C', 'https://slip']);
+  });
+
+  it.each<[string, Workshop['run'], RegExp]>([
+    [
+      'takes too long to be read',
+      () => Promise.reject(new GivenUp('time')),
+      /^554 5\.6\.0 .*cannot be read safely/,
+    ],
+    ['cannot be read', () => Promise.reject(new Error('parts')), /^554 5\.6\.0 .*cannot be read/],
+  ])('refuses for good what %s, so that nobody sends it for days', async (_what, run, answer) => {
+    reading = { run, close: () => Promise.resolve() };
+    expect(await send({ text: 'https://slipway.example/larch' })).toMatch(answer);
+    expect(await items()).toEqual([]);
+  });
+
+  it('refuses what could not be saved, instead of saying that it was', async () => {
+    reading = workshopInPlace({
+      letter: () => ({ sender: 'joost@slipway.example', isAutomatic: false, goesInCircles: false, wishes: [{ address: 'gopher://é', tags: [] }] }),
+    });
+    expect(await send({ text: 'x' })).toMatch(/^554 5\.6\.0 It could not be saved: .*cannot be saved/);
+  }); // prettier-ignore
 });
