@@ -110,7 +110,7 @@ test('bad records of before shut nobody out; the doctor finds and mends them', a
   await server.end('SIGTERM');
   const sqlite = createClient({ url: `file:${database()}` });
   const { rows } = await sqlite.execute('select account_id, sequence, record from items');
-  const record = JSON.parse(String(rows[0]!.record)) as { id: string; capture: { page: object } };
+  const record = JSON.parse(rows[0]!.record as string) as { id: string; capture: { page: object } };
   const put = (id: string, value: unknown) =>
     sqlite.execute({ sql: 'insert into items (account_id, id, sequence, address_key, record) values (?, ?, 2, ?, ?)', args: [rows[0]!.account_id!, id, `https://x.example/${id}`, JSON.stringify(value)] });
   const [long, unread] = [uuidv7(), uuidv7()];

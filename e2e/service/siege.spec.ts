@@ -143,7 +143,7 @@ test('honest pages arrive in time beside bombs of every kind, and nothing is out
       // Every bomb ends, in words, and its address is kept.
       for (const { address, capture } of items) expect(capture.says, address).toMatch(/safely|address is kept|did not come through|Came through/);
     }); // prettier-ignore
-    console.log(JSON.stringify({ alone, beside, after }, null, 1));
+    await test.info().attach('figures', { body: JSON.stringify({ alone, beside, after }, null, 1) });
     for (const part of [beside, after]) {
       expect(part.peakMegabytes).toBeLessThan(700);
       expect(part.slowestAliveMs).toBeLessThan(1000);

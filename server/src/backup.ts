@@ -103,7 +103,8 @@ async function restore(from: string): Promise<void> {
   const { rows } = await client.execute('select distinct hash from pictures');
   client.close();
   const [source, target] = [folderStore(path.join(from, 'pictures')), folderStore(config.picturesFolder)];
-  for (const { hash } of rows) await copyWhole(source.pathOf(String(hash)), target.pathOf(String(hash)));
+  for (const { hash } of rows)
+    if (typeof hash === 'string') await copyWhole(source.pathOf(hash), target.pathOf(hash));
   await rename(unfinished, file);
   end(
     `The library is as it was on ${manifest.data.madeAt}. What was here before is in ${aside}.\nDevices fetch it anew when they come next, and send again what they have.`,

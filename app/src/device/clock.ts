@@ -4,7 +4,7 @@ import { deviceName } from './device-name';
 import { readSetting, writeSetting } from './settings-storage';
 
 /** How far the server's clock is ahead of this device's, in milliseconds, as it was told last. */
-let serverAheadMs = readSetting('server-ahead', z.number().finite(), 0);
+let serverAheadMs = readSetting('server-ahead', z.number(), 0);
 
 /** The time by the server's clock: all devices of a reader order what was done by the same one. */
 function serverTime(): number {

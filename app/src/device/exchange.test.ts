@@ -133,7 +133,7 @@ describe('sending', () => {
       mutations.map((mutation) => ({
         ...applied(mutation),
         ...(mutation.type === 'tag' ? { stamp } : {}),
-      })) as PushResult[];
+      }));
     await send(store, hears);
     expect((await store.items.get(uuid(1001)))?.tags.boats).toEqual({ value: 'boats', at: stamp });
   });

@@ -79,7 +79,6 @@ async function round(): Promise<void> {
   } finally {
     rounds.running = false;
     useSync.setState({ doing: 'nothing' });
-    // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- syncSoon sets it while the round waits
     syncSoon(rounds.again ? SOON_MS : next);
   }
 }

@@ -9,23 +9,23 @@ interface BoundaryProps {
 }
 
 /** Stands around a screen or a part of one: when it cannot be drawn, it says so and the rest goes on. */
-export class Boundary extends Component<BoundaryProps, { error: unknown }> {
-  override state = { error: undefined as unknown };
+export class Boundary extends Component<BoundaryProps, { says: string | null }> {
+  override state: { says: string | null } = { says: null };
 
   static getDerivedStateFromError(error: unknown) {
-    return { error };
+    return { says: error instanceof Error ? error.message : 'It does not say why.' };
   }
 
   override render() {
-    if (this.state.error === undefined) return this.props.children;
+    if (this.state.says === null) return this.props.children;
     return (
       <View role="alert" className="flex-1 items-start gap-[12px] bg-ground px-[22px] py-[32px]">
         <Text className="font-read text-title font-semibold text-ink">{this.props.what} cannot be shown</Text>
         <Text className="font-ui text-base text-ink">
           Something in it is not as it should be. Nothing is lost, and everything else goes on as before.
         </Text>
-        <Text className="font-ui text-small text-soft">{String(this.state.error)}</Text>
-        <Button label="Try again" onPress={() => this.setState({ error: undefined })} />
+        <Text className="font-ui text-small text-soft">{this.state.says}</Text>
+        <Button label="Try again" onPress={() => this.setState({ says: null })} />
       </View>
     );
   }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Mutation } from '../model';
+import type { Activity, Card, Feed, Highlight, Item, Mutation, SavedSearch, WrittenNote } from '../model';
 import {
   applyCardMutation,
   applyFeedMutation,
@@ -17,21 +17,42 @@ const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0
 
 /** A library as maps, to which changes are applied as a server does. */
 function library() {
-  const items = new Map(), feeds = new Map(), highlights = new Map(), searches = new Map(), notes = new Map(), cards = new Map(), activities = new Map(); // prettier-ignore
-  const put = (into: Map<string, unknown>, id: string, made: unknown) => void (made && into.set(id, made));
+  const kinds = {
+    items: new Map<string, Item>(),
+    feeds: new Map<string, Feed>(),
+    highlights: new Map<string, Highlight>(),
+    searches: new Map<string, SavedSearch>(),
+    notes: new Map<string, WrittenNote>(),
+    cards: new Map<string, Card>(),
+    activities: new Map<string, Activity>(),
+  };
+  function change<Kind>(
+    into: Map<string, Kind>,
+    id: string,
+    make: (known: Kind | undefined) => Kind | undefined,
+  ) {
+    const made = make(into.get(id));
+    if (made) into.set(id, made);
+  }
   return {
     take(mutation: Mutation) {
-      if (mutation.type === 'activity') put(activities, mutation.activity.id, mutation.activity);
-      else if ('feedId' in mutation) put(feeds, mutation.feedId, applyFeedMutation(feeds.get(mutation.feedId), mutation));
-      else if ('highlightId' in mutation) put(highlights, mutation.highlightId, applyHighlightMutation(highlights.get(mutation.highlightId), mutation));
-      else if ('searchId' in mutation) put(searches, mutation.searchId, applySearchMutation(searches.get(mutation.searchId), mutation));
-      else if ('noteId' in mutation) put(notes, mutation.noteId, applyNoteMutation(notes.get(mutation.noteId), mutation));
-      else if ('cardId' in mutation) put(cards, mutation.cardId, applyCardMutation(cards.get(mutation.cardId), mutation));
-      else put(items, mutation.itemId, applyMutation(items.get(mutation.itemId), mutation));
+      if (mutation.type === 'activity') kinds.activities.set(mutation.activity.id, mutation.activity);
+      else if ('feedId' in mutation) change(kinds.feeds, mutation.feedId, (known) => applyFeedMutation(known, mutation));
+      else if ('highlightId' in mutation) change(kinds.highlights, mutation.highlightId, (known) => applyHighlightMutation(known, mutation));
+      else if ('searchId' in mutation) change(kinds.searches, mutation.searchId, (known) => applySearchMutation(known, mutation));
+      else if ('noteId' in mutation) change(kinds.notes, mutation.noteId, (known) => applyNoteMutation(known, mutation));
+      else if ('cardId' in mutation) change(kinds.cards, mutation.cardId, (known) => applyCardMutation(known, mutation));
+      else change(kinds.items, mutation.itemId, (known) => applyMutation(known, mutation));
     }, // prettier-ignore
     known: (): KnownRecords => ({
-      items: [...items.values()], feeds: [...feeds.values()], highlights: [...highlights.values()], searches: [...searches.values()], notes: [...notes.values()], cards: [...cards.values()], activities: [...activities.values()],
-    }), // prettier-ignore
+      items: [...kinds.items.values()],
+      feeds: [...kinds.feeds.values()],
+      highlights: [...kinds.highlights.values()],
+      searches: [...kinds.searches.values()],
+      notes: [...kinds.notes.values()],
+      cards: [...kinds.cards.values()],
+      activities: [...kinds.activities.values()],
+    }),
   };
 }
 

@@ -139,12 +139,14 @@ export function restated(known: KnownRecords, newId: () => string): Mutation[] {
  */
 export function restamped<Record>(record: Record, from: string, to: string): Record {
   if (typeof record !== 'object' || record === null) return record;
-  let isChanged = false;
   const parts = Object.entries(record).map(([name, value]: [string, unknown]) => {
     const made = name === 'at' && value === from ? to : restamped(value, from, to);
-    isChanged ||= made !== value;
-    return [name, made] as const;
+    return [name, made, made !== value] as const;
   });
-  if (!isChanged) return record;
-  return (Array.isArray(record) ? parts.map(([, value]) => value) : Object.fromEntries(parts)) as Record;
+  if (!parts.some(([, , isChanged]) => isChanged)) return record;
+  return (
+    Array.isArray(record)
+      ? parts.map(([, value]) => value)
+      : Object.fromEntries(parts.map(([name, value]) => [name, value]))
+  ) as Record;
 }

@@ -70,7 +70,7 @@ export function openWorkshop(options: WorkshopOptions): Workshop {
     clearTimeout(idle);
     const ending = child;
     child = null;
-    if (!ending || ending.exitCode !== null || ending.signalCode !== null) return;
+    if (ending?.exitCode !== null || ending.signalCode !== null) return;
     const gone = new Promise((resolve) => ending.once('exit', resolve));
     ending.kill('SIGKILL');
     await gone;

@@ -82,7 +82,10 @@ async function mend(
     kind ? eq(records.kind, kind) : undefined,
   );
   await database.write(async (tx) => {
-    if (mended === null) return void (await tx.delete(table).where(one));
+    if (mended === null) {
+      await tx.delete(table).where(one);
+      return;
+    }
     const [account] = await tx
       .update(accounts)
       .set({ sequence: sql`${accounts.sequence} + 1` })

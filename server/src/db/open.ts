@@ -80,7 +80,9 @@ function patientClient(client: Client): Client {
       if (name === 'execute') return (...words: unknown[]) => patiently(() => bound(...words));
       // The driver leaves the statement that met the lock open, and a connection with an open statement cannot commit.
       // Of this client's transactions there is only one at a time: this one, which has not begun.
-      const anew = () => void target.reconnect();
+      const anew = () => {
+        target.reconnect();
+      };
       return name === 'transaction' ? (...words: unknown[]) => patiently(() => bound(...words), anew) : bound;
     },
   });

@@ -12,7 +12,7 @@ export function jsonBody(limit: string): RequestHandler {
 }
 
 /** @throws HttpProblem for JSON that is nested deeper than anything of ours */
-export function refuseDeep(bytes: Uint8Array): void {
+function refuseDeep(bytes: Uint8Array): void {
   let depth = 0;
   let inText = false;
   for (let at = 0; at < bytes.length; at++) {

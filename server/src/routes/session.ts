@@ -111,6 +111,7 @@ export function sessionRoutes({ accounts, config, bell, setupCode }: SessionPart
 
 /** Whether two codes are the same, in a time that does not tell how much of them is; case and strokes do not count. */
 function isSame(given: string, known: string): boolean {
-  const [a, b] = [given, known].map((code) => Buffer.from(code.replace(/[\s-]/g, '').toLowerCase()));
-  return a !== undefined && b !== undefined && a.length === b.length && timingSafeEqual(a, b);
+  const bare = (code: string) => Buffer.from(code.replace(/[\s-]/g, '').toLowerCase());
+  const [a, b] = [bare(given), bare(known)];
+  return a.length === b.length && timingSafeEqual(a, b);
 }
