@@ -15,7 +15,7 @@ export async function openDemo(port) {
     DORVEL_DATA: path.join(tmpdir(), `dorvel-bench-${port}`),
   });
   for (let tries = 0; tries < 1200; tries++) {
-    const setup = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+    const setup = await fetch(`http://127.0.0.1:${port}/readyz`).then(
       (response) => response.json(),
       () => null,
     );

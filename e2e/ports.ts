@@ -15,6 +15,8 @@ export const BULK_PORTS = { phone: first + 13, wide: first + 14 };
 export const SIEGE_PORT = first + 15;
 export const SIEGE_SITE_PORT = first + 16;
 export const MISHAP_PORT = first + 17;
+export const BOUNDS_PORT = first + 18;
+export const BOUNDS_SITE_PORT = first + 19;
 
 export const SEEDED = `http://127.0.0.1:${SEEDED_PORT}`;
 export const EMPTY = `http://127.0.0.1:${EMPTY_PORT}`;

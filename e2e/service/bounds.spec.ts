@@ -8,7 +8,7 @@ import { createClock } from '@dorvel/core/sync';
 import { zipSync, strToU8 } from 'fflate';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
-import { MISHAP_PORT, SIEGE_SITE_PORT } from '../ports';
+import { BOUNDS_PORT, BOUNDS_SITE_PORT } from '../ports';
 import { Client } from './client';
 import { ownServer, type OwnServer } from './own-server';
 
@@ -24,7 +24,7 @@ const PAGES: Readonly<Record<string, string>> = {
   'an author of 900 letters': page(jsonLd({ headline: 'H', author: { '@type': 'Person', name: long('n', 900) } })),
   'ninety authors': page(jsonLd({ headline: 'H', author: Array.from({ length: 90 }, (_, n) => ({ '@type': 'Person', name: `Author ${n}` })) })),
   'a licence at an address of 4,000': page(`<link rel="license" href="https://x.example/${long('l', 4000)}">`),
-  'a canonical address of 100,000': page(`<link rel="canonical" href="http://odd.localhost:${SIEGE_SITE_PORT}/${long('c', 100_000)}">`),
+  'a canonical address of 100,000': page(`<link rel="canonical" href="http://odd.localhost:${BOUNDS_SITE_PORT}/${long('c', 100_000)}">`),
   'a site name of 2,000': page(`<meta property="og:site_name" content="${long('s', 2000)}">`),
   'a language that is a novel': `<html lang="${long('x', 300)}"><title>L</title><article>${'<p>Some words about the sea and what is in it.</p>'.repeat(20)}</article>`,
   'a date of 400 letters': page(jsonLd({ headline: 'H', datePublished: `2026-11-01T10:00:00${long('0', 400)}` })),
@@ -46,11 +46,11 @@ test.beforeAll(async () => {
     const html = PAGES[names[Number(url.searchParams.get('n'))] ?? ''] ?? page('');
     response.writeHead(200, { 'content-type': 'text/html; charset=utf-8' }).end(html);
   });
-  site.listen(SIEGE_SITE_PORT, '127.0.0.1');
+  site.listen(BOUNDS_SITE_PORT, '127.0.0.1');
   await once(site, 'listening');
-  server = ownServer(MISHAP_PORT, {
+  server = ownServer(BOUNDS_PORT, {
     DORVEL_DEMO: '1',
-    DORVEL_ALLOW_HOSTS: `*.localhost:${SIEGE_SITE_PORT}`,
+    DORVEL_ALLOW_HOSTS: `*.localhost:${BOUNDS_SITE_PORT}`,
     DORVEL_RETRY_WAITS: '200',
     DORVEL_FEED_REST: '1000',
   });
@@ -72,7 +72,7 @@ async function wholeLibrary(): Promise<Item[]> {
   expect(found.status).toBe(200);
   return items;
 }
-const at = (path: string) => `http://odd.localhost:${SIEGE_SITE_PORT}${path}`;
+const at = (path: string) => `http://odd.localhost:${BOUNDS_SITE_PORT}${path}`;
 
 for (const [n, name] of names.entries())
   test(`a page with ${name} shuts nobody out`, async () => {
@@ -89,8 +89,11 @@ test('nor does a redirect to a long scheme, or an address of 3,000 letters beyon
   expect((await wholeLibrary()).map(({ id }) => id)).toEqual(expect.arrayContaining([astray.id, long.id]));
 });
 
-test('nor does a book with eighty authors, or a text with a title of 3,000', async () => {
-  const given = async (type: 'application/epub+zip' | 'text/markdown' | 'message/rfc822', body: Buffer) => {
+test('nor does a book with eighty authors, a PDF whose author has 900 letters, or a text with a title of 3,000', async () => {
+  const given = async (
+    type: 'application/epub+zip' | 'application/pdf' | 'text/markdown' | 'message/rfc822',
+    body: Buffer,
+  ) => {
     const itemId = uuidv7();
     const address = fileAddress(randomBytes(32).toString('base64url'));
     await client.push(
@@ -116,6 +119,9 @@ test('nor does a book with eighty authors, or a text with a title of 3,000', asy
   const read = await given('application/epub+zip', book);
   expect(read.capture.page?.authors).toHaveLength(40);
   expect(read.capture.page?.title).toHaveLength(1000);
+  const pdf = await given('application/pdf', plainPdf('P'.repeat(1400), 'A'.repeat(900)));
+  expect(pdf.capture.page?.title).toHaveLength(1000);
+  expect(pdf.capture.page?.authors.map(({ length }) => length)).toEqual([200]);
   const markdown = await given('text/markdown', Buffer.from(`# ${'M'.repeat(3000)}\n\nRopes.`));
   expect(markdown.capture.page?.title).toHaveLength(1000);
   const letter = await given(
@@ -125,6 +131,14 @@ test('nor does a book with eighty authors, or a text with a title of 3,000', asy
   expect(letter.capture.page?.title).toHaveLength(1000);
   expect((await wholeLibrary()).length).toBeGreaterThan(names.length);
 });
+
+/** A PDF of one page, by hand. */
+function plainPdf(title: string, author: string): Buffer {
+  const content = 'BT /F 12 Tf 72 720 Td (Ropes and lanterns, and what there is to be said of them.) Tj ET';
+  return Buffer.from(
+    `%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n2 0 obj<</Type/Pages/Kids[3 0 R]/Count 1>>endobj\n3 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 600 800]/Contents 4 0 R/Resources<</Font<</F 5 0 R>>>>>>endobj\n4 0 obj<</Length ${content.length}>>stream\n${content}\nendstream endobj\n5 0 obj<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>endobj\n6 0 obj<</Title(${title})/Author(${author})>>endobj\ntrailer<</Root 1 0 R/Info 6 0 R>>`,
+  );
+}
 
 test('a change that does not fit is refused by itself, and what comes with it and after it is taken', async () => {
   const itemId = await client.save(at('/page?n=99'));

@@ -68,6 +68,7 @@ test('bad input is named, and a missing file is not the app', async () => {
 
 test('an account can only be made in an empty library', async () => {
   const response = await new Client(EMPTY).call('POST', '/accounts', {
+    code: 'any',
     mail: 'b@example.org',
     name: 'B',
     passphrase: 'a long enough passphrase',

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { expectAccessible } from '../accessible';
 import { EMPTY, page as webPage } from '../ports';
 import { goTo, row, save, signIn } from '../reader';
 
@@ -114,4 +115,79 @@ test('keys move between places and open what is next', async ({ page }, { projec
   await expect(page.getByTestId('reader')).toBeVisible();
   await page.keyboard.press('4');
   await expect(page.getByRole('heading', { name: 'Library' })).toBeVisible();
+});
+
+test('a change that the server will not take is set aside where the reader sees it, and what comes after it arrives', async ({
+  page,
+  browser,
+}, { project }) => {
+  const [refused, taken] = ['too-large', 'after-it'].map((name) => `${name}-${project.name}`);
+  await signIn(page, EMPTY);
+  // A server, or something before it, that takes no push with this address in it.
+  await page.route('**/api/sync/push', async (route) =>
+    (route.request().postData() ?? '').includes(refused ?? '')
+      ? route.fulfill({
+          status: 413,
+          contentType: 'application/problem+json',
+          body: JSON.stringify({
+            type: '/problems/too-large',
+            title: 'Too large',
+            status: 413,
+            detail: 'That is more than the server takes in one request.',
+          }),
+        })
+      : route.continue(),
+  );
+  await save(page, webPage('rough', `/n/${refused}`));
+  await save(page, webPage('rough', `/n/${taken}`));
+  await expect(row(page, `Page ${taken}`)).toBeVisible();
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, EMPTY);
+  await expect(row(other, `Page ${taken}`)).toBeVisible();
+  await other.context().close();
+
+  await goTo(page, 'You');
+  const aside = page.getByRole('region', { name: 'Not taken by the server' });
+  await expect(aside.getByText(`/n/${refused}`)).toBeVisible();
+  await expect(aside.getByText('That is more than the server takes in one request.')).toBeVisible();
+  await expect(page.getByText(/but for the change that the server would not take/)).toBeVisible();
+  await expectAccessible(page, 'You, with a change set aside');
+  await page.unroute('**/api/sync/push');
+  await aside.getByRole('button', { name: 'Send again' }).click();
+  await expect(aside).toHaveCount(0);
+  await goTo(page, 'Inbox');
+  await expect(row(page, `Page ${refused}`)).toBeVisible();
+});
+
+test('what cannot be drawn does not leave a white screen: it says so, and the rest goes on', async ({
+  page,
+}) => {
+  await signIn(page, EMPTY);
+  await save(page, webPage('rough', `/n/undrawn`));
+  await expect(row(page, 'Page undrawn')).toBeVisible();
+  // As an earlier version, or a fault, may have left it.
+  await page.evaluate(async () => {
+    const { name } = (await indexedDB.databases()).find((each) => each.name?.startsWith('dorvel-')) ?? {};
+    const opened = await new Promise<IDBDatabase>((resolve) => {
+      const request = indexedDB.open(name ?? '');
+      request.onsuccess = () => resolve(request.result);
+    });
+    const items = opened.transaction('items', 'readwrite').objectStore('items');
+    await new Promise((resolve) => {
+      const all = items.getAll();
+      all.onsuccess = () => {
+        for (const item of all.result as { choices: { raisedAt: { value: number } } }[]) {
+          item.choices.raisedAt.value = Number.MAX_SAFE_INTEGER;
+          items.put({ ...item, savedAt: Number.MAX_SAFE_INTEGER });
+        }
+        items.transaction.oncomplete = resolve;
+      };
+    });
+    opened.close();
+  });
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('cannot be shown');
+  await expect(page.getByRole('alert')).toContainText('Nothing is lost');
+  // The bar of places is still there, and other places can be gone to.
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
 });

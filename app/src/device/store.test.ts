@@ -1,7 +1,8 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import { spanOf, type Mutation, type Spans } from '@dorvel/core/model';
+import { LAST_INSTANT, spanOf, type Mutation, type Spans } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/sync';
+import Dexie from 'dexie';
 import { DeviceStore } from './store';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
@@ -185,4 +186,18 @@ describe('the store on the device', () => {
       }),
     ).toEqual([]);
   });
+});
+
+it('sets instants right that an earlier version took and no calendar has', async () => {
+  const item = newItem({ ...save, savedAt: Number.MAX_SAFE_INTEGER });
+  const before = new Dexie('dorvel-old-one');
+  before.version(7).stores({ items: 'id, capture.addressKey, choices.stage.value', marks: 'name' });
+  await before.table('items').put(item);
+  before.close();
+  const after = new DeviceStore('old-one');
+  expect(await after.items.get(ITEM)).toMatchObject({
+    savedAt: LAST_INSTANT,
+    choices: { raisedAt: { value: LAST_INSTANT }, finishedAt: { value: null } },
+  });
+  await after.delete();
 });

@@ -17,6 +17,7 @@ import {
 } from '@dorvel/core/sync';
 import {
   joinSpans,
+  LAST_INSTANT,
   subjectOf,
   type Activity,
   type Card,
@@ -119,7 +120,21 @@ export class DeviceStore extends Dexie {
     this.version(5).stores({ highlights: 'id, itemId', searches: 'id' });
     this.version(6).stores({ notes: 'id, itemId', cards: 'id, source.itemId' });
     this.version(7).stores({ items: 'id, capture.addressKey, choices.stage.value' });
-    this.version(8).stores({ aside: 'id' });
+    this.version(8)
+      .stores({ aside: 'id' })
+      // Instants that no calendar has were taken once, and no list can show them.
+      .upgrade(async (upgrading) => {
+        const real = (instant: number) => Math.min(instant, LAST_INSTANT);
+        await upgrading
+          .table<Item>('items')
+          .toCollection()
+          .modify((item) => {
+            const { raisedAt, finishedAt } = item.choices;
+            item.savedAt = real(item.savedAt);
+            raisedAt.value = real(raisedAt.value);
+            if (finishedAt.value !== null) finishedAt.value = real(finishedAt.value);
+          });
+      });
   }
 
   /** The tables that changes are made in. */
