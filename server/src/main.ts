@@ -197,6 +197,7 @@ async function stop(signal: string) {
   server.closeAllConnections();
   await Promise.all(Object.values(workshops).map((workshop) => workshop.close()));
   await speaker.close();
+  await jobs.release().catch((error: unknown) => log.error({ err: error }, 'jobs not released'));
   database.close();
   process.exit(0);
 }

@@ -4,7 +4,10 @@ import path from 'node:path';
 import pLimit from 'p-limit';
 import { z } from 'zod';
 
-/** Why a piece of work came to nothing: it took too long, wanted too much memory, or its process ended. */
+/**
+ * Why a piece of work came to nothing. `time` and `memory` lie with the work: it wants more than it may have. `ended` does not:
+ * its process could not be started, or something else ended it, or nothing is begun any more.
+ */
 export type WhyNot = 'time' | 'memory' | 'ended';
 
 /** Work that was given up. What else goes wrong in it is an ordinary error. */
@@ -97,6 +100,7 @@ export function openWorkshop(options: WorkshopOptions): Workshop {
       return await one(task, input, limitMs, spent);
     } finally {
       spent?.(performance.now() - began);
+      clearTimeout(idle);
       idle = setTimeout(() => void turn(end), options.idleMs);
       idle.unref();
     }
@@ -128,9 +132,16 @@ async function start({ entry, mostBytes, niceness = 0 }: WorkshopOptions): Promi
       MALLOC_ARENA_MAX: '2',
     },
   });
-  await next(child, START_LIMIT_MS, () => {
-    if (niceness > 0 && child.pid !== undefined) setPriority(child.pid, niceness);
-  });
+  // What cannot be sent any more is seen by its process having ended; unheard, the event would end this process too.
+  child.on('error', () => undefined);
+  try {
+    await next(child, START_LIMIT_MS, () => {
+      if (niceness > 0 && child.pid !== undefined) setPriority(child.pid, niceness);
+    });
+  } catch {
+    child.kill('SIGKILL');
+    throw new GivenUp('ended');
+  }
   return child;
 }
 

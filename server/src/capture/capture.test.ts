@@ -8,6 +8,7 @@ import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import { workshopInPlace } from '../apart/in-place';
 import { TEXT_TASKS } from '../apart/texts';
+import { GivenUp, type Workshop } from '../apart/workshop';
 import { accountRepository } from '../db/accounts';
 import { jobRepository } from '../db/jobs';
 import { libraryOf } from '../db/library';
@@ -135,4 +136,58 @@ it('loses nothing when the disk is full: the save waits, says so, and arrives wh
   await capture(again!, library, tools(files));
   expect((await library.item(itemId))?.capture.state).toBe('arrived');
   expect(await jobs.openCount()).toBe(0);
+});
+
+describe('the two lanes', () => {
+  const at = async (lane: 'quick' | 'long') =>
+    (await jobRepository(database, Date.now).lane(lane).take(5))[0];
+
+  it.each<[string, Workshop['run'], boolean]>([
+    ['too slow', () => Promise.reject(new GivenUp('time')), true],
+    ['too large for memory', () => Promise.reject(new GivenUp('memory')), true],
+    ['whose process could not be started', () => Promise.reject(new GivenUp('ended')), false],
+  ])('a page %s goes to the long lane: %#', async (_what, run, isLong) => {
+    const { library, itemId } = await savedPage();
+    const files = folderStore(path.join(folder, 'pictures'));
+    const failing = { run, close: () => Promise.resolve() };
+    const job = await at('quick');
+    const work = capture(job!, library, {
+      ...tools(files),
+      extractor: workshopExtractor({ quick: failing, long: texts }),
+    });
+    if (!isLong) {
+      // It lies with the server: the runner puts it back, as after all that nobody foresaw.
+      await expect(work).rejects.toMatchObject({ why: 'ended' });
+      return;
+    }
+    await work;
+    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'waiting', says: expect.stringContaining('waits for its turn') });
+    await capture((await at('long'))!, library, tools(files));
+    expect((await library.item(itemId))?.capture.state).toBe('arrived');
+  }); // prettier-ignore
+
+  it('a page with a picture of many million pixels goes there too, and keeps its text when that is a trap', async () => {
+    const { library, itemId } = await savedPage();
+    const files = folderStore(path.join(folder, 'pictures'));
+    const asked: string[] = [];
+    const room = (answer: () => unknown): Workshop => ({
+      run: (_task, input) => {
+        asked.push((input as { room: string }).room);
+        return Promise.resolve().then(answer);
+      },
+      close: () => Promise.resolve(),
+    });
+    const darkrooms = {
+      small: room(() => 'too large'),
+      large: room(() => {
+        throw new GivenUp('memory');
+      }),
+    };
+    await capture((await at('quick'))!, library, { ...tools(files), darkrooms });
+    expect(asked).not.toContain('large');
+    await capture((await at('long'))!, library, { ...tools(files), darkrooms });
+    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'arrived', says: expect.stringContaining('2 pictures did not come through') });
+    // Where one was a trap, the other was not even tried.
+    expect(asked.filter((each) => each === 'large')).toHaveLength(1);
+  }); // prettier-ignore
 });

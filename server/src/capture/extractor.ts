@@ -47,15 +47,15 @@ export function workshopExtractor(
         return (await workshops[lane].run('extract', input, limitMs(lane, input.body.length))) as Taken;
       } catch (error) {
         if (!(error instanceof GivenUp)) return { ok: false, says: 'The page could not be taken apart.' };
-        if (lane === 'quick' && error.why !== 'ended') return { ok: false, long: true };
+        // It does not lie with the page: it is tried again later.
+        if (error.why === 'ended') throw error;
+        if (lane === 'quick') return { ok: false, long: true };
         return {
           ok: false,
           says:
             error.why === 'time'
               ? `The page could not be taken apart within ${longLimitMs / 1000} seconds.`
-              : error.why === 'memory'
-                ? 'The page wants more memory to be taken apart than can be given to it.'
-                : 'The page could not be taken apart.',
+              : 'The page wants more memory to be taken apart than can be given to it.',
         };
       }
     },
@@ -64,7 +64,7 @@ export function workshopExtractor(
       try {
         return (await workshops[lane].run('terms', { text, language }, limitMs(lane, text.length))) as string;
       } catch (error) {
-        if (!(error instanceof GivenUp)) throw error;
+        if (!(error instanceof GivenUp) || error.why === 'ended') throw error;
         // It is kept and can be read; only its words are not found.
         return null;
       }

@@ -134,7 +134,7 @@ function rewriter(darkrooms: Darkrooms, lane: Lane) {
       const limitMs = isTried ? QUICK_DRAWING_MS : LIMIT_MS;
       return (await darkrooms[room].run('rewrite', { ...input, room }, limitMs, spent)) as Rewritten;
     } catch (error) {
-      if (!(error instanceof GivenUp)) throw error;
+      if (!(error instanceof GivenUp) || error.why === 'ended') throw error;
       if (isTried) throw new ForLongLane();
       // Where one is a trap, the others of its page are too.
       leftMs = 0;

@@ -40,6 +40,13 @@ export function jobRepository(database: Database, now: () => number) {
       return rows.length;
     },
 
+    /** What is still running when the server is ended in good order did not end it. */
+    async release(): Promise<void> {
+      await database.write((tx) =>
+        tx.update(jobs).set({ state: 'waiting', runAt: now() }).where(eq(jobs.state, 'running')),
+      );
+    },
+
     /** The jobs of a lane, for a runner. */
     lane(lane: Lane) {
       const isOpen = and(eq(jobs.lane, lane), inArray(jobs.state, OPEN));

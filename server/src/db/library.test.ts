@@ -267,6 +267,16 @@ describe('jobs', () => {
     expect((await jobs.take(5)).map(({ id }) => id)).toEqual([lost?.id]);
   });
 
+  it('that run when the server is ended in good order are not taken to have ended it', async () => {
+    const library = await account('a@example.org');
+    await push(library, save('https://example.org/1'));
+    const jobs = jobRepository(database, () => now);
+    await jobs.lane('quick').take(1);
+    await jobs.release();
+    expect(await jobs.recover()).toBe(0);
+    expect(await jobs.lane('quick').take(1)).toMatchObject([{ crashes: 0, attempts: 2 }]);
+  });
+
   it('that are long wait among their like, and what was tried before does not count', async () => {
     const library = await account('a@example.org');
     await push(library, save('https://example.org/1'), save('https://example.org/2'));

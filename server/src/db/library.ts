@@ -35,6 +35,8 @@ interface Changes {
   cards: Card[];
   cursor: number;
   more: boolean;
+  /** How many records there were that cannot be read. */
+  unread: number;
 }
 
 /**
@@ -81,19 +83,28 @@ export function libraryOf(database: Database, accountId: string) {
           and(eq(records.accountId, accountId), gt(records.sequence, after), lte(records.sequence, cursor)),
         )
         .orderBy(asc(records.sequence));
+      let unread = 0;
+      const readable = <Kind>(rows: readonly { record: unknown }[], read: (record: unknown) => Kind | null) =>
+        rows.flatMap(({ record }) => {
+          const found = read(record);
+          if (found === null) unread++;
+          return found ?? [];
+        });
       const ofKind = <Kind extends RecordKind>(kind: Kind) =>
-        small.filter((row) => row.kind === kind).flatMap(({ record }) => readRecord(kind, record) ?? []);
-      return {
-        items: readStoredItems(await changed(items)),
-        activities: (await changed(activities)).flatMap((row) => readStored(Activity, row.record) ?? []),
-        feeds: (await changed(feeds)).flatMap((row) => readStored(Feed, row.record) ?? []),
+        readable(
+          small.filter((row) => row.kind === kind),
+          (record) => readRecord(kind, record),
+        );
+      const all = {
+        items: readable(await changed(items), readStoredItem),
+        activities: readable(await changed(activities), (record) => readStored(Activity, record)),
+        feeds: readable(await changed(feeds), (record) => readStored(Feed, record)),
         highlights: ofKind('highlight'),
         searches: ofKind('search'),
         notes: ofKind('note'),
         cards: ofKind('card'),
-        cursor,
-        more: cut.length > 0,
       };
+      return { ...all, cursor, more: cut.length > 0, unread };
     },
 
     async item(id: string): Promise<Item | undefined> {

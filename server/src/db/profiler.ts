@@ -17,7 +17,7 @@ export function workshopProfiler(workshop: Workshop): Profiler {
       try {
         return TermProfile.parse(await workshop.run('profile', record, TIME_LIMIT_MS));
       } catch (error) {
-        if (!(error instanceof GivenUp)) throw error;
+        if (!(error instanceof GivenUp) || error.why === 'ended') throw error;
         // A text that cannot be profiled is near to nothing, now and later: it is not tried again at each question.
         return NOTHING;
       }

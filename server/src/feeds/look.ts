@@ -55,6 +55,8 @@ async function readApart(found: Extract<Fetched, { ok: true }>, workshop: Worksh
   try {
     return (await workshop.run('feed', { body, contentType, url }, READ_LIMIT_MS)) as Looked;
   } catch (error) {
+    // Not the feed's fault: it is due again in some minutes, as it is.
+    if (error instanceof GivenUp && error.why === 'ended') throw error;
     return {
       says:
         error instanceof GivenUp && error.why === 'time'

@@ -156,6 +156,11 @@ describe('mail to an account', () => {
     expect(await items()).toEqual([]);
   });
 
+  it('has a letter sent again when it does not lie with the letter', async () => {
+    reading = { run: () => Promise.reject(new GivenUp('ended')), close: () => Promise.resolve() };
+    expect(await send({ text: 'https://slipway.example/larch' })).toMatch(/^451 /);
+  });
+
   it('refuses what could not be saved, instead of saying that it was', async () => {
     reading = workshopInPlace({
       letter: () => ({ sender: 'joost@slipway.example', isAutomatic: false, goesInCircles: false, wishes: [{ address: 'gopher://é', tags: [] }] }),

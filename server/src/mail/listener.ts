@@ -146,6 +146,8 @@ async function readApart(raw: Buffer, workshop: Workshop): Promise<ReadLetter> {
   try {
     return (await workshop.run('letter', raw, READ_LIMIT_MS)) as ReadLetter;
   } catch (error) {
+    // Not the letter's fault: whoever sends it may try again.
+    if (error instanceof GivenUp && error.why === 'ended') throw error;
     const says =
       error instanceof GivenUp
         ? 'This mail is built so that it cannot be read safely.'

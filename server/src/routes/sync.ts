@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import { PullQuery, PullResponse, PushRequest, PushResponse } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import { Router } from 'express';
+import type { Logger } from 'pino';
 import type { Accounts } from '../db/accounts';
 import type { Library } from '../db/library';
 import { accountOf, sessionToken } from './guard';
@@ -30,6 +31,7 @@ interface SyncTools {
   accounts: Accounts;
   clockOf(accountId: string): HybridClock;
   epoch: string;
+  log: Logger;
   bell: ChangeBell;
   /** Called when a capture may have been asked for. */
   wakeRunner(): void;
@@ -52,7 +54,9 @@ export function syncRoutes(tools: SyncTools): Router {
 
   router.get('/pull', async (request, response) => {
     const { after } = PullQuery.parse(request.query);
-    const changes = await tools.library(accountOf(response).id).changesAfter(after);
+    const { id } = accountOf(response);
+    const { unread, ...changes } = await tools.library(id).changesAfter(after);
+    if (unread > 0) tools.log.error({ accountId: id, unread }, 'records cannot be read: npm run doctor');
     response.json(PullResponse.parse({ ...changes, ...says() }));
   });
 
