@@ -14,7 +14,7 @@ test('an empty library gets its first account on the screen, takes no second, an
     await page.goto(server.origin);
     await expect(page.getByText(/empty and has no account yet/)).toBeVisible();
     await expect(page.getByRole('button', { name: /demo/ })).toHaveCount(0);
-    await page.getByLabel('Set-up code').fill(server.output().match(/first account: (\S+)/)?.[1] ?? '');
+    await page.getByLabel('Set-up code').fill(/first account: (\S+)/.exec(server.output())?.[1] ?? '');
     await page.getByLabel('Name').fill(READER.name);
     await page.getByLabel('Mail address').fill(READER.mail);
     await page.getByLabel(/^Passphrase/).fill('too short');

@@ -9,7 +9,7 @@ import type { PictureInput, Rewritten, RewrittenPicture } from './rewrite-pictur
 const PICTURES_PER_PAGE = 60;
 const AT_ONCE = 2;
 const FILE_LIMIT = 12_000_000;
-const LIMIT_MS = 6000;
+const LIMIT_MS = { small: 6000, large: 10_000 } as const;
 /** In the quick lane, a drawing that is not done by then belongs into the long one. */
 const QUICK_DRAWING_MS = 1000;
 /** A page that has kept the decoders busy for so long has had its share. */
@@ -126,18 +126,19 @@ class ForLongLane extends Error {
 /** The rewriting of one page's pictures, until the page has had its share of the time. */
 function rewriter(darkrooms: Darkrooms, lane: Lane) {
   let leftMs = PAGE_LIMIT_MS;
+  const closed = new Set<Room>();
   const inRoom = async (room: Room, input: Omit<PictureInput, 'room'>): Promise<Rewritten> => {
-    if (leftMs <= 0) return null;
+    if (leftMs <= 0 || closed.has(room)) return null;
     const isTried = lane === 'quick' && room === 'large';
     try {
       const spent = (ms: number) => void (leftMs -= ms);
-      const limitMs = isTried ? QUICK_DRAWING_MS : LIMIT_MS;
+      const limitMs = isTried ? QUICK_DRAWING_MS : LIMIT_MS[room];
       return (await darkrooms[room].run('rewrite', { ...input, room }, limitMs, spent)) as Rewritten;
     } catch (error) {
       if (!(error instanceof GivenUp) || error.why === 'ended') throw error;
       if (isTried) throw new ForLongLane();
-      // Where one is a trap, the others of its page are too.
-      leftMs = 0;
+      // Where one is a trap, its like on the same page are too.
+      closed.add(room);
       return null;
     }
   };
