@@ -23,6 +23,8 @@ export class ServerProblem extends Error {
   constructor(
     readonly status: number,
     readonly detail: string,
+    /** False when something on the way answered in the server's place, in words of its own. */
+    readonly isOurs = true,
   ) {
     super(detail);
   }
@@ -54,6 +56,7 @@ async function call(method: string, path: string, body?: unknown): Promise<Respo
   throw new ServerProblem(
     response.status,
     problem.success ? problem.data.detail : `The server answered ${response.status}.`,
+    problem.success,
   );
 }
 

@@ -112,6 +112,15 @@ describe('sending', () => {
     expect([await store.aside.count(), await store.outbox.count()]).toEqual([0, 1]);
   });
 
+  it('keeps everything waiting when something on the way refuses it in the server’s place', async () => {
+    await store.commitAll([save(1)]);
+    server = () => {
+      throw new ServerProblem(400, 'The server answered 400.', false);
+    };
+    await expect(send(store, hears)).rejects.toThrow('400');
+    expect([await store.aside.count(), await store.outbox.count()]).toEqual([0, 1]);
+  });
+
   it('counts bytes: two texts that are too large together go one after the other', async () => {
     const provide = (n: number): Mutation => ({
       type: 'provide',

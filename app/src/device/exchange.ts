@@ -31,9 +31,13 @@ export async function send(store: DeviceStore, hears: Hears): Promise<void> {
   }
 }
 
-/** True when the server says that what was sent is at fault, and not the connection, the session or the server. */
+/**
+ * True when it is said that what was sent is at fault, and not the connection, the session or the server. That it is too
+ * large, something on the way may say as well; all else only the server itself: a network's sign-in page refuses everything.
+ */
 function isOfWhatWasSent(error: unknown): error is ServerProblem {
-  return error instanceof ServerProblem && [400, 413, 415, 422].includes(error.status);
+  if (!(error instanceof ServerProblem)) return false;
+  return error.status === 413 || (error.isOurs && [400, 415, 422].includes(error.status));
 }
 
 async function pushOne(store: DeviceStore, waiting: Waiting, hears: Hears): Promise<void> {
