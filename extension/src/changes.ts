@@ -1,10 +1,11 @@
-import type {
-  ChoiceChanges,
-  GivenText,
-  HighlightKind,
-  HowMuch,
-  MarkedPassage,
-  Mutation,
+import {
+  isPushable,
+  type ChoiceChanges,
+  type GivenText,
+  type HighlightKind,
+  type HowMuch,
+  type MarkedPassage,
+  type Mutation,
 } from '@dorvel/core/model';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
@@ -38,7 +39,8 @@ export async function keepSave(pairing: Pairing, wish: Wish): Promise<string> {
   const { address, howMuch, given, tags, title, note } = wish;
   const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
   const mutations: Mutation[] = [{ ...(await base()), type: 'save', address, savedAt: Date.now(), howMuch }];
-  if (given) mutations.push({ ...(await base()), type: 'provide', given });
+  // What cannot be sent is fetched by the server, as far as it can.
+  if (given && isPushable(given.body)) mutations.push({ ...(await base()), type: 'provide', given });
   if (title !== undefined || note !== undefined)
     mutations.push({
       ...(await base()),
@@ -78,7 +80,9 @@ export async function keepHowMuch(
   const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
   await kept.outbox.add(pairing.account.id, [
     { ...(await base()), type: 'choose', set: { howMuch } },
-    given ? { ...(await base()), type: 'provide', given } : { ...(await base()), type: 'refetch' },
+    given && isPushable(given.body)
+      ? { ...(await base()), type: 'provide', given }
+      : { ...(await base()), type: 'refetch' },
   ]);
 }
 
