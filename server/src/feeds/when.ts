@@ -32,9 +32,14 @@ export function nextLook(look: Look): number {
   const usual = Math.min(DAY_MS, Math.max(shortestMs, usualGap(look.entryDates, now) / 2));
   const wished = Math.min(
     7 * DAY_MS,
-    Math.max((look.restMinutes ?? 0) * 60_000, Math.min(DAY_MS, (look.maxAgeSeconds ?? 0) * 1000)),
+    Math.max(atLeast0(look.restMinutes) * 60_000, Math.min(DAY_MS, atLeast0(look.maxAgeSeconds) * 1000)),
   );
   return now + Math.max(usual, wished);
+}
+
+/** What is no number, or none that can be waited for, is no wish. */
+function atLeast0(wish: number | null): number {
+  return wish !== null && Number.isFinite(wish) ? Math.max(0, wish) : 0;
 }
 
 /** The median time between entries; at least as long as nothing has come by now. */
