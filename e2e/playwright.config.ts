@@ -30,10 +30,17 @@ export default defineConfig({
     actionTimeout: 60_000,
   },
   projects: [
-    { name: 'service', testDir: './service' },
+    { name: 'service', testDir: './service', testIgnore: '**/siege.spec.ts' },
     { name: 'extension', testDir: './extension' },
     { name: 'phone', testDir: './stories', use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
     { name: 'wide', testDir: './stories', use: { viewport: { width: 1280, height: 800 } } },
+    {
+      // It measures times and memory, so it has the machine for itself.
+      name: 'siege',
+      testDir: './service',
+      testMatch: '**/siege.spec.ts',
+      dependencies: ['service', 'extension', 'phone', 'wide'],
+    },
   ],
   webServer: [
     {

@@ -18,7 +18,7 @@ type Answer = { type: string; body: Buffer; headers?: Record<string, string> };
 export async function siegeSite(port: number): Promise<SiegeSite> {
   const page = (html: string): Answer => ({ type: 'text/html', body: Buffer.from(html) });
   const photo = await sharp({ create: { width: 1600, height: 1200, channels: 3, noise: { type: 'gaussian', mean: 120, sigma: 30 }, background: '#345' } }).jpeg().toBuffer(); // prettier-ignore
-  const avif = await plainAvif(4800);
+  const avif = await plainAvif(3900);
   const hugeAvif = await plainAvif(7600);
   const nested = gzipSync(`<title>Deep</title>${'<i>'.repeat(1_300_000)}`);
   const pdf = await pdfBomb();
@@ -31,7 +31,7 @@ export async function siegeSite(port: number): Promise<SiegeSite> {
     '/bomb.pdf': { type: 'application/pdf', body: pdf },
     '/slow.md': { type: 'text/markdown', body: Buffer.from(`# Slow\n\n${'*a_ '.repeat(20_000)}`) },
     '/word': page(`<title>One word</title><article><p>${'a'.repeat(9_500_000)}</p></article>`),
-    '/avifs': page(withPictures('Flat', ['flat.avif', 'huge.avif', 'flat.avif?2', 'huge.avif?2', 'flat.avif?3', 'huge.avif?3', 'flat.avif?4', 'huge.avif?4'])),
+    '/avifs': page(withPictures('Flat', ['flat.avif', 'flat.avif?2', ...[1, 2, 3, 4, 5, 6].map((n) => `huge.avif?${n}`)])),
     '/svgs': page(withPictures('Drawn', ['slow.svg', 'slow.svg?2', 'slow.svg?3'])),
   }; // prettier-ignore
   const server = http.createServer((request, response) => {

@@ -93,7 +93,7 @@ test('honest pages arrive in time beside bombs of every kind, and nothing is out
     DORVEL_ALLOW_HOSTS: `*.localhost:${SIEGE_SITE_PORT}`,
     DORVEL_RETRY_WAITS: '500,1000',
     // So that the bombs have come to an end before the night.
-    DORVEL_LONG_LIMIT: '8000',
+    DORVEL_LONG_LIMIT: '4000',
   });
   await server.start();
   try {

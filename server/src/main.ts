@@ -96,7 +96,7 @@ const runners = [capturing('quick', config.capturesAtOnce), capturing('long', 1)
 const wakeCaptures = () => runners.forEach((runner) => runner.wake());
 
 const lookout = startRunner(
-  feedSchedule(database, Date.now, Math.min(30_000, config.feedRestMs)),
+  feedSchedule(database, Date.now, Math.min(5000, config.feedRestMs)),
   config.feedsAtOnce,
   async (due) => {
     const tools = { ...toolsOf(due.accountId), workshop: workshops.post, shortestMs: config.feedRestMs };
