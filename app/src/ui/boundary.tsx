@@ -5,22 +5,37 @@ import { Button } from './button';
 interface BoundaryProps {
   /** What may fail, as it is called: “This text”. */
   what: string;
+  /** Where the reader is: elsewhere, what could not be drawn is over. */
+  at?: string | undefined;
   children: ReactNode;
 }
 
-/** Stands around a screen or a part of one: when it cannot be drawn, it says so and the rest goes on. */
-export class Boundary extends Component<BoundaryProps, { says: string | null }> {
-  override state: { says: string | null } = { says: null };
+interface BoundaryState {
+  /** Why it could not be drawn; null while it can. */
+  says: string | null;
+  at: string | undefined;
+}
 
-  static getDerivedStateFromError(error: unknown) {
+/**
+ * Stands around a screen or a part of one: when it cannot be drawn, it says so and the rest goes on. It is not made anew
+ * where the reader goes elsewhere, since a navigator inside it would then forget where it is.
+ */
+export class Boundary extends Component<BoundaryProps, BoundaryState> {
+  override state: BoundaryState = { says: null, at: this.props.at };
+
+  static getDerivedStateFromError(error: unknown): Partial<BoundaryState> {
     return { says: error instanceof Error ? error.message : 'It does not say why.' };
+  }
+
+  static getDerivedStateFromProps({ at }: BoundaryProps, state: BoundaryState): BoundaryState | null {
+    return at === state.at ? null : { says: null, at };
   }
 
   override render() {
     if (this.state.says === null) return this.props.children;
     return (
       <View role="alert" className="flex-1 items-start gap-[12px] bg-ground px-[22px] py-[32px]">
-        <Text className="font-read text-title font-semibold text-ink">{this.props.what} cannot be shown</Text>
+        <Text className="font-read text-title font-semibold text-ink">{`${this.props.what} cannot be shown`}</Text>
         <Text className="font-ui text-base text-ink">
           Something in it is not as it should be. Nothing is lost, and everything else goes on as before.
         </Text>

@@ -71,7 +71,7 @@ export function Shell({ openId, children }: ShellProps) {
         <View className="min-h-0 min-w-0 flex-1">
           <View className="min-h-0 min-w-0 flex-1">
             <View role="main" className="min-h-0 min-w-0 flex-1">
-              <Boundary key={path} what="This screen">
+              <Boundary at={path} what="This screen">
                 {children}
               </Boundary>
             </View>
