@@ -18,7 +18,7 @@ type Answer = { type: string; body: Buffer; headers?: Record<string, string> };
 export async function siegeSite(port: number): Promise<SiegeSite> {
   const page = (html: string): Answer => ({ type: 'text/html', body: Buffer.from(html) });
   const photo = await sharp({ create: { width: 1600, height: 1200, channels: 3, noise: { type: 'gaussian', mean: 120, sigma: 30 }, background: '#345' } }).jpeg().toBuffer(); // prettier-ignore
-  const avif = await plainAvif(3900);
+  const avif = await plainAvif(3400);
   const hugeAvif = await plainAvif(7600);
   const nested = gzipSync(`<title>Deep</title>${'<i>'.repeat(1_300_000)}`);
   const pdf = await pdfBomb();

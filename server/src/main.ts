@@ -43,11 +43,11 @@ const files = folderStore(config.picturesFolder);
 const children = await bundleChildren(config.apartSources, config.apartFolder);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
 const workshops = {
-  quick: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 60_000 }),
+  quick: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 20_000 }),
   post: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 5000 }),
   long: openWorkshop({ entry: children.texts, mostBytes: 330_000_000, idleMs: 1000, niceness: 5 }),
-  small: openWorkshop({ entry: children.pictures, mostBytes: 200_000_000, idleMs: 10_000 }),
-  large: openWorkshop({ entry: children.pictures, mostBytes: 300_000_000, idleMs: 1000, niceness: 5 }),
+  small: openWorkshop({ entry: children.pictures, mostBytes: 200_000_000, idleMs: 4000 }),
+  large: openWorkshop({ entry: children.pictures, mostBytes: 240_000_000, idleMs: 1000, niceness: 5 }),
 };
 /** An account's own clock: what one account's devices say of the time is nothing to another's. */
 const clockOf = perAccount(() => createClock('server', Date.now), 1000);

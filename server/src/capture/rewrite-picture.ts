@@ -4,7 +4,7 @@ import sharp from 'sharp';
 const WIDTH_LIMIT = 1280;
 const THUMBNAIL_WIDTH = 160;
 /** Four bytes each, and often twice. What stands in pages rarely has more than the first; a large photograph has the second. */
-const PIXEL_LIMITS = { small: 8_000_000, large: 16_000_000 } as const;
+const PIXEL_LIMITS = { small: 8_000_000, large: 12_000_000 } as const;
 /** JPEG can be made smaller while it is read, so that there is never all of it in memory. */
 const JPEG_PIXEL_LIMIT = 60_000_000;
 
