@@ -77,14 +77,7 @@ export interface SetAside {
 }
 
 /** What the server sent, up to a cursor to go on from. */
-interface Received {
-  items: readonly Item[];
-  activities: readonly Activity[];
-  feeds: readonly Feed[];
-  highlights: readonly Highlight[];
-  searches: readonly SavedSearch[];
-  notes: readonly WrittenNote[];
-  cards: readonly Card[];
+interface Received extends KnownRecords {
   cursor: number;
 }
 
