@@ -156,6 +156,13 @@ describe('mail to an account', () => {
     expect(await items()).toEqual([]);
   });
 
+  it('refuses a letter of 1,100 parts for good', async () => {
+    const part = '--b\r\nContent-Type: text/plain\r\n\r\nRopes.\r\n';
+    const raw = `From: joost@slipway.example\r\nTo: ${to}\r\nSubject: x\r\nMIME-Version: 1.0\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n${part.repeat(1100)}--b--\r\n`;
+    expect(await send({ raw, envelope: { from: 'joost@slipway.example', to } })).toMatch(/^554 5\.6\.0 /);
+    expect(await items()).toEqual([]);
+  });
+
   it('has a letter sent again when it does not lie with the letter', async () => {
     reading = { run: () => Promise.reject(new GivenUp('ended')), close: () => Promise.resolve() };
     expect(await send({ text: 'https://slipway.example/larch' })).toMatch(/^451 /);
