@@ -1,4 +1,7 @@
 /** The import rules of the house: data flows one way (see README, "How it is built"). */
+const { readdirSync } = require('node:fs');
+const path = require('node:path');
+
 const rule = (name, comment, from, to) => ({ name, comment, severity: 'error', from, to });
 const CORE = 'core/src/';
 /** What each part of core may use beside itself. `model` is the ground, then `address` and `text`, then the others. */
@@ -13,12 +16,66 @@ const CORE_USES = {
   formats: ['cards', 'model', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
-  queue: ['model', 'text'],
+  queue: ['model', 'reading', 'text'],
+  reading: ['model', 'text'],
   relate: ['terms'],
   search: ['copies', 'model', 'terms', 'text'],
   speech: ['model', 'text'],
+  strand: ['model'],
   sync: ['model', 'address'],
-  wording: ['model', 'address'],
+  wording: ['model', 'address', 'queue', 'reading'],
+};
+/** The app from the ground up: a folder uses those of the layers below its own. */
+const APP_LAYERS = [
+  ['navigation', 'ui', 'device'],
+  ['article'],
+  ['features/settings', 'features/notes', 'features/cards', 'features/related', 'features/find'],
+  ['features/feeds', 'features/add', 'features/tags', 'features/elsewhere'],
+  ['features/items'],
+  ['features/library', 'features/listen', 'features/sort', 'features/podcast'],
+  ['features/highlights', 'features/now', 'features/doing', 'features/account'],
+  ['features/reader'],
+  ['features/shell'],
+  ['app'],
+];
+/** The server's folders likewise. */
+const SERVER_LAYERS = [
+  ['db', 'apart', 'fetching'],
+  ['accounts', 'jobs', 'library'],
+  ['capture', 'feeds', 'mail', 'publish'],
+  ['tasks', 'routes'],
+];
+/** The extension's: what each part of it runs in. */
+const EXTENSION_LAYERS = [['ui', 'content'], ['background'], ['panel', 'options']];
+/** What is no layer: commands and the service worker compose, and nobody imports them. */
+const OUTSIDE = ['commands', 'service-worker', 'features'];
+/** One rule a folder: what stands beside it or above it is out of its reach. A folder that is in no layer is a mistake. */
+const layered = (root, layers) => {
+  const listed = layers.flat();
+  const isListed = (folder) => listed.some((each) => each === folder || each.startsWith(`${folder}/`));
+  const folders = (at) =>
+    readdirSync(path.join(root, at), { withFileTypes: true })
+      .filter((entry) => entry.isDirectory())
+      .map((entry) => path.join(at, entry.name));
+  const nested = new Set(listed.filter((each) => each.includes('/')).map((each) => path.dirname(each)));
+  const strays = ['', ...nested]
+    .flatMap(folders)
+    .filter((folder) => !isListed(folder) && !OUTSIDE.includes(folder));
+  if (strays.length > 0) throw new Error(`${root}: in no layer: ${strays.join(', ')}`);
+  return layers.flatMap((layer, height) =>
+    layer.map((folder) => {
+      const outOfReach = layers
+        .slice(height)
+        .flat()
+        .filter((other) => other !== folder);
+      return rule(
+        `${root}${folder}`,
+        `${folder} uses only what stands below it.`,
+        { path: `^${root}${folder}/`, pathNot: '\\.test\\.tsx?$' },
+        { path: `^${root}(${outOfReach.join('|') || 'nothing'})/` },
+      );
+    }),
+  );
 };
 
 module.exports = {
@@ -62,23 +119,14 @@ module.exports = {
       { path: '^extension/' },
       { path: '^(server|app|demo|e2e|bench)/', pathNot: '^app/src/ui/tokens' },
     ),
+    ...layered('app/src/', APP_LAYERS),
+    ...layered('server/src/', SERVER_LAYERS),
+    ...layered('extension/src/', EXTENSION_LAYERS),
     rule(
-      'routes-only-at-the-top',
-      'Nothing imports a route.',
-      { path: '^app/src/(features|ui|device)/' },
-      { path: '^app/src/app/' },
-    ),
-    rule(
-      'ui-and-device-below-features',
-      'The design system and the device know no feature.',
-      { path: '^app/src/(ui|device|service-worker)/' },
-      { path: '^app/src/features/' },
-    ),
-    rule(
-      'ui-knows-no-device',
-      'What draws does not read.',
-      { path: '^app/src/ui/' },
-      { path: '^app/src/device/' },
+      'core-without-interface',
+      'Core draws nothing and stores nothing.',
+      { path: `^${CORE}` },
+      { path: 'node_modules/(react|react-dom|react-native|zustand|dexie|drizzle-orm|express)/' },
     ),
     rule(
       'no-deep-core',

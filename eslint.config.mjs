@@ -69,10 +69,10 @@ export default ts.config(
   },
   {
     files: [
-      'server/src/doctor.ts',
-      'server/src/extract-cli.ts',
+      'server/src/commands/doctor.ts',
+      'server/src/commands/extract.ts',
       'demo/**/*.ts',
-      'app/src/device/register-service-worker.ts',
+      'app/src/device/cache/register-service-worker.ts',
     ],
     rules: { 'no-console': 'off' },
   },

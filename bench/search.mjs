@@ -7,9 +7,9 @@ import { createClient } from '@libsql/client';
 import MiniSearch from 'minisearch';
 import { createSearchIndex, fieldTerms, find, readQuery } from '../core/src/search/index.ts';
 import { newItem } from '../core/src/sync/index.ts';
-import { accountRepository } from '../server/src/db/accounts.ts';
-import { findableLibrary } from '../server/src/db/findable.ts';
-import { libraryOf } from '../server/src/db/library.ts';
+import { accountRepository } from '../server/src/accounts/accounts.ts';
+import { findableLibrary } from '../server/src/library/findable.ts';
+import { libraryOf } from '../server/src/library/library.ts';
 import { openDatabase } from '../server/src/db/open.ts';
 import { readEntries } from './foldoc.mjs';
 

@@ -15,6 +15,8 @@ export const BULK_PORTS = { phone: first + 13, wide: first + 14 };
 export const SIEGE_PORT = first + 15;
 export const SIEGE_SITE_PORT = first + 16;
 export const MISHAP_PORT = first + 17;
+/** Of servers that are started by the commands themselves, and the two after it. */
+export const STOP_PORT = SEEDED_PORT + 60;
 export const BOUNDS_PORT = first + 18;
 export const BOUNDS_SITE_PORT = first + 19;
 

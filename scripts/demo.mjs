@@ -1,7 +1,7 @@
 // npm run demo: installs, builds, migrates, seeds and starts everything; --fresh starts over. PORT sets the port.
 import { rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuilt, ensureInstalled, root, startTs, waitFor } from './steps.mjs';
+import { ensureBuilt, ensureInstalled, root, startServer, startTs, stop, waitFor } from './steps.mjs';
 
 const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = Number(process.env.SMALL_WEB_PORT ?? port + 10);
@@ -17,7 +17,7 @@ const smallWeb = startTs('demo/small-web/main.ts', {
   SMALL_WEB_PORT: String(smallWebPort),
   DORVEL_MAIL_PORT: String(mailPort),
 });
-const server = startTs('server/src/main.ts', {
+const server = startServer({
   PORT: String(port),
   DORVEL_DATA: data,
   DORVEL_DEMO: '1',
@@ -27,9 +27,7 @@ const server = startTs('server/src/main.ts', {
   DORVEL_ALLOW_HOSTS: `*.localhost:${smallWebPort}`,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
 });
-for (const child of [smallWeb, server]) child.on('exit', (code) => process.exit(code ?? 0));
-process.on('SIGINT', () => process.exit(0));
-process.on('SIGTERM', () => process.exit(0));
+for (const child of [smallWeb, server]) child.on('exit', (code) => void stop(code ?? 1));
 
 await waitFor(`${address}/readyz`);
 await waitFor(`http://127.0.0.1:${smallWebPort}/`);

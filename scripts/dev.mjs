@@ -1,10 +1,12 @@
 // npm run dev: the demo in watch mode. Metro serves the app through the server, so both have one origin.
 import path from 'node:path';
-import { ensureInstalled, root, start, startTs, waitFor } from './steps.mjs';
+import { ensureInstalled, ensureServerBuilt, root, start, startTs, waitFor } from './steps.mjs';
 
 const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = port + 10;
 ensureInstalled();
+// What runs in processes of its own runs as it was built; the server itself from its sources.
+ensureServerBuilt();
 const bin = (name) => path.join(root, 'node_modules/.bin', name);
 start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--assets-only']).on('exit', () =>
   start(
@@ -23,7 +25,6 @@ start(bin('tsx'), ['watch', 'server/src/main.ts'], {
   DORVEL_ALLOW_HOSTS: `*.localhost:${smallWebPort}`,
   DORVEL_DEV_APP: 'http://localhost:8081',
 });
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => process.exit(0));
 await waitFor(`http://127.0.0.1:${port}/readyz`);
 startTs('demo/seed/main.ts', {
   DORVEL_ADDRESS: `http://127.0.0.1:${port}`,

@@ -1,2 +1,2 @@
-/** How Node is told to run a TypeScript file of ours. */
-export const NODE_WORDS: readonly string[];
+/** How Node is told to run the server as it was built. */
+export const SERVER_WORDS: readonly string[];

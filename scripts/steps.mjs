@@ -28,26 +28,49 @@ export function ensureInstalled() {
   writeStamp('node_modules/.dorvel-installed', lock);
 }
 
-/** Builds the app for the web and the extension, unless what it is made of has not changed since the last build. */
+/** Builds all that runs as it was built: the server, the app for the web, the extension. */
 export function ensureBuilt() {
-  const parts = ['app/src', 'app/public', 'app/scripts', 'core/src', 'extension/src', 'extension/scripts']
+  ensureServerBuilt();
+  const changed = changedSince('app/dist/.stamp', ['app', 'extension']);
+  if (!changed) return;
+  console.log('Building the app and the extension (about a minute)…');
+  for (const name of ['app', 'extension']) build(name);
+  changed.remember();
+}
+
+/** Builds the server and its commands, a matter of a second. */
+export function ensureServerBuilt() {
+  const changed = changedSince('server/dist/.stamp', ['server']);
+  if (!changed) return;
+  build('server');
+  changed.remember();
+}
+
+function build(name) {
+  execFileSync('npm', ['run', '--silent', 'build', '--workspace', name], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+}
+
+/** Null when what the parts are made of has not changed since they were built last, wherever this folder was then. */
+function changedSince(stampFile, parts) {
+  const folders = [
+    'core/src',
+    ...parts.flatMap((part) => ['src', 'public', 'scripts'].map((name) => path.join(part, name))),
+  ];
+  const sources = folders
+    .filter((folder) => existsSync(path.join(root, folder)))
     .flatMap(filesBelow)
     .filter((file) => !/\/public\/(fonts|voice|workers)\//.test(file));
-  const configs = ['app', 'extension'].flatMap((folder) =>
-    readdirSync(path.join(root, folder))
+  const configs = parts.flatMap((part) =>
+    readdirSync(path.join(root, part))
       .filter((name) => /\.(json|c?js|css)$/.test(name))
-      .map((name) => path.join(root, folder, name)),
+      .map((name) => path.join(root, part, name)),
   );
-  const sources = sha256(
-    [...parts, ...configs, path.join(root, 'package-lock.json')].flatMap((file) => [
-      file,
-      readFileSync(file),
-    ]),
-  );
-  if (stampOf('app/dist/.stamp') === sources) return;
-  console.log('Building the app and the extension (about a minute)…');
-  execFileSync('npm', ['run', '--silent', 'build'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
-  writeStamp('app/dist/.stamp', sources);
+  const files = [...sources, ...configs, path.join(root, 'package-lock.json')];
+  const stamp = sha256(files.flatMap((file) => [path.relative(root, file), readFileSync(file)]));
+  return stampOf(stampFile) === stamp ? null : { remember: () => writeStamp(stampFile, stamp) };
 }
 
 /** Finds Debian's Chromium, and installs it where it is missing and we may. @returns its path, or null */
@@ -74,22 +97,48 @@ export function ensureChromium() {
   return found();
 }
 
-/** Starts a process of ours that ends with us. */
+const children = new Set();
+let stopping = false;
+/** The server ends within 10 s; whatever is still there after this would never end. */
+const PATIENCE_MS = 12_000;
+
+/** Starts a process of ours. When we are told to end, it is told so too, and we end after it. */
 export function start(command, words, env = {}, cwd = root) {
+  if (children.size === 0)
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
   const child = spawn(command, words, { cwd, stdio: 'inherit', env: { ...process.env, ...env } });
-  const end = () => child.kill('SIGTERM');
-  process.on('SIGTERM', end);
-  process.on('SIGINT', end);
-  process.on('exit', end);
+  children.add(child);
+  child.on('exit', () => children.delete(child));
   return child;
 }
 
-/** Short-lived values get less room than Node gives by itself: a third less memory, for no time that could be measured. */
-export const NODE_WORDS = ['--max-semi-space-size=4', '--import', 'tsx'];
+/** Ends all that was started here, then this process. */
+export async function stop(code) {
+  if (stopping) return;
+  stopping = true;
+  const ended = [...children].map((child) => new Promise((resolve) => child.once('exit', resolve)));
+  const tell = (signal) => children.forEach((child) => child.kill(signal));
+  tell('SIGTERM');
+  setTimeout(() => tell('SIGKILL'), PATIENCE_MS).unref();
+  await Promise.all(ended);
+  process.exit(code);
+}
 
-/** Runs a TypeScript file of ours. */
+/** Runs a TypeScript file of ours: the demo's parts. What others run is built. */
 export function startTs(file, env) {
-  return start(process.execPath, [...NODE_WORDS, path.join(root, file)], env);
+  return start(process.execPath, ['--import', 'tsx', path.join(root, file)], env);
+}
+
+/** Short-lived values get less room than Node gives by itself: a third less memory, for no time that could be measured. */
+export const SERVER_WORDS = [
+  '--max-semi-space-size=4',
+  '--enable-source-maps',
+  path.join(root, 'server/dist/main.mjs'),
+];
+
+/** Starts the server as it was built. */
+export function startServer(env) {
+  return start(process.execPath, SERVER_WORDS, env);
 }
 
 /** Waits until an address answers. */

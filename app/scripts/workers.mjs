@@ -58,7 +58,7 @@ export async function buildTextWorkers() {
   await rm(target, { recursive: true, force: true });
   const entries = ['relate', 'find'].map((name) => [
     name,
-    path.join(app, `src/device/${name}/${name}.worker.ts`),
+    path.join(app, `src/device/workers/${name}/${name}.worker.ts`),
   ]);
   // What both stand on is a part of its own, so that it is on the device once.
   await build({ ...WORKER, entryPoints: Object.fromEntries(entries), outdir: target, splitting: true });

@@ -9,6 +9,7 @@ import { MadeToken, PullResponse } from '@dorvel/core/model';
 import { createClock } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
+import { SERVER_WORDS } from '../../scripts/steps.mjs';
 import { MISHAP_PORT, page } from '../ports';
 import { Client } from './client';
 import { ownServer, root, type OwnServer } from './own-server';
@@ -34,7 +35,7 @@ const command = (...words: string[]) => {
 }; // prettier-ignore
 /** Starts the server where it is not expected to stay. */
 const started = () => {
-  const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], { cwd: root, env: server.env, encoding: 'utf8', timeout: 60_000 });
+  const { status, stderr } = spawnSync(process.execPath, SERVER_WORDS, { cwd: root, env: server.env, encoding: 'utf8', timeout: 60_000 });
   return { status, says: stderr };
 }; // prettier-ignore
 /** A library with one article and its pictures. */

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect } from '@playwright/test';
-import { NODE_WORDS } from '../../scripts/steps.mjs';
+import { SERVER_WORDS } from '../../scripts/steps.mjs';
 import { SMALL_WEB_PORT } from '../ports';
 
 export const root = path.resolve(import.meta.dirname, '../..');
@@ -49,7 +49,7 @@ export function ownServer(port: number, settings: Record<string, string> = {}): 
     output: () => output,
     pid: () => child?.pid ?? 0,
     async start() {
-      child = spawn(process.execPath, [...NODE_WORDS, 'server/src/main.ts'], {
+      child = spawn(process.execPath, SERVER_WORDS, {
         cwd: root,
         env,
         stdio: ['ignore', 'pipe', 'pipe'],

@@ -35,10 +35,14 @@ const manifest = {
 await rm(out, { recursive: true, force: true });
 await mkdir(path.join(out, 'fonts'), { recursive: true });
 await build({
-  entryPoints: ['background', 'panel', 'options', 'search-line', 'marks', 'cut'].map((name) => ({
-    in: path.join(root, 'src', ['panel', 'options'].includes(name) ? `${name}.tsx` : `${name}.ts`),
-    out: name,
-  })),
+  entryPoints: [
+    'background/background.ts',
+    'panel/panel.tsx',
+    'options/options.tsx',
+    'content/search-line.ts',
+    'content/marks.ts',
+    'content/cut.ts',
+  ].map((file) => ({ in: path.join(root, 'src', file), out: path.parse(file).name })),
   outdir: out,
   bundle: true,
   minify: true,

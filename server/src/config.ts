@@ -66,9 +66,8 @@ export function readConfig(environment: Record<string, string | undefined>, root
     databaseUrl: env.DATABASE_URL ?? `file:${path.join(dataFolder, 'dorvel.db')}`,
     picturesFolder: path.join(dataFolder, 'pictures'),
     migrationsFolder: path.join(root, 'server/src/db/migrations'),
-    apartSources: path.join(root, 'server/src/apart'),
-    apartFolder: path.join(root, 'server/dist/apart'),
-    speakWorker: path.join(root, 'server/src/publish/speak.worker.ts'),
+    /** Where the build has put what runs in processes and threads of its own. */
+    builtFolder: path.join(root, 'server/dist'),
     webFolder: path.join(root, 'app/dist'),
     allowHosts: env.DORVEL_ALLOW_HOSTS,
     demo: env.DORVEL_DEMO === '1' ? { ...DEMO_ACCOUNT, smallWeb: env.DORVEL_SMALL_WEB } : null,

@@ -6,28 +6,27 @@ import { createClock } from '@dorvel/core/sync';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { capture, postpone, type CaptureTools } from './capture/capture';
-import { bundleChildren } from './apart/bundle';
 import { openWorkshop } from './apart/workshop';
-import { workshopExtractor, type Lane } from './capture/extractor';
+import { workshopExtractor } from './capture/extractor';
 import { folderStore } from './capture/files';
-import { startRunner } from './capture/runner';
+import { startRunner } from './jobs/runner';
 import { readConfig } from './config';
-import { accountRepository } from './db/accounts';
-import { findableLibrary, putMissingFindables } from './db/findable';
-import { feedSchedule } from './db/feeds';
-import { jobRepository, type Job } from './db/jobs';
-import { libraryOf } from './db/library';
-import { mailboxRepository } from './db/mailboxes';
-import { perAccount } from './db/per-account';
-import { workshopProfiler } from './db/profiler';
+import { accountRepository } from './accounts/accounts';
+import { findableLibrary, putMissingFindables } from './library/findable';
+import { feedSchedule } from './library/feeds';
+import { jobRepository, type Job, type Lane } from './jobs/queue';
+import { libraryOf } from './library/library';
+import { mailboxRepository } from './accounts/mailboxes';
+import { perAccount } from './library/per-account';
+import { workshopProfiler } from './library/profiler';
 import { NotSound, openSound } from './db/sound';
-import { relatedLibrary } from './db/related';
-import { tokenRepository } from './db/tokens';
+import { relatedLibrary } from './library/related';
+import { tokenRepository } from './accounts/tokens';
 import { lookAtFeed } from './feeds/look';
 import { mailListener } from './mail/listener';
 import { podcastShelf } from './publish/podcasts';
 import { threadSpeaker } from './publish/speaker';
-import { ChangeBell } from './routes/sync';
+import { ChangeBell } from './library/bell';
 
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
 const log = pino({ level: config.logLevel });
@@ -40,14 +39,14 @@ const database = await openSound(config).catch((error: unknown) => {
 const accounts = accountRepository(database, Date.now);
 const jobs = jobRepository(database, Date.now);
 const files = folderStore(config.picturesFolder);
-const children = await bundleChildren(config.apartSources, config.apartFolder);
+const tasks = (name: 'texts' | 'pictures') => path.join(config.builtFolder, `tasks/${name}.child.mjs`);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
 const workshops = {
-  quick: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 20_000 }),
-  post: openWorkshop({ entry: children.texts, mostBytes: 200_000_000, idleMs: 5000 }),
-  long: openWorkshop({ entry: children.texts, mostBytes: 330_000_000, idleMs: 1000, niceness: 5 }),
-  small: openWorkshop({ entry: children.pictures, mostBytes: 200_000_000, idleMs: 4000 }),
-  large: openWorkshop({ entry: children.pictures, mostBytes: 240_000_000, idleMs: 1000, niceness: 5 }),
+  quick: openWorkshop({ entry: tasks('texts'), mostBytes: 200_000_000, idleMs: 20_000 }),
+  post: openWorkshop({ entry: tasks('texts'), mostBytes: 200_000_000, idleMs: 5000 }),
+  long: openWorkshop({ entry: tasks('texts'), mostBytes: 330_000_000, idleMs: 1000, niceness: 5 }),
+  small: openWorkshop({ entry: tasks('pictures'), mostBytes: 200_000_000, idleMs: 4000 }),
+  large: openWorkshop({ entry: tasks('pictures'), mostBytes: 240_000_000, idleMs: 1000, niceness: 5 }),
 };
 /** An account's own clock: what one account's devices say of the time is nothing to another's. */
 const clockOf = perAccount(() => createClock('server', Date.now), 1000);
@@ -109,7 +108,7 @@ const lookout = startRunner(
   log,
 );
 
-const speaker = threadSpeaker(config.speakWorker);
+const speaker = threadSpeaker(path.join(config.builtFolder, 'publish/speak.worker.mjs'));
 const podcasts = podcastShelf(database, path.join(config.dataFolder, 'podcasts'), speaker, Date.now);
 await podcasts.recover();
 const reading = startRunner(

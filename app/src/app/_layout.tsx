@@ -1,8 +1,8 @@
 import '../../global.css';
 import { Slot } from 'expo-router';
 import { useEffect } from 'react';
-import { registerServiceWorker } from '@/device/register-service-worker';
-import { startSyncLoop } from '@/device/sync-loop';
+import { registerServiceWorker } from '@/device/cache/register-service-worker';
+import { startSyncLoop } from '@/device/sync/sync-loop';
 import { Boundary } from '@/ui/boundary';
 import { useTheme } from '@/features/settings/theme';
 

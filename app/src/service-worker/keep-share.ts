@@ -1,4 +1,4 @@
-import { NAME_HEADER, SHARE_CACHE } from '../device/share-cache';
+import { NAME_HEADER, SHARE_CACHE } from '../device/cache/share-cache';
 
 /**
  * Takes what a share sheet posts (Web Share Target, W3C draft): files are put by, words go on in the address.

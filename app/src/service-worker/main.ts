@@ -10,7 +10,7 @@ import {
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
 import type { WorkboxPlugin } from 'workbox-core';
-import { PICTURE_CACHE } from '../device/picture-cache';
+import { PICTURE_CACHE } from '../device/cache/picture-cache';
 import { keepShare } from './keep-share';
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (PrecacheEntry | string)[] };

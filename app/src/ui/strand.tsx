@@ -1,5 +1,5 @@
 import type { Spans } from '@dorvel/core/model';
-import { looseEndPath, strandLength, strandParts } from '@dorvel/core/queue';
+import { looseEndPath, strandLength, strandParts } from '@dorvel/core/strand';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Path } from 'react-native-svg';
 

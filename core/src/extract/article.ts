@@ -2,10 +2,10 @@ import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { TREE_SCHEMA, type CameThrough, type Fact, type HowMuch } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
-import { checkArrival } from './came-through';
-import { mainTree, partTree, wholeTree, withoutPictures, type Place } from './clean-tree';
-import { readMetadata, type Metadata } from './metadata';
-import { findNextPage } from './next-page';
+import { checkArrival } from './page/came-through';
+import { mainTree, partTree, wholeTree, withoutPictures, type Place } from './tree/clean-tree';
+import { readMetadata, type Metadata } from './metadata/metadata';
+import { findNextPage } from './page/next-page';
 import {
   attribute,
   descendants,
@@ -17,8 +17,8 @@ import {
   textOf,
   tidy,
   type PageDocument,
-} from './page-tree';
-import { textInState } from './state-text';
+} from './page/page-tree';
+import { textInState } from './page/state-text';
 
 /** A page as clean text with what the page states about itself. */
 export interface Article {

@@ -1,7 +1,7 @@
 export * from './article';
-export { checkArrival } from './came-through';
-export * from './join';
-export * from './markdown';
-export * from './pdf-text';
-export * from './formats';
-export { PageTooLarge } from './page-tree';
+export { checkArrival } from './page/came-through';
+export * from './page/join';
+export * from './documents/markdown';
+export * from './documents/pdf-text';
+export * from './documents/write-tree';
+export { PageTooLarge } from './page/page-tree';

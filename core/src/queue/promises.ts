@@ -1,5 +1,5 @@
 import type { Item } from '../model';
-import type { DayName } from './days';
+import type { DayName } from '../reading/days';
 
 /**
  * True when an item is to surface today: its day has come, and the reader has not been in it since.

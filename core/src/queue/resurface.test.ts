@@ -1,14 +1,7 @@
 import fc from 'fast-check';
-import {
-  addDays,
-  daysBetween,
-  liftForToday,
-  LIFTED_A_DAY,
-  longestWait,
-  reasonInWords,
-  resurfacingScore,
-  type Waiting,
-} from '.';
+import { addDays, daysBetween } from '../reading';
+import { reasonInWords } from '../wording';
+import { liftForToday, LIFTED_A_DAY, longestWait, resurfacingScore, type Waiting } from '.';
 
 const TODAY = '2026-11-24';
 const waiting = (changes: Partial<Waiting> = {}): Waiting => ({

@@ -1,5 +1,5 @@
 import { sentences } from '.';
-import { SENTENCE_BREAK_ROWS as rows } from './sentence-break-rows';
+import { SENTENCE_BREAK_ROWS as rows } from './sentence-break-rows.test-data';
 
 describe('Unicode’s own test of sentence boundaries (UAX #29, SentenceBreakTest 15.0.0)', () => {
   /** The sentences of a row; we leave the white space around them out, and what is nothing but that. */

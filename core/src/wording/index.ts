@@ -1,3 +1,4 @@
 export * from './item-words';
 export * from './reasons';
 export * from './change-words';
+export * from './reading-words';

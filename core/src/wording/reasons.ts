@@ -1,4 +1,5 @@
 import type { Item } from '../model';
+import type { Reason } from '../queue';
 import { titleOf } from './item-words';
 
 /** Why two items are near: "both speak of eelgrass, dredging". @param shared terms, weightiest first */
@@ -11,4 +12,42 @@ export function reasonForTag(because: readonly string[], items: readonly Item[])
   const first = items.find(({ id }) => id === because[0]);
   const more = because.length - 1;
   return `as ${first ? `“${titleOf(first)}”` : 'one near to it'}${more > 0 ? ` and ${more} more near to it` : ''}`;
+}
+
+/** The reason for lifting in words: when it was saved, and the weightiest of the rest. */
+export function reasonInWords(reasons: readonly Reason[]): string {
+  const saved = reasons.find((reason) => reason.kind === 'saved');
+  const other =
+    reasons.find((reason) => reason.kind !== 'saved' && reason.kind !== 'unseen') ??
+    reasons.find((reason) => reason.kind === 'unseen');
+  const words = [saved, other].filter((reason) => reason !== undefined).map(inWords);
+  return words.join(', ') || 'in the Queue';
+}
+
+function inWords(reason: Reason): string {
+  switch (reason.kind) {
+    case 'saved':
+      return `saved ${spanInWords(reason.days)} ago`;
+    case 'near':
+      return `close to ${COUNTED[reason.count] ?? String(reason.count)} ${reason.count === 1 ? 'thing' : 'things'} you finished lately`;
+    case 'begun':
+      return `begun, ${String(Math.max(1, Math.round(reason.minutesLeft)))} min left`;
+    case 'promise':
+      return `was to come back ${reason.day}`;
+    case 'unseen':
+      return `not brought up for ${spanInWords(reason.days)}`;
+  }
+}
+
+const COUNTED = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
+
+/** "3 days", "7 weeks", "5 months". */
+export function spanInWords(days: number): string {
+  const [count, unit] =
+    days < 14
+      ? [days, 'day']
+      : days < 70
+        ? [Math.round(days / 7), 'week']
+        : [Math.round(days / 30.4), 'month'];
+  return `${count} ${unit}${count === 1 ? '' : 's'}`;
 }

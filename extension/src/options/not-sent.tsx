@@ -1,4 +1,4 @@
-import { ask, type Standing } from '../asks';
+import { ask, type Standing } from '../messages';
 import { Button, Part } from '../ui/controls';
 
 /** What waits for a connection, and what the server would not take: no address is dropped. */

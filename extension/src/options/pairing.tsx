@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { ask, type Standing } from '../asks';
+import { ask, type Standing } from '../messages';
 import { Button, Field, Part } from '../ui/controls';
 
 /** Joins the extension to a library, and parts it from it. */

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { readSearchPage } from '../search-pages';
+import { readSearchPage } from '../background/search-pages';
 import { Button, Field, Part } from '../ui/controls';
 
 /** The pages that search the web on which a line may say what the reader's own library has. None at first. */

@@ -10,7 +10,7 @@ import {
 } from '@dorvel/core/model';
 import { titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
-import { ask } from '../asks';
+import { ask } from '../messages';
 import { Chip, Choice, Field, Part } from '../ui/controls';
 
 interface ChangesProps {

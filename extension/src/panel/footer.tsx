@@ -1,4 +1,4 @@
-import type { Standing } from '../asks';
+import type { Standing } from '../messages';
 
 /** Whose library it is, what waits, and when the panel closes. */
 export function Footer({ standing, closesIn }: { standing: Standing; closesIn: number | null }) {

@@ -1,11 +1,11 @@
 import { isOnWeb } from '@dorvel/core/address';
 import type { Item, KnownPage } from '@dorvel/core/model';
-import { lengthInWords } from '@dorvel/core/queue';
+import { lengthInWords } from '@dorvel/core/wording';
 import { alreadySavedWords, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
-import { ask } from '../asks';
-import { linkTo } from '../links';
-import type { Saved } from '../save';
+import { ask } from '../messages';
+import { linkTo } from '../background/links';
+import type { Saved } from '../background/save';
 import { Button, Part } from '../ui/controls';
 import { Strand } from '../ui/strand';
 import { Changes } from './changes';

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { kept } from '../kept';
+import { kept } from '../background/storage';
 
 /**
  * Closes the panel by itself some seconds after the save, unless it is touched: then it stays (WCAG 2.2, 2.2.1: the

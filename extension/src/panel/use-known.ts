@@ -1,6 +1,6 @@
 import type { KnownPage } from '@dorvel/core/model';
 import { useCallback, useEffect, useState } from 'react';
-import { ask, type FromServer } from '../asks';
+import { ask, type FromServer } from '../messages';
 
 const AGAIN_MS = 700;
 /** After so long the text is taken to need more time than one would look at a panel. */

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { kept } from '../kept';
+import { kept } from '../background/storage';
 
 /** Where the library stands that the extension is paired with. */
 export function useOrigin(): string | null {

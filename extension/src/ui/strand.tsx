@@ -1,12 +1,7 @@
 import type { Item } from '@dorvel/core/model';
-import {
-  goOnFrom,
-  lengthInWords,
-  looseEndPath,
-  passedOf,
-  strandLength,
-  strandParts,
-} from '@dorvel/core/queue';
+import { goOnFrom, passedOf } from '@dorvel/core/reading';
+import { lengthInWords } from '@dorvel/core/wording';
+import { looseEndPath, strandLength, strandParts } from '@dorvel/core/strand';
 
 const ROOM = 220;
 const ACROSS = 22;

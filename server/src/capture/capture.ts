@@ -14,14 +14,15 @@ import {
 import { applyMutation, withMarksOf, type HybridClock } from '@dorvel/core/sync';
 import { saveAgain } from '@dorvel/core/queue';
 import { v7 as uuidv7 } from 'uuid';
-import type { Job } from '../db/jobs';
-import type { Library, LibraryWriter } from '../db/library';
+import { isDiskFull } from '../db/open';
+import type { Job } from '../jobs/queue';
+import type { Library, LibraryWriter } from '../library/library';
 import type { Extractor } from './extractor';
-import type { FetchRules } from './fetcher';
+import type { FetchRules } from '../fetching/fetcher';
 import type { FileStore } from './files';
 import { obtain, obtainGiven } from './obtain';
 import { keepPictures, type Darkrooms, type KeptPictures } from './pictures';
-import { sameSite } from './same-site';
+import { sameSite } from '../fetching/same-site';
 
 export interface CaptureTools {
   extractor: Extractor;
@@ -131,15 +132,6 @@ async function sayPage(job: Job, library: Library, page: number): Promise<void> 
     const item = await write.item(job.itemId);
     if (item) await putCapture(write, item, { says: `Fetching page ${page} of the article…` });
   });
-}
-
-/** True for errors that say there is no room left, of the file system or of SQLite. */
-export function isDiskFull(error: unknown): boolean {
-  for (let at = error; at instanceof Error; at = at.cause) {
-    const code = 'code' in at ? String(at.code) : '';
-    if (code === 'ENOSPC' || code === 'EDQUOT' || code.startsWith('SQLITE_FULL')) return true;
-  }
-  return false;
 }
 
 /** After an error nobody foresaw: try again later, and say so. */

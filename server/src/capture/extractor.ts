@@ -1,11 +1,6 @@
 import { GivenUp, type Workshop } from '../apart/workshop';
+import type { Lane } from '../jobs/queue';
 import type { Input, Taken } from './inputs';
-
-/**
- * Where a text is taken apart. Most are quick; those that are large or turn out to be slow go to the long lane, one at a
- * time, so that they hold up none but their like.
- */
-export type Lane = 'quick' | 'long';
 
 /** `long`: it is not for the quick lane, and is to come again to the long one. */
 export type Extracted = Taken | { ok: false; long: true };
@@ -25,7 +20,7 @@ const LIMIT_MS_PER_MEGABYTE = 2000;
 const PACKED = ['%PDF-', 'PK\u0003\u0004'];
 
 /**
- * An extractor over two workshops with the tasks of apart/texts.child.ts.
+ * An extractor over two workshops with the tasks of tasks/texts.child.ts.
  *
  * @param longLimitMs how long one text may take in the long lane
  */

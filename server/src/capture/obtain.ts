@@ -1,10 +1,11 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { joinPages, type Article } from '@dorvel/core/extract';
 import type { GivenText, HowMuch } from '@dorvel/core/model';
-import type { Extracted, Extractor, Lane } from './extractor';
-import { fetchGuarded, type FetchRules } from './fetcher';
+import type { Lane } from '../jobs/queue';
+import type { Extracted, Extractor } from './extractor';
+import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
 import type { Attached } from './mime';
-import { sameSite } from './same-site';
+import { sameSite } from '../fetching/same-site';
 
 const PAGE_BYTES_LIMIT = 10_000_000;
 /** Longer articles than this are not cut into pages; what goes on for longer is a listing. */

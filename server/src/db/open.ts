@@ -38,6 +38,11 @@ export function isBusy(error: unknown): boolean {
   return codesOf(error).some((code) => /^SQLITE_(?:BUSY|LOCKED)/.test(code));
 }
 
+/** True when there is no room left, for a file or for the database. */
+export function isDiskFull(error: unknown): boolean {
+  return codesOf(error).some((code) => /^(?:ENOSPC|EDQUOT|SQLITE_FULL)/.test(code));
+}
+
 /** True when the file is no database any more, or not a whole one. */
 export function isDamaged(error: unknown): boolean {
   return codesOf(error).some((code) => /^SQLITE_(?:CORRUPT|NOTADB)/.test(code));

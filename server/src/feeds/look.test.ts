@@ -8,13 +8,13 @@ import { createClock } from '@dorvel/core/sync';
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { workshopInPlace } from '../apart/in-place';
-import { TEXT_TASKS } from '../apart/texts';
-import { accountRepository } from '../db/accounts';
-import { feedSchedule } from '../db/feeds';
-import { libraryOf, type Library } from '../db/library';
+import { TEXT_TASKS } from '../tasks/texts';
+import { accountRepository } from '../accounts/accounts';
+import { feedSchedule } from '../library/feeds';
+import { libraryOf, type Library } from '../library/library';
 import { openDatabase, type Database } from '../db/open';
 import { feeds } from '../db/schema';
-import { takeMutation } from '../routes/push';
+import { takeMutation } from '../library/take-mutations';
 import { lookAtFeed } from './look';
 
 type Answer = { status?: number; headers?: Record<string, string>; body?: string | Buffer };

@@ -10,14 +10,14 @@ import {
 } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import { GivenUp, type Workshop } from '../apart/workshop';
-import { fetchGuarded, type Fetched, type FetchRules } from '../capture/fetcher';
-import type { DueFeed, FeedMemory } from '../db/feeds';
-import type { Library, LibraryWriter } from '../db/library';
-import { saveFor } from '../save-for';
+import { fetchGuarded, type Fetched, type FetchRules } from '../fetching/fetcher';
+import type { DueFeed, FeedMemory } from '../library/feeds';
+import type { Library, LibraryWriter } from '../library/library';
+import { saveFor } from '../library/save-for';
 import { nextLook } from './when';
 
 export interface FeedTools {
-  /** Where feeds are read; with the tasks of apart/texts.child.ts. */
+  /** Where feeds are read; with the tasks of tasks/texts.child.ts. */
   workshop: Workshop;
   rules: Omit<FetchRules, 'accept' | 'maxBytes' | 'unless'>;
   clock: HybridClock;

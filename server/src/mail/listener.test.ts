@@ -8,11 +8,11 @@ import nodemailer, { type SendMailOptions } from 'nodemailer';
 import { pino } from 'pino';
 import type { SMTPServer } from 'smtp-server';
 import { workshopInPlace } from '../apart/in-place';
-import { TEXT_TASKS } from '../apart/texts';
+import { TEXT_TASKS } from '../tasks/texts';
 import { GivenUp, type Workshop } from '../apart/workshop';
-import { accountRepository } from '../db/accounts';
-import { libraryOf, type Library } from '../db/library';
-import { mailboxRepository, type Mailboxes } from '../db/mailboxes';
+import { accountRepository } from '../accounts/accounts';
+import { libraryOf, type Library } from '../library/library';
+import { mailboxRepository, type Mailboxes } from '../accounts/mailboxes';
 import { openDatabase, type Database } from '../db/open';
 import { mailListener } from './listener';
 

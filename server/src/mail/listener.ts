@@ -2,15 +2,15 @@ import type { HybridClock } from '@dorvel/core/sync';
 import type { Logger } from 'pino';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
 import { GivenUp, type Workshop } from '../apart/workshop';
-import type { KnownMailbox, Mailboxes } from '../db/mailboxes';
-import type { Library } from '../db/library';
-import { saveFor } from '../save-for';
+import type { KnownMailbox, Mailboxes } from '../accounts/mailboxes';
+import type { Library } from '../library/library';
+import { saveFor } from '../library/save-for';
 import type { ReadLetter } from './read-mail';
 
 interface MailTools {
   mailboxes: Mailboxes;
   library(accountId: string): Library;
-  /** Where letters are read; with the tasks of apart/texts.child.ts. */
+  /** Where letters are read; with the tasks of tasks/texts.child.ts. */
   workshop: Workshop;
   /** The clock of an account. */
   clockOf(accountId: string): HybridClock;

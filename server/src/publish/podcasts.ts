@@ -8,7 +8,7 @@ import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { copies, episodes, items, podcasts } from '../db/schema';
-import { readStoredItem, readStoredItems } from '../db/stored';
+import { readStoredItem, readStoredItems } from '../library/stored';
 import type { Speaker } from './speaker';
 
 /** How often the Queue is looked at for what is new in it. */

@@ -17,7 +17,6 @@ export interface Speaker {
 export function threadSpeaker(workerFile: string): Speaker {
   const pool = new Piscina({
     filename: workerFile,
-    execArgv: ['--import', 'tsx'],
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 30_000,

@@ -21,14 +21,14 @@ import { reasonForTag } from '@dorvel/core/wording';
 import cors from 'cors';
 import { Router, type RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import type { FindableLibrary } from '../db/findable';
-import type { Library } from '../db/library';
-import type { RelatedLibrary } from '../db/related';
-import type { Tokens } from '../db/tokens';
+import type { FindableLibrary } from '../library/findable';
+import type { Library } from '../library/library';
+import type { RelatedLibrary } from '../library/related';
+import type { Tokens } from '../accounts/tokens';
 import { accountOf } from './guard';
 import { HttpProblem, notFound } from './problem';
 import { jsonBody } from './json-body';
-import { takePush } from './push';
+import { takePush } from '../library/take-mutations';
 
 interface ExtensionParts {
   tokens: Tokens;

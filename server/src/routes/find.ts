@@ -1,7 +1,7 @@
 import { FindRequest, FindResponse, type Passage } from '@dorvel/core/model';
 import { find, passageOf, readQuery, tagCounts } from '@dorvel/core/search';
 import { Router } from 'express';
-import type { FindableLibrary } from '../db/findable';
+import type { FindableLibrary } from '../library/findable';
 import { accountOf } from './guard';
 
 /** Finding in the whole library, for devices that have only a part of it. */

@@ -2,7 +2,7 @@ import { isIP } from 'node:net';
 import { parse as parseCookies } from 'cookie';
 import type { CookieOptions, Request, RequestHandler, Response } from 'express';
 import type { Account } from '@dorvel/core/model';
-import type { Accounts } from '../db/accounts';
+import type { Accounts } from '../accounts/accounts';
 import { HttpProblem, unauthenticated } from './problem';
 
 const SESSION_COOKIE = 'dorvel_session';

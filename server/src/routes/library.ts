@@ -1,7 +1,7 @@
 import { Copy, CopyParams, PictureParams } from '@dorvel/core/model';
 import { Router } from 'express';
 import type { FileStore } from '../capture/files';
-import type { Library } from '../db/library';
+import type { Library } from '../library/library';
 import { accountOf } from './guard';
 import { notFound } from './problem';
 

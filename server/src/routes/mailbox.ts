@@ -1,6 +1,6 @@
 import { Mailbox, MailboxChanges } from '@dorvel/core/model';
 import { Router, type Response } from 'express';
-import type { Mailboxes } from '../db/mailboxes';
+import type { Mailboxes } from '../accounts/mailboxes';
 import { accountOf } from './guard';
 import { notFound } from './problem';
 

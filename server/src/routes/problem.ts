@@ -2,8 +2,7 @@ import { Problem } from '@dorvel/core/model';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import { isDiskFull } from '../capture/capture';
-import { isBusy } from '../db/open';
+import { isBusy, isDiskFull } from '../db/open';
 
 /** Thrown by routes; answered as RFC 9457 problem details. */
 export class HttpProblem extends Error {

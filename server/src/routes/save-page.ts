@@ -6,10 +6,10 @@ import express, { Router, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import type { Library } from '../db/library';
-import type { Tokens } from '../db/tokens';
-import { saveFor } from '../save-for';
-import { takeMutation } from './push';
+import type { Library } from '../library/library';
+import type { Tokens } from '../accounts/tokens';
+import { saveFor } from '../library/save-for';
+import { takeMutation } from '../library/take-mutations';
 
 interface SavePageParts {
   tokens: Tokens;

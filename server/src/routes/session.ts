@@ -3,7 +3,7 @@ import { Account, NewAccount, Setup, SignIn } from '@dorvel/core/model';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Config } from '../config';
-import type { Accounts } from '../db/accounts';
+import type { Accounts } from '../accounts/accounts';
 import { accountOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
 import { jsonBody } from './json-body';
 import { HttpProblem, sendProblem } from './problem';

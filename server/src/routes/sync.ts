@@ -1,30 +1,14 @@
-import { EventEmitter } from 'node:events';
 import { PullQuery, PullResponse, PushRequest, PushResponse } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import { Router } from 'express';
 import type { Logger } from 'pino';
-import type { Accounts } from '../db/accounts';
-import type { Library } from '../db/library';
+import type { Accounts } from '../accounts/accounts';
+import type { ChangeBell } from '../library/bell';
+import type { Library } from '../library/library';
 import { accountOf, sessionToken } from './guard';
-import { takePush } from './push';
+import { takePush } from '../library/take-mutations';
 
 const HEARTBEAT_MS = 25_000;
-
-/** Tells the devices of an account that there is something to pull, and those of a session that it has ended. */
-export class ChangeBell {
-  readonly #emitter = new EventEmitter().setMaxListeners(0);
-
-  /** @param whose an account's id, or a session's token when that has ended */
-  ring(whose: string): void {
-    this.#emitter.emit(whose);
-  }
-
-  /** @returns a function that ends the listening */
-  listen(whose: string, heard: () => void): () => void {
-    this.#emitter.on(whose, heard);
-    return () => this.#emitter.off(whose, heard);
-  }
-}
 
 interface SyncTools {
   library(accountId: string): Library;

@@ -1,6 +1,6 @@
 import { MadeToken, NewToken, TokenList, TokenParams } from '@dorvel/core/model';
 import { Router } from 'express';
-import type { Tokens } from '../db/tokens';
+import type { Tokens } from '../accounts/tokens';
 import { accountOf } from './guard';
 import { notFound } from './problem';
 

@@ -1,5 +1,5 @@
 import { Redirect, Slot, useGlobalSearchParams } from 'expo-router';
-import { useAccount } from '@/device/account';
+import { useAccount } from '@/device/store/account';
 import { Shell } from '@/features/shell/shell';
 
 export default function PlacesLayout() {

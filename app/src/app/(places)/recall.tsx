@@ -1,1 +1,1 @@
-export { RecallScreen as default } from '@/features/cards/recall-screen';
+export { RecallScreen as default } from '@/features/cards/from-memory-screen';

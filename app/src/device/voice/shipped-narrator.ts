@@ -5,7 +5,7 @@ import { wrap } from 'comlink';
 import type { NarratorMaker } from './narrator';
 import { placeAfter } from './skip';
 import { SHIPPED_VOICES, type ShippedVoice, type Spoken, type Synthesizer } from './synthesizer';
-import { createTwinPlayer } from './twin-player';
+import { createTwinPlayer } from './double-buffered-player';
 
 /** Sentences made ahead of being heard: half a minute or so, enough for a slow phone to stay in front. */
 const AHEAD = 4;

@@ -3,7 +3,7 @@ import type { GivenText } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
-import { choose, saveAddress } from '@/device/changes';
+import { choose, saveAddress } from '@/device/store/changes';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { Button } from '@/ui/button';
@@ -13,9 +13,9 @@ import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
 import { TEXT_FILES, wishesOfFiles, wishesOfText, type Wishes } from './files';
 import { GivenTextField } from './given-text';
-import { HowMuchChoice, OF_A_PAGE } from './how-much-choice';
+import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { SaveMany } from './save-many';
-import { useSavingSettings } from './saving-settings-store';
+import { useSavingSettings } from '@/features/settings/saving-settings-store';
 
 /** Paste or type an address; one press, and it is in the Inbox. */
 export function AddSheet() {

@@ -1,7 +1,7 @@
 import type { GivenText, Item } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { giveText } from '@/device/changes';
+import { giveText } from '@/device/store/changes';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';

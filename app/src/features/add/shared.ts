@@ -1,14 +1,14 @@
 import { readAddress } from '@dorvel/core/address';
 import { useEffect } from 'react';
 import { z } from 'zod';
-import { useAccount } from '@/device/account';
-import { choose, saveAddress } from '@/device/changes';
-import { readSetting, writeSetting } from '@/device/settings-storage';
+import { useAccount } from '@/device/store/account';
+import { choose, saveAddress } from '@/device/store/changes';
+import { readSetting, writeSetting } from '@/device/store/settings-storage';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNotices } from '@/ui/notices';
-import { takeSharedFiles } from '@/device/share-cache';
+import { takeSharedFiles } from '@/device/cache/share-cache';
 import { useAddSheet } from './add-store';
-import { useSavingSettings } from './saving-settings-store';
+import { useSavingSettings } from '@/features/settings/saving-settings-store';
 
 const Waiting = z.array(z.string());
 

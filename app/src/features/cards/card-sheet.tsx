@@ -2,7 +2,7 @@ import { CARD_FAULT_WORDS, cardFaults, gapsIn, isHopeless, makeGap, withoutGaps 
 import type { Card } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { changeCard, makeCards } from '@/device/changes';
+import { changeCard, makeCards } from '@/device/store/changes';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';

@@ -4,9 +4,9 @@ import { titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { changeCard, makeCards } from '@/device/changes';
-import { handOutFile } from '@/device/hand-out';
-import { useCards, useItems } from '@/device/library';
+import { changeCard, makeCards } from '@/device/store/changes';
+import { handOutFile } from '@/device/cache/download-file';
+import { useCards, useItems } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { FileButton } from '@/ui/file-button';
@@ -170,7 +170,7 @@ function TakeAlong({ cards }: { cards: readonly Card[] }) {
 }
 
 async function takeBack(ids: readonly string[]): Promise<void> {
-  const { useAccount } = await import('@/device/account');
+  const { useAccount } = await import('@/device/store/account');
   const cards = await useAccount.getState().store?.cards.bulkGet([...ids]);
   for (const card of cards ?? []) if (card) await changeCard(card, { removed: true });
 }

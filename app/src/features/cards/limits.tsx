@@ -1,6 +1,6 @@
 import { Choice } from '@/ui/choice';
 import { Setting } from '@/ui/setting';
-import { useRecallSettings } from './recall-store';
+import { useRecallSettings } from './from-memory-store';
 
 const FRESH = [0, 5, 10, 20, 50];
 const REPEATED = [20, 50, 100, 200, 1000];

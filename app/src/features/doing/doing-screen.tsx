@@ -1,11 +1,13 @@
 import type { Item } from '@dorvel/core/model';
-import { inHours, inStage, minutesLeft, readingState, weekByWeek, type Week } from '@dorvel/core/queue';
+import { inHours } from '@dorvel/core/wording';
+import { inStage, readingState } from '@dorvel/core/queue';
+import { minutesLeft, weekByWeek, type Week } from '@dorvel/core/reading';
 import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { useMemo, useState } from 'react';
 import { ScrollView, Text, useWindowDimensions, View } from 'react-native';
-import { dayOf, useToday } from '@/device/day';
-import { useActivities, useItems } from '@/device/library';
+import { dayOf, useToday } from '@/device/store/day';
+import { useActivities, useItems } from '@/device/store/library';
 import { IconButton } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Icon } from '@/ui/icon';

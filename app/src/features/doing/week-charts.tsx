@@ -1,4 +1,4 @@
-import type { Week } from '@dorvel/core/queue';
+import type { Week } from '@dorvel/core/reading';
 import { Text, View } from 'react-native';
 import { BarChart } from 'react-native-gifted-charts';
 import { scaleFor } from './scale';

@@ -1,4 +1,4 @@
-import type { Week } from '@dorvel/core/queue';
+import type { Week } from '@dorvel/core/reading';
 import { format } from 'date-fns/format';
 
 /** The Monday of a week, short: "3 Nov". */

@@ -1,4 +1,4 @@
-import type { Week } from '@dorvel/core/queue';
+import type { Week } from '@dorvel/core/reading';
 import { weekLabel } from './week-label';
 
 /** The weeks in figures, for those who would rather read. */

@@ -1,5 +1,5 @@
 import { Text, View } from 'react-native';
-import { useSavingSettings } from '@/features/add/saving-settings-store';
+import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { SectionHeading } from '@/ui/section-heading';
 import { bookmarklet } from './bookmarklet';
 import { CopyButton, SecretNote, TokenMaker, type MakeToken } from './make-token';

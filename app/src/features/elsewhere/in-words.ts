@@ -1,4 +1,4 @@
-import { ServerProblem, Unreachable } from '@/device/api';
+import { ServerProblem, Unreachable } from '@/device/sync/api';
 
 /** What to tell of a request that failed. @throws what only a mistake of ours can have caused */
 export function inWords(error: unknown): string {

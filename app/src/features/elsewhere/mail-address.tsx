@@ -2,7 +2,7 @@ import { Sender, type Mailbox } from '@dorvel/core/model';
 import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import type { z } from 'zod';
-import { api } from '@/device/api';
+import { api } from '@/device/sync/api';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { SectionHeading } from '@/ui/section-heading';

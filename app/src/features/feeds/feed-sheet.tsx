@@ -1,9 +1,9 @@
 import { feedTitle, TagName, type Feed, type FeedMode } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { changeFeed } from '@/device/changes';
-import { useFeeds, useItems } from '@/device/library';
-import { useSync } from '@/device/sync-loop';
+import { changeFeed } from '@/device/store/changes';
+import { useFeeds, useItems } from '@/device/store/library';
+import { useSync } from '@/device/sync/sync-loop';
 import { momentWords } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';

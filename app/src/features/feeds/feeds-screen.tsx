@@ -3,7 +3,7 @@ import { feedTitle, type Feed } from '@dorvel/core/model';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
-import { useFeeds, useItems } from '@/device/library';
+import { useFeeds, useItems } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';

@@ -1,7 +1,7 @@
 import { feedTitle, type Feed } from '@dorvel/core/model';
 import { useId, useState } from 'react';
 import { Text, View } from 'react-native';
-import { handOutFile } from '@/device/hand-out';
+import { handOutFile } from '@/device/cache/download-file';
 import { Button } from '@/ui/button';
 import { useFeedMoves } from './use-feeds';
 

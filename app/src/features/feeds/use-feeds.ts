@@ -1,9 +1,16 @@
 import { readAddress } from '@dorvel/core/address';
 import { feedTitle, type Feed } from '@dorvel/core/model';
 import { useMemo } from 'react';
-import { changeFeed, choose, feedIdOf, followFeeds, saveAddress, type Followed } from '@/device/changes';
-import { useFeeds, useItems } from '@/device/library';
-import { useSavingSettings } from '@/features/add/saving-settings-store';
+import {
+  changeFeed,
+  choose,
+  feedIdOf,
+  followFeeds,
+  saveAddress,
+  type Followed,
+} from '@/device/store/changes';
+import { useFeeds, useItems } from '@/device/store/library';
+import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNotices } from '@/ui/notices';
 import { newOffers, type Offer } from './feed-view';

@@ -1,6 +1,6 @@
 import type { Answer, Item, Passage } from '@dorvel/core/model';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
-import { useFind } from '@/device/find/use-find';
+import { useFind } from '@/device/workers/find/use-find';
 import { useFindQuery } from './find-store';
 
 interface LibraryFind {

@@ -2,7 +2,7 @@ import { titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useHighlights, useItems, useNotes } from '@/device/library';
+import { useHighlights, useItems, useNotes } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { OrderedList } from '@/ui/ordered-list';
@@ -10,7 +10,7 @@ import { PlaceHeader } from '@/ui/place-header';
 import { useGathered } from './gathered-store';
 import { inRuns } from './marks-view';
 import { MarkButton, OneMark } from './one-mark';
-import { TakeAlong } from './take-along';
+import { TakeAlong } from './export-highlights';
 
 /** Highlights that were laid together, from one item or many: to be put in order and taken along. */
 export function GatheredScreen() {

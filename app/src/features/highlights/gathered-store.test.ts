@@ -1,4 +1,4 @@
-import { readSetting } from '@/device/settings-storage';
+import { readSetting } from '@/device/store/settings-storage';
 import { z } from 'zod';
 import { useGathered } from './gathered-store';
 

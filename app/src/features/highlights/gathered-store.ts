@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { create } from 'zustand';
-import { readSetting, writeSetting } from '@/device/settings-storage';
+import { readSetting, writeSetting } from '@/device/store/settings-storage';
 
 const Gathered = z.array(z.uuid()).max(2000);
 

@@ -1,15 +1,15 @@
 import { HIGHLIGHT_KIND_WORDS, HighlightKind, LONGEST_NOTE, type Highlight } from '@dorvel/core/model';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { changeMark } from '@/device/changes';
-import { useItem } from '@/device/library';
+import { changeMark } from '@/device/store/changes';
+import { useItem } from '@/device/store/library';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { WritingField } from '@/features/notes/writing-field';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Sheet } from '@/ui/sheet';
-import { copyPassage, sharePassage } from './hand-on';
+import { copyPassage, sharePassage } from './share-highlights';
 import { removeMark } from './marking';
 
 const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KIND_WORDS[value] }));

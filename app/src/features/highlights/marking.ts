@@ -1,8 +1,8 @@
 import { passageAt } from '@dorvel/core/highlight';
 import { HIGHLIGHT_KIND_WORDS, type Highlight, type HighlightKind } from '@dorvel/core/model';
-import { changeMark, mark } from '@/device/changes';
+import { changeMark, mark } from '@/device/store/changes';
 import { useNotices } from '@/ui/notices';
-import type { PlacedMark } from './use-marks-in-text';
+import type { PlacedMark } from '@/article/at-highlight';
 import type { TextPart } from './use-selected-text';
 
 /** What marking a part of a text does: a new highlight, or one of the same kind there is that grows over it. */

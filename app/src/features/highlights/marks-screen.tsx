@@ -4,7 +4,7 @@ import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { useHighlights, useItems, useNotes } from '@/device/library';
+import { useHighlights, useItems, useNotes } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -13,14 +13,14 @@ import { useNotices } from '@/ui/notices';
 import { Setting } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
 import { PlaceHeader } from '@/ui/place-header';
-import { bringIn, broughtInWords } from './bring-in';
+import { bringIn, broughtInWords } from './import-highlights';
 import { HighlightSheet } from './highlight-sheet';
 import { useGathered } from './gathered-store';
 import { ALL_MARKS, facetsOf, marksByItem, type MarksWanted } from './marks-view';
 import { NotesBelow } from './notes-below';
 import { NarrowMarks } from './narrow-marks';
 import { MarkButton, OneMark } from './one-mark';
-import { TakeAlong } from './take-along';
+import { TakeAlong } from './export-highlights';
 
 const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
   { value: 'all', label: 'All' },

@@ -1,7 +1,7 @@
-import { addDays } from '@dorvel/core/queue';
+import { addDays } from '@dorvel/core/reading';
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { dayOf, useToday } from '@/device/day';
+import { dayOf, useToday } from '@/device/store/day';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';
 import { Choice } from '@/ui/choice';

@@ -2,7 +2,7 @@ import { HIGHLIGHT_KIND_WORDS, type Highlight } from '@dorvel/core/model';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { atMark } from './use-marks-in-text';
+import { atMark } from '@/article/at-highlight';
 
 interface OneMarkProps {
   highlight: Highlight;

@@ -3,17 +3,17 @@ import { sentences } from '@dorvel/core/text';
 import type { Highlight, HighlightKind, Item } from '@dorvel/core/model';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { View } from 'react-native';
-import type { KeptCopy } from '@/device/store';
+import type { KeptCopy } from '@/device/store/store';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { usePlayer } from '@/features/listen/player-store';
-import { offsetAtPoint } from '@/features/reader/text-geometry';
+import { offsetAtPoint } from '@/article/text-geometry';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
-import { copyPassage, sharePassage } from './hand-on';
+import { copyPassage, sharePassage } from './share-highlights';
 import { HighlightSheet } from './highlight-sheet';
 import { MarkBar } from './mark-bar';
 import { markingOf, markPart } from './marking';
-import type { PlacedMark } from './use-marks-in-text';
+import type { PlacedMark } from '@/article/at-highlight';
 import { useSelectedText, withoutEdges, type TextPart } from './use-selected-text';
 
 interface ReaderMarksProps {

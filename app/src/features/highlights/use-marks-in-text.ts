@@ -1,13 +1,8 @@
-import { placePassage, type Placed } from '@dorvel/core/highlight';
+import { placePassage } from '@dorvel/core/highlight';
 import { HighlightKind, type Highlight as Mark } from '@dorvel/core/model';
 import { useEffect, useMemo, type RefObject } from 'react';
-import { rangeOfText } from '@/features/reader/text-geometry';
-
-/** A highlight with its place in a text; null when it has lost it. */
-export interface PlacedMark {
-  mark: Mark;
-  placed: Placed | null;
-}
+import type { PlacedMark } from '@/article/at-highlight';
+import { rangeOfText } from '@/article/text-geometry';
 
 /** Places of highlights in a text, in the order of the text; those that have lost theirs come last. */
 export function placeMarks(text: string, marks: readonly Mark[]): PlacedMark[] {
@@ -44,18 +39,4 @@ export function useMarksInText(
     };
   }, [article, placed, shown]);
   return placed;
-}
-
-const AT_MARK = 'mark.';
-
-/** Names a highlight as the place at which a text is to be opened. */
-export function atMark(id: string): string {
-  return `${AT_MARK}${id}`;
-}
-
-/** A place at which a text is to be opened, as offsets: where the highlight that it names stands now. */
-export function placeAtMark(at: string | undefined, marks: readonly PlacedMark[]): string | undefined {
-  if (!at?.startsWith(AT_MARK)) return at;
-  const placed = marks.find(({ mark }) => atMark(mark.id) === at)?.placed;
-  return placed ? `${placed.start}-${placed.end}` : undefined;
 }

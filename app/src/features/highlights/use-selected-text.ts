@@ -1,5 +1,5 @@
 import { useEffect, useState, type RefObject } from 'react';
-import { textOfRange } from '@/features/reader/text-geometry';
+import { textOfRange } from '@/article/text-geometry';
 
 /** A part of a text, by its offsets. */
 export interface TextPart {

@@ -1,7 +1,7 @@
 import type { Item, Stage } from '@dorvel/core/model';
 import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
 import { create } from 'zustand';
-import type { ListPlace } from '@/features/shell/places';
+import type { ListPlace } from '@/navigation/places';
 import { titleOf } from '@dorvel/core/wording';
 
 export type StageFilter = 'all' | Stage;

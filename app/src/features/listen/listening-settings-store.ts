@@ -2,7 +2,7 @@ import { USUAL_SPEECH, voiceFor, type SpeechChoices } from '@dorvel/core/speech'
 import { baseLanguage } from '@dorvel/core/text';
 import { z } from 'zod';
 import { create } from 'zustand';
-import { readSetting, writeSetting } from '@/device/settings-storage';
+import { readSetting, writeSetting } from '@/device/store/settings-storage';
 import { deviceNarrator, deviceVoices } from '@/device/voice/device-narrator';
 import type { NarratorMaker } from '@/device/voice/narrator';
 import { shippedNarrator } from '@/device/voice/shipped-narrator';

@@ -1,4 +1,4 @@
-import { inMinutes } from '@dorvel/core/queue';
+import { inMinutes } from '@dorvel/core/wording';
 import { titleOf } from '@dorvel/core/wording';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';

@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { byQueueOrder, inStage } from '@dorvel/core/queue';
-import { useAccount } from '@/device/account';
-import type { KeptCopy } from '@/device/store';
+import { useAccount } from '@/device/store/account';
+import type { KeptCopy } from '@/device/store/store';
 import { chosenVoice } from './listening-settings-store';
 
 /**

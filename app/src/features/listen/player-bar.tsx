@@ -1,4 +1,4 @@
-import { inMinutes } from '@dorvel/core/queue';
+import { inMinutes } from '@dorvel/core/wording';
 import { fractionAbove, listeningMinutes } from '@dorvel/core/text';
 import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';

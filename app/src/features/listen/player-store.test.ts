@@ -1,6 +1,6 @@
 import type { Item } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/sync';
-import type { KeptCopy } from '@/device/store';
+import type { KeptCopy } from '@/device/store/store';
 import type { NarratorEvents } from '@/device/voice/narrator';
 
 /** What the fakes are told and tell; the name lets jest see that it is for them. */
@@ -15,12 +15,12 @@ const mock = {
   hasVoice: true,
   events: undefined as NarratorEvents | undefined,
 };
-jest.mock('@/device/changes', () => ({
+jest.mock('@/device/store/changes', () => ({
   recordProgress: (...words: unknown[]) => mock.progress(...words) as unknown,
   recordActivity: (...words: unknown[]) => mock.activity(...words) as unknown,
   mark: (...words: unknown[]) => mock.marked(...words) as unknown,
 }));
-jest.mock('@/device/account', () => {
+jest.mock('@/device/store/account', () => {
   // The store subscribes while it is being loaded, before anything else here is ready.
   const listeners: ((now: object, before: object) => void)[] = [];
   return { listeners, useAccount: { subscribe: (listener: never) => listeners.push(listener) } };
@@ -191,7 +191,7 @@ describe('the player', () => {
     mock.events!.heard(0, 1.5);
     mock.progress.mockClear();
     const account: { listeners: ((now: object, before: object) => void)[] } =
-      jest.requireMock('@/device/account');
+      jest.requireMock('@/device/store/account');
     for (const changed of account.listeners) changed({ store: 'theirs' }, { store: 'hers' });
     expect(player().hearing).toBeNull();
     expect(mock.played.at(-1)).toBe('close');

@@ -1,6 +1,7 @@
 import { anchorAt, findAnchor, passageAt } from '@dorvel/core/highlight';
 import { joinSpans, spanOf, type Item, type Spans } from '@dorvel/core/model';
-import { beginSitting, hearOn, inMinutes, type Sitting } from '@dorvel/core/queue';
+import { beginSitting, hearOn, type Sitting } from '@dorvel/core/reading';
+import { inMinutes } from '@dorvel/core/wording';
 import {
   paragraphFrom,
   titleUtterance,
@@ -19,13 +20,13 @@ import {
 } from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
-import { useAccount } from '@/device/account';
-import { textOf } from '@/device/at-hand';
-import { mark, recordActivity, recordProgress } from '@/device/changes';
-import type { KeptCopy } from '@/device/store';
+import { useAccount } from '@/device/store/account';
+import { textOf } from '@/device/cache/snapshot-cache';
+import { mark, recordActivity, recordProgress } from '@/device/store/changes';
+import type { KeptCopy } from '@/device/store/store';
 import type { Narrator } from '@/device/voice/narrator';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { dayOf } from '@/device/day';
+import { dayOf } from '@/device/store/day';
 import { chosenVoice, speechChoices, useListeningSettings, type Voice } from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';
 import { nextInQueue } from './next-in-queue';

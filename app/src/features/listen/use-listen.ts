@@ -1,8 +1,8 @@
 import type { Item } from '@dorvel/core/model';
 import { inStage } from '@dorvel/core/queue';
 import { useCallback, useEffect, useRef } from 'react';
-import type { KeptCopy } from '@/device/store';
-import { useMoves } from '@/features/library/moves';
+import type { KeptCopy } from '@/device/store/store';
+import { useMoves } from '@/features/items/moves';
 import { useNotices } from '@/ui/notices';
 import { useIsSpeaking, usePlayer } from './player-store';
 

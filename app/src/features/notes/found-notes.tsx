@@ -1,7 +1,7 @@
 import { Link } from 'expo-router';
 import { memo, useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { useNotes } from '@/device/library';
+import { useNotes } from '@/device/store/library';
 import { namedList } from '@/ui/named-list';
 import { notesFound } from './notes-view';
 

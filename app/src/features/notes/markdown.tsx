@@ -1,5 +1,5 @@
 import { useEffect, useState, type ReactElement } from 'react';
-import { asElements } from '@/features/reader/article-body';
+import { asElements } from '@/article/article-body';
 
 /** What the reader wrote in Markdown, set. Until what reads it has come, it stands as it is written. */
 export function Markdown({ written }: { written: string }) {

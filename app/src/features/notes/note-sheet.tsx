@@ -1,7 +1,7 @@
 import { LONGEST_NOTE } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { changeNote, writeNote } from '@/device/changes';
+import { changeNote, writeNote } from '@/device/store/changes';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { Setting, Switch } from '@/ui/setting';

@@ -1,16 +1,15 @@
 import { instantOf, type Carrier, type Item } from '@dorvel/core/model';
 import {
   byQueueOrder,
-  goOnFrom,
   inStage,
   isDue,
-  minutesLeft,
   readingState,
   type SlotCandidate,
   type Waiting,
 } from '@dorvel/core/queue';
+import { goOnFrom, minutesLeft } from '@dorvel/core/reading';
 import { listeningMinutes } from '@dorvel/core/text';
-import { dayOf } from '@/device/day';
+import { dayOf } from '@/device/store/day';
 
 const GO_ON_SHOWN = 2;
 const LATELY_MS = 31 * 24 * 60 * 60 * 1000;

@@ -2,7 +2,7 @@ import { Carrier } from '@dorvel/core/model';
 import { SLOT_RANGE } from '@dorvel/core/queue';
 import { z } from 'zod';
 import { create } from 'zustand';
-import { readSetting, writeSetting } from '@/device/settings-storage';
+import { readSetting, writeSetting } from '@/device/store/settings-storage';
 
 const Slot = z.object({
   minutes: z.number().int().min(SLOT_RANGE.shortest).max(SLOT_RANGE.longest),

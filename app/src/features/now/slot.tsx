@@ -1,5 +1,6 @@
 import type { Item } from '@dorvel/core/model';
-import { inMinutes, SLOT_RANGE, slotPlanner, type SlotCandidate } from '@dorvel/core/queue';
+import { inMinutes } from '@dorvel/core/wording';
+import { SLOT_RANGE, slotPlanner, type SlotCandidate } from '@dorvel/core/queue';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { titleOf } from '@dorvel/core/wording';

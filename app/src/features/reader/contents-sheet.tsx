@@ -1,4 +1,4 @@
-import { inMinutes } from '@dorvel/core/queue';
+import { inMinutes } from '@dorvel/core/wording';
 import type { TextPart } from '@dorvel/core/text';
 import { Pressable, Text, View } from 'react-native';
 import { namedList } from '@/ui/named-list';

@@ -6,7 +6,7 @@ import { Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { findInText, foldText } from './find-in-text';
-import { rangeOfText, topOfOffset } from './text-geometry';
+import { rangeOfText, topOfOffset } from '@/article/text-geometry';
 
 interface FindInArticleProps {
   scroller: RefObject<HTMLElement | null>;

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { View } from 'react-native';
 import { Button } from '@/ui/button';
 import { Sheet } from '@/ui/sheet';
-import { asElements } from './article-body';
+import { asElements } from '@/article/article-body';
 
 interface FootnoteSheetProps {
   tree: ArticleTree;

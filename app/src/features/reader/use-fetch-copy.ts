@@ -1,8 +1,8 @@
 import type { Item } from '@dorvel/core/model';
 import { useEffect, useState } from 'react';
-import { useAccount } from '@/device/account';
-import { ServerProblem, Unreachable } from '@/device/api';
-import { keepCopy } from '@/device/downloads';
+import { useAccount } from '@/device/store/account';
+import { ServerProblem, Unreachable } from '@/device/sync/api';
+import { keepCopy } from '@/device/cache/downloads';
 
 /**
  * Brings a copy to this device that is not here: not all are brought ahead.

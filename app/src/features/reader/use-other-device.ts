@@ -1,9 +1,9 @@
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Item } from '@dorvel/core/model';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { deviceName } from '@/device/device-name';
-import { textOf } from '@/device/at-hand';
-import type { KeptCopy } from '@/device/store';
+import { deviceName } from '@/device/store/device-name';
+import { textOf } from '@/device/cache/snapshot-cache';
+import type { KeptCopy } from '@/device/store/store';
 
 interface OtherDevice {
   /** Where the reader has read on to on another device, while they had moved here too; null when they have not. */

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState, type RefObject } from 'react';
-import { offsetAtHeight, topOfOffset } from './text-geometry';
+import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
 
 /** The part of the width at either side in which a press turns the page. */
 const SIDE = 0.3;

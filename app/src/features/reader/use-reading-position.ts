@@ -2,12 +2,12 @@ import { anchorAt } from '@dorvel/core/highlight';
 import type { Item, TextAnchor } from '@dorvel/core/model';
 import { fractionAbove, wordsAbove } from '@dorvel/core/text';
 import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
-import { textOf } from '@/device/at-hand';
-import { recordProgress } from '@/device/changes';
-import type { KeptCopy } from '@/device/store';
-import { lineAt, scrollForLine } from './reading-line';
-import { offsetAtHeight, topOfOffset } from './text-geometry';
-import { useSitting } from './use-sitting';
+import { textOf } from '@/device/cache/snapshot-cache';
+import { recordProgress } from '@/device/store/changes';
+import type { KeptCopy } from '@/device/store/store';
+import { lineAt, scrollForLine } from '@/article/reading-line';
+import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
+import { useSitting } from './use-reading-session';
 
 /** A place counts when the reader has stayed at it this long; what flies past does not. */
 const DWELL_MS = 700;

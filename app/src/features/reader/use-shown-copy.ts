@@ -1,7 +1,7 @@
 import { tidiedTree, tidyingOf } from '@dorvel/core/copies';
 import type { Item } from '@dorvel/core/model';
 import { useMemo } from 'react';
-import type { KeptCopy } from '@/device/store';
+import type { KeptCopy } from '@/device/store/store';
 
 /** A copy as it is read: without the blocks that the reader took out of it. Undefined and null are passed on. */
 export function useShownCopy<Copy extends KeptCopy | null | undefined>(

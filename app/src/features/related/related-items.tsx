@@ -1,13 +1,13 @@
 import type { Item } from '@dorvel/core/model';
-import { inMinutes } from '@dorvel/core/queue';
+import { inMinutes } from '@dorvel/core/wording';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
-import { useItems } from '@/device/library';
-import { useRelated } from '@/device/relate/use-related';
-import type { KeptCopy } from '@/device/store';
-import type { Place } from '@/features/shell/places';
+import { useItems } from '@/device/store/library';
+import { useRelated } from '@/device/workers/relate/use-related';
+import type { KeptCopy } from '@/device/store/store';
+import type { Place } from '@/navigation/places';
 import { SectionHeading } from '@/ui/section-heading';
 
 const MOST = 5;

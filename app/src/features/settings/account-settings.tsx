@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { useAccount } from '@/device/account';
-import { ServerProblem, Unreachable } from '@/device/api';
-import { useSetAside, useWaitingCount } from '@/device/library';
+import { useAccount } from '@/device/store/account';
+import { ServerProblem, Unreachable } from '@/device/sync/api';
+import { useSetAside, useWaitingCount } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { SectionHeading } from '@/ui/section-heading';
 

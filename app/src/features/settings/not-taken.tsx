@@ -1,8 +1,8 @@
 import { changeWords } from '@dorvel/core/wording';
 import { Text, View } from 'react-native';
-import { useAccount } from '@/device/account';
-import { useSetAside } from '@/device/library';
-import { syncSoon } from '@/device/sync-loop';
+import { useAccount } from '@/device/store/account';
+import { useSetAside } from '@/device/store/library';
+import { syncSoon } from '@/device/sync/sync-loop';
 import { Button } from '@/ui/button';
 import { SectionHeading } from '@/ui/section-heading';
 import { SureButton } from '@/ui/sure-button';

@@ -1,6 +1,6 @@
-import { paceConfidence } from '@dorvel/core/queue';
+import { paceConfidence } from '@dorvel/core/wording';
 import { Text, View } from 'react-native';
-import { usePace } from '@/device/pace';
+import { usePace } from '@/device/store/pace';
 import { Button } from '@/ui/button';
 import { SectionHeading } from '@/ui/section-heading';
 

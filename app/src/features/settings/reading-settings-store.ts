@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { create } from 'zustand';
-import { readSetting, writeSetting } from '@/device/settings-storage';
+import { readSetting, writeSetting } from '@/device/store/settings-storage';
 
 /** The typefaces that ship for reading. */
 export const TYPEFACES = {

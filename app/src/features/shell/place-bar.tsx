@@ -7,7 +7,7 @@ import ListOrdered from 'lucide-react-native/icons/list-ordered';
 import Plus from 'lucide-react-native/icons/plus';
 import User from 'lucide-react-native/icons/user';
 import { Pressable, Text, View } from 'react-native';
-import { useItems } from '@/device/library';
+import { useItems } from '@/device/store/library';
 import { useAddSheet } from '@/features/add/add-store';
 import { Icon } from '@/ui/icon';
 

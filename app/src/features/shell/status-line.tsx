@@ -1,8 +1,8 @@
 import { useRouter } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
-import { useAccount } from '@/device/account';
-import { useWaitingCount } from '@/device/library';
-import { useSync } from '@/device/sync-loop';
+import { useAccount } from '@/device/store/account';
+import { useWaitingCount } from '@/device/store/library';
+import { useSync } from '@/device/sync/sync-loop';
 
 /** A small line that speaks up only when something is not as it should be: offline, waiting, signed out. */
 export function StatusLine() {

@@ -1,10 +1,12 @@
 import type { Item } from '@dorvel/core/model';
-import { byQueueOrder, inHours, inStage, lengthInWords, minutesLeft, moveInQueue } from '@dorvel/core/queue';
+import { byQueueOrder, inStage, moveInQueue } from '@dorvel/core/queue';
+import { inHours, lengthInWords } from '@dorvel/core/wording';
+import { minutesLeft } from '@dorvel/core/reading';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useItems } from '@/device/library';
-import { useMoves } from '@/features/library/moves';
+import { useItems } from '@/device/store/library';
+import { useMoves } from '@/features/items/moves';
 import { OrderedList } from '@/ui/ordered-list';
 import { PlaceHeader } from '@/ui/place-header';
 

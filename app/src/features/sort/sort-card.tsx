@@ -1,12 +1,13 @@
 import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
-import { goOnFrom, lengthInWords } from '@dorvel/core/queue';
+import { goOnFrom } from '@dorvel/core/reading';
+import { lengthInWords } from '@dorvel/core/wording';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { tag } from '@/device/changes';
-import { useItems, useKeptCopies } from '@/device/library';
-import { useGist, useRelated } from '@/device/relate/use-related';
+import { tag } from '@/device/store/changes';
+import { useItems, useKeptCopies } from '@/device/store/library';
+import { useGist, useRelated } from '@/device/workers/relate/use-related';
 import {
   publishedWords,
   reasonForTag,

@@ -1,6 +1,6 @@
 import { isTagWithin, tagKey, tagsOf, type Item } from '@dorvel/core/model';
 import { useMemo } from 'react';
-import { useItems } from '@/device/library';
+import { useItems } from '@/device/store/library';
 
 /** A tag of the reader's. */
 export interface UsedTag {

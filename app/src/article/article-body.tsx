@@ -1,0 +1,173 @@
+import { cardWords } from '@dorvel/core/model';
+import { isRightToLeft } from '@dorvel/core/text';
+import type { Root } from 'hast';
+import { toJsxRuntime } from 'hast-util-to-jsx-runtime';
+import {
+  createContext,
+  createElement,
+  memo,
+  use,
+  type ComponentProps,
+  type MouseEvent,
+  type ReactElement,
+  type Ref,
+} from 'react';
+import type { InParts } from './progressive-rendering';
+// React's own runtime: the clean text has no NativeWind classes in it.
+import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
+
+/** What pressing a part of the text opens. Without it, a picture is only seen, and a note's mark leads to the note. */
+export const ArticlePresses = createContext<{
+  openNote(id: string): void;
+  openPicture(picture: { src: string; alt: string }): void;
+} | null>(null);
+
+interface ArticleBodyProps {
+  /** The text in the parts that are to be set by now; see readyTree. */
+  parts: InParts['parts'];
+  /** How much of the text that is. */
+  shown: number;
+  language: string | null;
+  style: Record<string, string>;
+  ref: Ref<HTMLDivElement>;
+}
+
+/** The clean text as real elements. */
+export function ArticleBody({ parts, shown, language, style, ref }: ArticleBodyProps) {
+  return (
+    <div
+      ref={ref}
+      className="article"
+      style={style}
+      lang={language ?? undefined}
+      dir={isRightToLeft(language) ? 'rtl' : 'ltr'}
+      data-shown={shown < 1 ? shown : undefined}
+    >
+      {parts.map((blocks, at) => (
+        <Part key={at} blocks={blocks} />
+      ))}
+    </div>
+  );
+}
+
+const Part = memo(function Part({ blocks }: { blocks: InParts['parts'][number] }) {
+  return asElements({ type: 'root', children: [...blocks] });
+});
+
+/** A clean tree as React elements. */
+export function asElements(tree: Root): ReactElement {
+  return toJsxRuntime(tree, {
+    Fragment,
+    jsx,
+    jsxs,
+    components: { a: Link, img: Picture, math: Formula, pre: Code, table: TableFrame },
+  }) as ReactElement;
+}
+
+function Code(props: ComponentProps<'pre'>) {
+  // Lines longer than the page scroll in their frame, by keyboard too.
+  // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+  return <pre {...props} tabIndex={0} />;
+}
+
+type LinkProps = ComponentProps<'a'> & { 'data-card'?: string };
+
+function Link({ children, href, title, 'data-card': dataCard, ...rest }: LinkProps) {
+  if (dataCard !== undefined)
+    return (
+      <a {...rest} href={href} className="card" target="_blank" rel="noreferrer noopener">
+        {children}
+        <span className="card-words">{cardWords({ dataCard, title, href })}</span>
+      </a>
+    );
+  if (href?.startsWith('#'))
+    return (
+      <InsideLink {...rest} href={href}>
+        {children}
+      </InsideLink>
+    );
+  return (
+    <a {...rest} href={href} title={title} target="_blank" rel="noreferrer noopener">
+      {children}
+    </a>
+  );
+}
+
+/** A raised mark opens its note over the text; any other link inside the text leads there. */
+function InsideLink({ children, href, ...rest }: ComponentProps<'a'> & { href: string }) {
+  const presses = use(ArticlePresses);
+  const pressed = (event: MouseEvent<HTMLAnchorElement>) => {
+    event.preventDefault();
+    const link = event.currentTarget;
+    const article = link.closest<HTMLElement>('.article');
+    if (presses && link.closest('sup')) presses.openNote(href.slice(1));
+    else if (article) goInside(article, href.slice(1));
+  };
+  return (
+    <a {...rest} href={href} onClick={pressed}>
+      {children}
+    </a>
+  );
+}
+
+/** To a place inside the scrolled text, with the way back kept; the address of the screen stays. */
+export function goInside(article: HTMLElement, id: string): void {
+  const target = article.querySelector<HTMLElement>(`#${CSS.escape(id)}`);
+  const view = article.closest<HTMLElement>('.reader-scroll');
+  if (!target || !view) return;
+  view.dispatchEvent(new CustomEvent('went-inside', { detail: view.scrollTop }));
+  view.dataset.aside = 'note';
+  target.scrollIntoView({ block: 'center' });
+  target.tabIndex = -1;
+  target.focus({ preventScroll: true });
+}
+
+function Picture({
+  alt,
+  src,
+  'data-linked': linked,
+  ...rest
+}: ComponentProps<'img'> & { 'data-linked'?: unknown }) {
+  const presses = use(ArticlePresses);
+  if (!src)
+    return (
+      <span className="picture-missing">
+        {alt ? `A picture that did not come through: ${alt}` : 'A picture that did not come through.'}
+      </span>
+    );
+  const picture = <img {...rest} src={src} alt={alt ?? ''} decoding="async" />;
+  if (!presses || linked !== undefined) return picture;
+  return (
+    <span className="picture">
+      {picture}
+      <button
+        type="button"
+        className="enlarge"
+        aria-label={alt ? `Enlarge: ${alt}` : 'Enlarge the picture'}
+        onClick={() => presses.openPicture({ src, alt: alt ?? '' })}
+      />
+    </span>
+  );
+}
+
+function Formula(props: ComponentProps<'div'> & { display?: string }) {
+  const formula = createElement('math', props);
+  if (props.display !== 'block') return formula;
+  return (
+    // A formula wider than the page scrolls in its frame, by keyboard too.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <span className="formula-frame" role="group" aria-label="Formula" tabIndex={0}>
+      {formula}
+    </span>
+  );
+}
+
+function TableFrame(props: ComponentProps<'table'>) {
+  return (
+    // A table wider than the page scrolls in its frame, by keyboard too.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <div className="table-frame" role="group" aria-label="Table" tabIndex={0}>
+      <table {...props} />
+    </div>
+  );
+}

@@ -1,0 +1,60 @@
+import type { ArticleTree } from '@dorvel/core/model';
+import type { Element, ElementContent } from 'hast';
+import { readyTree } from './ready-tree';
+
+jest.mock('@/device/cache/snapshot-cache', () => ({ layCopyAtHand: jest.fn(), textOf: jest.fn() }));
+
+const element = (tagName: string, properties: Element['properties'], ...children: (string | ElementContent)[]): Element => ({
+  type: 'element',
+  tagName,
+  properties,
+  children: children.map((child) => (typeof child === 'string' ? { type: 'text', value: child } : child)),
+}); // prettier-ignore
+const tree = (...children: Element[]): ArticleTree => ({ type: 'root', children });
+const all = (node: ArticleTree | Element, tagName: string): Element[] =>
+  node.children.flatMap((child) =>
+    child.type === 'element' ? [...(child.tagName === tagName ? [child] : []), ...all(child, tagName)] : [],
+  );
+
+it('a text as it is set tells where its blocks begin, and is worked out once', () => {
+  const given = tree(element('p', {}, 'High.'), element('p', {}, 'Low.'));
+  const ready = readyTree(given);
+  expect(all(ready, 'p').map(({ properties }) => properties.dataStart)).toEqual([0, 7]);
+  expect(readyTree(given)).toBe(ready);
+  expect(all(given, 'p')[0]?.properties).toEqual({});
+});
+
+it('lets nothing in that a clean text does not have', () => {
+  const given = tree(element('p', { onClick: 'alert(1)' }, 'High.'), element('script', {}, 'alert(1)'));
+  expect(JSON.stringify(readyTree(given))).not.toContain('alert');
+});
+
+it('a picture in a link leads on, and what its caption says is not said twice', () => {
+  const picture = (alt: string) => element('img', { src: 'https://tides.example/a.png', alt });
+  const [inLink, inFigure, alone] = all(
+    readyTree(
+      tree(
+        element('p', {}, element('a', { href: 'https://tides.example/' }, picture('A chart')), 'Charts'),
+        element('figure', {}, picture('The pier at noon'), element('figcaption', {}, 'The pier at noon')),
+        element('p', {}, picture('A goat'), 'Others'),
+      ),
+    ),
+    'img',
+  );
+  expect(inLink?.properties.dataLinked).toBe(true);
+  expect(inFigure?.properties).toMatchObject({ alt: '' });
+  expect(alone?.properties).toMatchObject({ alt: 'A goat' });
+  expect(alone?.properties.dataLinked).toBeUndefined();
+});
+
+it('a number stays beside its unit, and a longer cell may break', () => {
+  const cells = all(
+    readyTree(
+      tree(
+        element('table', {}, element('tbody', {}, element('tr', {}, element('td', {}, '12.42 h'), element('td', {}, 'the moon, mostly')))),
+      ),
+    ),
+    'td',
+  ); // prettier-ignore
+  expect(cells.map(({ properties }) => properties.dataShort)).toEqual([true, undefined]);
+});

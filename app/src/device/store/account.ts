@@ -1,0 +1,52 @@
+import { Account, type NewAccount } from '@dorvel/core/model';
+import type { z } from 'zod';
+import { create } from 'zustand';
+import { api } from '@/device/sync/api';
+import { readSetting, writeSetting } from './settings-storage';
+import { DeviceStore } from './store';
+import { PICTURE_CACHE } from '@/device/cache/picture-cache';
+import { unwrittenOf } from './journal';
+
+interface AccountState {
+  /** Whose library is on this device; null before anyone has signed in. */
+  account: Account | null;
+  store: DeviceStore | null;
+  /** True when the server no longer knows our session: reading goes on, sending waits. */
+  needsSignIn: boolean;
+  signIn(mail: string, passphrase: string): Promise<void>;
+  createAccount(account: z.infer<typeof NewAccount>): Promise<void>;
+  /** Ends the session and takes the library off this device. */
+  signOut(): Promise<void>;
+  sessionLost(): void;
+}
+
+const remembered = readSetting('account', Account.nullable(), null);
+
+export const useAccount = create<AccountState>()((set, get) => {
+  const enter = (account: Account) => {
+    writeSetting('account', account);
+    const { account: before, store } = get();
+    set({
+      account,
+      needsSignIn: false,
+      store: store && before?.id === account.id ? store : new DeviceStore(account.id),
+    });
+  };
+  return {
+    account: remembered,
+    store: remembered && new DeviceStore(remembered.id),
+    needsSignIn: false,
+    signIn: async (mail, passphrase) => enter(await api.signIn(mail, passphrase)),
+    createAccount: async (account) => enter(await api.createAccount(account)),
+    async signOut() {
+      await api.signOut();
+      const { account, store } = get();
+      for (const { done } of account ? unwrittenOf(account.id) : []) done();
+      writeSetting('account', null);
+      set({ account: null, store: null, needsSignIn: false });
+      await store?.delete();
+      await caches.delete(PICTURE_CACHE);
+    },
+    sessionLost: () => set({ needsSignIn: true }),
+  };
+});

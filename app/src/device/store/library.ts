@@ -1,0 +1,141 @@
+import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } from '@dorvel/core/model';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo } from 'react';
+import { useAccount } from './account';
+import { copyAtHand, itemAtHand, layAtHand, takeCopy } from '@/device/cache/snapshot-cache';
+import { atPace, usePace } from './pace';
+import type { KeptCopy, SetAside } from './store';
+
+/** All items on this device but those that another item stands for; undefined while they are being read. */
+export function useItems(): Item[] | undefined {
+  const store = useAccount((state) => state.store);
+  const paces = usePace((state) => state.paces);
+  const items = useLiveQuery(async () => {
+    const read = (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null);
+    if (store && read) layAtHand(store, read);
+    return read;
+  }, [store]);
+  return useMemo(() => items?.map((item) => atPace(item, paces)), [items, paces]);
+}
+
+/**
+ * One item, or the one that stands for it.
+ *
+ * @returns undefined while it is being read, null when it is not on this device
+ */
+export function useItem(id: string): Item | null | undefined {
+  const store = useAccount((state) => state.store);
+  const paces = usePace((state) => state.paces);
+  const item = useLiveQuery(
+    async (): Promise<Item | null> => {
+      const found = await store?.items.get(id);
+      const standing = found?.capture.sameAs ? await store?.items.get(found.capture.sameAs) : found;
+      return standing ?? null;
+    },
+    [store, id],
+    itemAtHand(store, id),
+  );
+  return useMemo(() => item && atPace(item, paces), [item, paces]);
+}
+
+/** A copy on this device: undefined while it is being read, null when it is not here. */
+export function useCopy(id: string | null | undefined): KeptCopy | null | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async (): Promise<KeptCopy | null> => (store && id ? takeCopy(store, id) : null),
+    [store, id],
+    copyAtHand(store, id),
+  );
+}
+
+/** Ids of the copies on this device, and the bytes that they take. */
+export function useKeptCopies(): { ids: ReadonlySet<string>; bytes: number } | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => {
+    const ids = new Set<string>();
+    let bytes = 0;
+    await store?.copies.each((copy) => {
+      ids.add(copy.id);
+      bytes += copy.bytes;
+    });
+    return { ids, bytes };
+  }, [store]);
+}
+
+/** All sittings that this device knows of. */
+export function useActivities(): Activity[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => store?.activities.toArray(), [store]);
+}
+
+/** All feeds that are or were followed; undefined while they are being read. */
+export function useFeeds(): Feed[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => store?.feeds.toArray(), [store]);
+}
+
+/** What is marked in an item; undefined while it is being read. */
+export function useHighlightsOf(itemId: string): Highlight[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.highlights.where('itemId').equals(itemId).toArray())?.filter(
+        ({ choices }) => !choices.removed.value,
+      ),
+    [store, itemId],
+  );
+}
+
+/** All that is marked; undefined while it is being read. */
+export function useHighlights(): Highlight[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () => (await store?.highlights.toArray())?.filter(({ choices }) => !choices.removed.value),
+    [store],
+  );
+}
+
+/** The searches that the reader keeps, the oldest first. */
+export function useSearches(): SavedSearch[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.searches.toArray())
+        ?.filter(({ choices }) => !choices.removed.value)
+        .sort((a, b) => a.madeAt - b.madeAt),
+    [store],
+  );
+}
+
+/** All that the reader wrote in notes of their own, the latest first; undefined while it is being read. */
+export function useNotes(): WrittenNote[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.notes.toArray())
+        ?.filter(({ choices }) => !choices.removed.value)
+        .sort((a, b) => b.madeAt - a.madeAt),
+    [store],
+  );
+}
+
+/** All cards; undefined while they are being read. */
+export function useCards(): Card[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () => (await store?.cards.toArray())?.filter(({ choices }) => !choices.removed.value),
+    [store],
+  );
+}
+
+/** How many changes wait to be sent. */
+export function useWaitingCount(): number {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => (await store?.outbox.count()) ?? 0, [store]) ?? 0;
+}
+
+/** The changes that the server would not take, the oldest first. */
+export function useSetAside(): SetAside[] {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => (await store?.aside.toArray())?.sort((a, b) => a.at - b.at), [store]) ?? [];
+}

@@ -1,0 +1,125 @@
+import type { Answer, FindResponse, Passage, Question, Scope } from '@dorvel/core/model';
+import { proxy, wrap, type Remote } from 'comlink';
+import { startTransition, useEffect, useMemo, useState } from 'react';
+import { useAccount } from '@/device/store/account';
+import { api, ServerProblem, Unreachable } from '@/device/sync/api';
+import { usePaceFactors } from '@/device/store/pace';
+import { useSync } from '@/device/sync/sync-loop';
+import type { Finding } from './finding';
+
+let worker: Remote<Finding> | undefined;
+const listeners = new Set<() => void>();
+
+/** The worker that finds, started when it is first needed. */
+function finding(): Remote<Finding> {
+  worker ??= wrap<Finding>(new Worker('/workers/find.js', { type: 'module' }));
+  return worker;
+}
+
+const tellChanged = () => listeners.forEach((each) => each());
+
+interface Shown {
+  question: Question;
+  answer: Answer;
+  passages: Readonly<Record<string, Passage | null>>;
+}
+
+/** Passages are sought for so many at a time. */
+const PASSAGES_AT_ONCE = 12;
+
+/** The server is asked when the reader pauses, not at each letter. */
+const PAUSE_MS = 300;
+const MOST_PASSAGES = 50;
+
+/**
+ * Asks the server, which has all texts; what only this device has yet, such as a save that waits to be sent, is kept.
+ *
+ * @returns null when the server cannot be reached or cannot answer: what this device found stands
+ */
+async function findEverywhere(
+  question: Question,
+  wanted: number,
+  ofDevice: Answer,
+): Promise<FindResponse | null> {
+  try {
+    const whole = await api.find(question, Math.min(wanted, MOST_PASSAGES));
+    if (whole.answer.by !== ofDevice.by) return whole;
+    const known = new Set(whole.answer.ids);
+    const ids = [...whole.answer.ids, ...ofDevice.ids.filter((id) => !known.has(id))];
+    return { ...whole, answer: { ...whole.answer, ids } };
+  } catch (error) {
+    if (error instanceof Unreachable || error instanceof ServerProblem) return null;
+    throw error;
+  }
+}
+
+/**
+ * What is found for a query, kept up to date as the library changes; the former answer stays until the next is there.
+ *
+ * @param written the query; empty for none
+ * @param wanted how many passages are on screen
+ */
+export function useFind(
+  written: string,
+  scope: Scope,
+  typing: boolean,
+  wanted: number,
+): { shown: Shown | null; failed: boolean } {
+  const accountId = useAccount((state) => state.account?.id);
+  const [shown, setShown] = useState<Shown | null>(null);
+  const [failed, setFailed] = useState(false);
+  const online = useSync((state) => state.online);
+  const [version, setVersion] = useState(0);
+  useEffect(() => {
+    const changed = () => setVersion((before) => before + 1);
+    listeners.add(changed);
+    return () => void listeners.delete(changed);
+  }, []);
+  const paces = usePaceFactors();
+  const question = useMemo<Question>(
+    () => ({ written, scope, typing, zoneMinutes: -new Date().getTimezoneOffset(), paces }),
+    [written, scope, typing, paces],
+  );
+  const asked = written.trim() === '' || accountId === undefined ? null : accountId;
+  useEffect(() => {
+    if (asked === null) return undefined;
+    let wantedStill = true;
+    const isWanted = () => wantedStill;
+    const ask = async () => {
+      await finding().open(asked, proxy(tellChanged));
+      const answer = await finding().find(question);
+      if (!isWanted()) return;
+      // A list that is exchanged must not hold up the next letter.
+      startTransition(() => {
+        setShown((before) => ({
+          question,
+          answer,
+          passages: before?.question === question ? before.passages : {},
+        }));
+        setFailed(false);
+      });
+      const passages = (found: Shown['passages']) =>
+        startTransition(() =>
+          setShown((before) => before && { ...before, passages: { ...before.passages, ...found } }),
+        );
+      for (let at = 0; at < Math.min(wanted, answer.ids.length); at += PASSAGES_AT_ONCE) {
+        const found = await finding().passages(question, answer.ids.slice(at, at + PASSAGES_AT_ONCE));
+        if (!isWanted()) return;
+        passages(found);
+      }
+      if (answer.withoutText === 0 || !online) return;
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+      if (!isWanted()) return;
+      const whole = await findEverywhere(question, wanted, answer);
+      if (!whole || !isWanted()) return;
+      startTransition(() => setShown({ question, answer: whole.answer, passages: {} }));
+      passages(whole.passages);
+    };
+    ask().catch((error: unknown) => {
+      reportError(error);
+      if (isWanted()) setFailed(true);
+    });
+    return () => void (wantedStill = false);
+  }, [asked, question, version, wanted, online]);
+  return { shown: asked === null ? null : shown, failed };
+}

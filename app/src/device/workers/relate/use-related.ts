@@ -1,0 +1,64 @@
+import type { GistSentence } from '@dorvel/core/gist';
+import type { Related } from '@dorvel/core/relate';
+import { wrap, type Remote } from 'comlink';
+import { useEffect, useState } from 'react';
+import { useAccount } from '@/device/store/account';
+import type { Closeness, Relating } from './relating';
+
+let worker: Remote<Relating> | undefined;
+
+/** The worker that relates texts, started when it is first needed. */
+function relating(): Remote<Relating> {
+  worker ??= wrap<Relating>(new Worker('/workers/relate.js', { type: 'module' }));
+  return worker;
+}
+
+/**
+ * An answer of the worker's: undefined while it is worked out.
+ *
+ * @param otherwise the answer when there is nothing to ask, or when it could not be worked out
+ */
+function useAnswer<Answer>(
+  question: string | null,
+  otherwise: Answer,
+  ask: (worker: Remote<Relating>, accountId: string) => Promise<Answer>,
+): Answer | undefined {
+  const accountId = useAccount((state) => state.account?.id);
+  const [answer, setAnswer] = useState<{ question: string; answer: Answer }>();
+  useEffect(() => {
+    if (question === null || accountId === undefined) return undefined;
+    let wanted = true;
+    ask(relating(), accountId).then(
+      (given) => wanted && setAnswer({ question, answer: given }),
+      (error: unknown) => {
+        // What is related is an extra: without it everything else goes on, and the failure is told where faults are.
+        reportError(error);
+        if (wanted) setAnswer({ question, answer: otherwise });
+      },
+    );
+    return () => void (wanted = false);
+  }, [question, accountId]); // eslint-disable-line react-hooks/exhaustive-deps -- the question says all that `ask` depends on
+  if (question === null) return otherwise;
+  return answer?.question === question ? answer.answer : undefined;
+}
+
+/** The items of this device's library nearest to one. @param copyId of its text: another text is another question */
+export function useRelated(itemId: string, copyId: string, most: number): Related[] | undefined {
+  return useAnswer(`${itemId} ${copyId}`, [], (ask, accountId) => ask.related(accountId, itemId, most));
+}
+
+/** How close some items are to some others. */
+export function useCloseness(
+  candidates: readonly string[],
+  others: readonly string[],
+): Closeness[] | undefined {
+  const question =
+    candidates.length === 0 || others.length === 0 ? null : `${candidates.join(' ')} | ${others.join(' ')}`;
+  return useAnswer(question, [], (ask, accountId) => ask.closeness(accountId, [...candidates], [...others]));
+}
+
+/** The sentences that carry a text; undefined while they are worked out. @param here whether the text is on this device */
+export function useGist(copyId: string | null, here: boolean): GistSentence[] | undefined {
+  const question = copyId === null || !here ? null : `gist ${copyId}`;
+  return useAnswer(question, [], (ask, accountId) => ask.gist(accountId, copyId ?? ''));
+}

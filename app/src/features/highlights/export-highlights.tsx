@@ -1,0 +1,44 @@
+import type { MarkedItem } from '@dorvel/core/formats';
+import { View } from 'react-native';
+import { handOutFile } from '@/device/cache/download-file';
+import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
+
+/** What is on the page, to be used elsewhere: in open formats, each passage with its source. */
+export function TakeAlong({ marked, onDone }: { marked: readonly MarkedItem[]; onDone?(): void }) {
+  const show = useNotices((state) => state.show);
+  const copy = async () => {
+    const { highlightsAsMarkdown, markdownAsHtml } = await import('@dorvel/core/formats');
+    const markdown = highlightsAsMarkdown(marked);
+    // Rich text for what takes it, Markdown for all else.
+    const blob = (type: string, content: string) => new Blob([content], { type });
+    await navigator.clipboard.write([
+      new ClipboardItem({
+        'text/html': blob('text/html', markdownAsHtml(markdown)),
+        'text/plain': blob('text/plain', markdown),
+      }),
+    ]);
+    show({ text: 'Copied, with the sources.' });
+  };
+  const table = async () => {
+    const { highlightsAsCsv } = await import('@dorvel/core/formats');
+    handOutFile('highlights.csv', 'text/csv', highlightsAsCsv(marked));
+  };
+  const markdown = async () => {
+    const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
+    handOutFile('highlights.md', 'text/markdown', highlightsAsMarkdown(marked));
+  };
+  const annotations = async () => {
+    const { highlightsAsAnnotations } = await import('@dorvel/core/formats');
+    const written = JSON.stringify(highlightsAsAnnotations(marked), null, 2);
+    handOutFile('highlights.jsonld', 'application/ld+json', written);
+  };
+  return (
+    <View role="group" aria-label="Take along" className="flex-row flex-wrap gap-[10px]">
+      <Button label="Copy all" onPress={() => void copy().then(onDone)} />
+      <Button label="As Markdown" onPress={() => void markdown().then(onDone)} />
+      <Button label="As web annotations" onPress={() => void annotations().then(onDone)} />
+      <Button label="As CSV" onPress={() => void table().then(onDone)} />
+    </View>
+  );
+}

@@ -1,0 +1,110 @@
+import { goOnFrom, passedOf } from '@dorvel/core/reading';
+import { lengthInWords } from '@dorvel/core/wording';
+import { tagsOf, type Item } from '@dorvel/core/model';
+import { Link, useRouter } from 'expo-router';
+import Ellipsis from 'lucide-react-native/icons/ellipsis';
+import { memo, type MouseEvent, type ReactNode } from 'react';
+import { Text, View, type GestureResponderEvent } from 'react-native';
+import { useKnots } from '@/device/store/knots';
+import { makeReady, showAhead } from '@/article/prerender';
+import { IconButton } from '@/ui/button';
+import { Icon } from '@/ui/icon';
+import { Strand } from '@/ui/strand';
+import { savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
+
+interface ItemRowProps {
+  item: Item;
+  href: string;
+  /** Open in the reader beside the list. */
+  open: boolean;
+  /** False when its text is not on this device yet. */
+  here: boolean;
+  room: number;
+  /** Why it is here, in words, instead of when it was saved. */
+  reason?: string;
+  /** The passage of its text in which it was found. */
+  passage?: ReactNode;
+  /** What to do with it, instead of the button for everything. */
+  action?: ReactNode;
+  onMore?(item: Item): void;
+}
+
+/** An item in a list: what it is, where from, how long, how far. */
+export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
+  const { item, href, open, here, room, reason, passage, action, onMore } = props;
+  const { capture, progress } = item;
+  const words = lengthInWords(item);
+  const knots = useKnots(({ byItem }) => byItem.get(item.id));
+  const tags = tagsOf(item);
+  // A press takes a while to become one: time enough to read the text from the device's store, and to set it.
+  const ready = here && !open ? () => void makeReady(item, href) : undefined;
+  const router = useRouter();
+  const pressed = (event: MouseEvent | GestureResponderEvent) => {
+    const isPlain = 'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey); // prettier-ignore
+    if (isPlain && showAhead(href, () => router.navigate(href))) event.preventDefault();
+  };
+  const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
+  return (
+    <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
+      <Link href={href} asChild onPress={pressed}>
+        {/* A plain link: to follow presses, hovering and focus as well would be drawn for every row that is touched. */}
+        <View
+          aria-current={open ? 'true' : undefined}
+          onPointerDown={ready}
+          onPointerEnter={ready}
+          onFocus={ready}
+          className="min-w-0 flex-1 py-[13px] pl-[20px]"
+        >
+          <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
+          <Text className="pt-[3px] font-ui text-small text-soft">
+            {sourceOf(item)}
+            {reason === undefined ? ` · ${savedWords(item)}` : ''}
+            {tags.length > 0 ? ` · ${tags.join(', ')}` : ''}
+            {capture.page && !here ? ' · not on this device' : ''}
+          </Text>
+          {reason === undefined ? null : (
+            <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>
+          )}
+          {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
+          {capture.page && hasText ? (
+            <View className="flex-row items-center justify-between pt-[4px]">
+              <Strand
+                minutes={capture.page.minutes}
+                passed={passedOf(item)}
+                heard={progress.heard}
+                looseEnd={progress.position ? goOnFrom(item) : null}
+                label={words}
+                {...(knots ? { knots } : {})}
+                room={room}
+              />
+              <Text aria-hidden className="font-ui text-small text-soft">
+                {shortLength(words)}
+              </Text>
+            </View>
+          ) : null}
+          {capture.page?.cameThrough.verdict !== 'whole' ? (
+            <Text
+              className={`pt-[5px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}
+            >
+              {capture.says}
+            </Text>
+          ) : null}
+        </View>
+      </Link>
+      <View className="justify-center pr-[6px]">
+        {action}
+        {onMore && (
+          <IconButton name={`What to do with “${titleOf(item)}”`} onPress={() => onMore(item)}>
+            <Icon of={Ellipsis} tone="soft" size={20} />
+          </IconButton>
+        )}
+      </View>
+    </View>
+  );
+});
+
+/** "12 min, 7 left" → "7 min left": beside the strand only what is to come counts. */
+function shortLength(words: string): string {
+  const left = /, (\d+) left$/.exec(words)?.[1];
+  return left ? `${left} min left` : words.replace(/^.*, finished$/, 'finished');
+}

@@ -1,0 +1,89 @@
+import type { Item, Passage } from '@dorvel/core/model';
+import { memo } from 'react';
+import { FlatList, Text, View } from 'react-native';
+import { ItemRow } from '@/features/items/item-row';
+
+interface FoundListProps {
+  items: readonly Item[];
+  passages: Readonly<Record<string, Passage | null>>;
+  openId: string | null;
+  here: ReadonlySet<string> | undefined;
+  room: number;
+  onMore(item: Item): void;
+  /** The end of what is shown came near. */
+  onFurther(): void;
+}
+
+/** What was found, each with the passage in which it stands. Not made again for each letter that is typed. */
+export const FoundList = memo(function FoundList({
+  items,
+  passages,
+  openId,
+  here,
+  room,
+  onMore,
+  onFurther,
+}: FoundListProps) {
+  return (
+    <FlatList
+      role="list"
+      aria-label="Found"
+      data={items}
+      keyExtractor={(item) => item.id}
+      initialNumToRender={12}
+      keyboardShouldPersistTaps="handled"
+      onEndReached={onFurther}
+      onEndReachedThreshold={1}
+      renderItem={({ item }) => {
+        const passage = passages[item.id] ?? null;
+        return (
+          <ItemRow
+            item={item}
+            href={`/library/${item.id}${placeOf(passage)}`}
+            open={item.id === openId}
+            here={here?.has(item.capture.page?.copyId ?? '') ?? true}
+            room={room}
+            passage={passage ? <MarkedPassage passage={passage} /> : undefined}
+            onMore={onMore}
+          />
+        );
+      }}
+    />
+  );
+});
+
+/** Marks that a place in an address holds, at most. */
+const MOST_MARKS = 12;
+
+/** Where in the text the passage's marks stand, for the reader to open there. */
+function placeOf(passage: Passage | null): string {
+  if (!passage) return '';
+  const marks = passage.marks
+    .slice(0, MOST_MARKS)
+    .map(({ start, end }) => `${passage.start + start}-${passage.start + end}`);
+  return `?at=${marks.join('.')}`;
+}
+
+function MarkedPassage({ passage }: { passage: Passage }) {
+  const parts: { text: string; marked: boolean }[] = [];
+  let at = 0;
+  for (const { start, end } of passage.marks) {
+    parts.push({ text: passage.text.slice(at, start), marked: false });
+    parts.push({ text: passage.text.slice(start, end), marked: true });
+    at = end;
+  }
+  parts.push({ text: passage.text.slice(at), marked: false });
+  return (
+    <View className="border-l-[2px] border-line pl-[10px] pt-[2px]">
+      <Text className="font-read text-small text-ink" numberOfLines={3}>
+        {parts.map(({ text, marked }, index) => (
+          <Text key={index} role={marked ? ('mark' as 'none') : undefined} className={marked ? MARKED : ''}>
+            {text}
+          </Text>
+        ))}
+      </Text>
+    </View>
+  );
+}
+
+const MARKED = 'font-semibold text-accent underline';

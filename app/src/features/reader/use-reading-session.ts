@@ -1,0 +1,32 @@
+import { beginSitting, moveOn, type Sitting } from '@dorvel/core/reading';
+import { useCallback, useRef } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { recordActivity } from '@/device/store/changes';
+import { dayOf } from '@/device/store/day';
+
+/** Shorter than this nobody has read anything. */
+const WORTH_RECORDING_S = 5;
+
+/**
+ * Records the time that an item is read by eye.
+ *
+ * @returns what to call at each sign of life: with the word that the reader is at, or null when nobody reads by eye now
+ */
+export function useSitting(itemId: string): (word: number | null) => void {
+  const sitting = useRef<Sitting | null>(null);
+  return useCallback(
+    (word) => {
+      if (word === null) {
+        sitting.current = null;
+        return;
+      }
+      const now = Date.now();
+      const gone = sitting.current && moveOn(sitting.current, now, word);
+      sitting.current =
+        gone ?? beginSitting({ id: uuidv7(), itemId, day: dayOf(now), by: 'eyes' }, now, word);
+      const { activity } = sitting.current;
+      if (gone && activity.seconds >= WORTH_RECORDING_S) void recordActivity(activity);
+    },
+    [itemId],
+  );
+}

@@ -1,0 +1,130 @@
+import type { Element, ElementContent } from 'hast';
+import {
+  announcesComments,
+  announcesOthers,
+  isLineOfClutter,
+  isPreambleLine,
+  isTailLine,
+  saysWhen,
+} from './lines';
+import { element, figureOf } from '../tree/phrases';
+
+export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split(' '));
+
+/** Last pass over the blocks of a text: pictures into figures; what leads up to it and trails off behind it out. */
+export function tidyBlocks(blocks: Element[]): Element[] {
+  const kept = blocks.map(tidyBlock).filter((block) => block !== null);
+  const out = withoutTail(withoutPreamble(kept));
+  // A heading with nothing under it announced something that was taken out: from the end, since the one before it
+  // may then have nothing under it either.
+  const later: Element[] = [];
+  for (const block of out.toReversed()) {
+    const next = later.at(-1);
+    const isBare =
+      HEADINGS.has(block.tagName) &&
+      (next === undefined ||
+        (HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1])));
+    if (!isBare) later.push(block);
+  }
+  return later.reverse();
+}
+
+/** Pictures into figures; nothing is judged. */
+export function tidyPictures(blocks: Element[]): Element[] {
+  return blocks.flatMap((block) => {
+    if (block.tagName === 'hr' || textIn(block).trim() !== '') return [block];
+    if (!holdsPicture(block)) return [];
+    return [block.tagName === 'p' ? figureOf(block.children) : block];
+  });
+}
+
+/** Paragraphs this long are where a text has begun. */
+const PARAGRAPH = 90;
+
+/** Takes away bylines, dates and buttons that stand before the first paragraph. */
+function withoutPreamble(blocks: Element[]): Element[] {
+  const first = blocks.findIndex((block) => {
+    const text = textIn(block).trim();
+    return text.length >= PARAGRAPH && !isPreambleLine(text);
+  });
+  return first === -1
+    ? blocks
+    : blocks.filter(
+        (block, index) => index >= first || !isPreambleLine(textIn(block).trim()) || holdsPicture(block),
+      );
+}
+
+/** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
+const TAIL_FROM = 0.75;
+
+/** Cuts off what follows a heading that announces other articles, when the text itself is over. */
+function withoutTail(blocks: Element[]): Element[] {
+  const lengths = blocks.map((block) => textIn(block).length);
+  const total = lengths.reduce((sum, length) => sum + length, 0);
+  let before = 0;
+  for (const [index, block] of blocks.entries()) {
+    const text = textIn(block).trim();
+    // Readers' comments can be longer than the text: they are known by their dates, too.
+    if (
+      announcesComments(text) &&
+      before > 400 &&
+      blocks.slice(index).filter((each) => saysWhen(textIn(each))).length >= 2
+    )
+      return blocks.slice(0, index);
+    const announces = (HEADINGS.has(block.tagName) || text.length < 50) && announcesOthers(text);
+    if (announces && before > TAIL_FROM * total) return blocks.slice(0, index);
+    before += lengths[index] ?? 0;
+  }
+  return withoutLastLines(blocks);
+}
+
+/** Labels behind the last paragraph. */
+function withoutLastLines(blocks: Element[]): Element[] {
+  let end = blocks.length;
+  while (end > 1) {
+    const last = blocks[end - 1];
+    if (last?.tagName !== 'p' || !isTailLine(textIn(last)) || holdsPicture(last)) break;
+    end--;
+  }
+  // A poem or a list of names is all short lines: then they are the text.
+  return textIn(blocks[end - 1] ?? element('p', [])).length >= PARAGRAPH ? blocks.slice(0, end) : blocks;
+}
+
+function tidyBlock(block: Element): Element | null {
+  const text = textIn(block).trim();
+  if (block.tagName === 'hr') return block;
+  if (text === '') {
+    if (!holdsPicture(block)) return null;
+    return block.tagName === 'p' ? figureOf(block.children) : block;
+  }
+  if (block.tagName !== 'pre' && isLineOfClutter(text)) return null;
+  if ((block.tagName === 'ul' || block.tagName === 'ol') && isLinkList(block, text)) return null;
+  return block;
+}
+
+/** A list whose every entry is one link, and little more: a menu or "related" list that had no telling name. */
+function isLinkList(list: Element, text: string): boolean {
+  const linked = linkedText(list);
+  return list.children.length >= 3 && linked > 0.9 * text.length && text.length / list.children.length < 30;
+}
+
+function linkedText(node: Element): number {
+  return node.children.reduce(
+    (sum, child) =>
+      sum + (child.type !== 'element' ? 0 : child.tagName === 'a' ? textIn(child).length : linkedText(child)),
+    0,
+  );
+}
+
+export function textIn(node: ElementContent): string {
+  if (node.type === 'text') return node.value;
+  return node.type === 'element' ? node.children.map(textIn).join('') : '';
+}
+
+/** True for a picture or a card, and for what has one in it. */
+export function holdsPicture(node: ElementContent): boolean {
+  return (
+    node.type === 'element' &&
+    (node.tagName === 'img' || node.properties.dataCard !== undefined || node.children.some(holdsPicture))
+  );
+}

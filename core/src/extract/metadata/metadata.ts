@@ -1,0 +1,281 @@
+import type { Fact } from '../../model';
+import { isoDate, languageOf } from '../../text';
+import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
+import { readFacts } from './facts';
+import { headlineOverShared, headlines, siteNameInTitle, withoutSiteName } from './headline';
+import { firstOf, isOfType, nameOf, readThings, textValue, Thing, type StatedThing } from './linked-data';
+import {
+  attribute,
+  descendants,
+  findElement,
+  label,
+  startOfText,
+  textOf,
+  tidy,
+  type PageDocument,
+  type PageElement,
+} from '../page/page-tree';
+import { dateInAddress, findVisibleDate } from './visible-date';
+
+/** What a page states about itself. Null where it states nothing. */
+export interface Metadata {
+  title: string | null;
+  /** Names of people or bodies; empty where none is stated. */
+  authors: string[];
+  siteName: string | null;
+  /** ISO 8601; the zone is kept when the page states one. */
+  publishedAt: string | null;
+  modifiedAt: string | null;
+  /** As declared, not yet checked against the text. */
+  language: string | null;
+  description: string | null;
+  leadImageUrl: string | null;
+  /** Absolute, http or https. */
+  canonicalUrl: string | null;
+  /** Where the licence of the text stands: absolute, http or https. */
+  licenceUrl: string | null;
+  /** The text as the page states it beside its markup (schema.org articleBody); it may be markup itself. */
+  articleBody: string | null;
+  /** The number of words that the page itself claims, if it does. */
+  statedWordCount: number | null;
+  /** False when the page says that its text is not free to read (schema.org isAccessibleForFree). */
+  accessibleForFree: boolean;
+  facts: Fact[];
+}
+
+/**
+ * Reads a page's metadata. Order of trust: JSON-LD of an article type (schema.org), Open Graph and article
+ * meta, Dublin Core, microdata, RDFa Lite, plain meta and link, then what is visible (`rel=author`, `<time>`,
+ * `<h1>`, `<title>`).
+ *
+ * @param base the address that relative addresses are resolved against
+ */
+export function readMetadata(document: PageDocument, base: string): Metadata {
+  const elements = [...descendants(document)];
+  const meta = metaReader(elements);
+  const things = readThings(document, elements);
+  const linked = articleOf(things.filter(({ source }) => source === 'json-ld'));
+  const marked = articleOf(things.filter(({ source }) => source !== 'json-ld'));
+  const headTitle = findElement(document, (e) => e.tagName === 'title');
+  const pageTitle = headTitle ? tidy(textOf(headTitle)) : '';
+  const heading = headlines(elements);
+  const siteName =
+    nameOf(linked?.publisher) ?? meta('og:site_name') ?? meta('application-name') ?? nameOf(linked?.isPartOf);
+  const title =
+    textValue(linked?.headline) ??
+    textValue(linked?.name) ??
+    headlineOverShared(meta('og:title'), pageTitle, heading) ??
+    meta('dc.title', 'dcterms.title', 'citation_title') ??
+    textValue(marked?.headline) ??
+    meta('twitter:title') ??
+    pageTitle;
+  const shownTitle = clip([withoutSiteName(title, siteName, heading), heading[0]].find(Boolean), 1000);
+  return {
+    title: shownTitle,
+    authors: authorsOf(linked, marked, meta, elements),
+    siteName: clip(siteName ?? siteNameInTitle(title, heading), 300)?.replace(/^www\.|^\[|\]$/g, '') ?? null,
+    publishedAt:
+      isoDate(textValue(linked?.datePublished)) ??
+      isoDate(
+        meta(
+          'article:published_time',
+          'og:article:published_time',
+          'dc.date',
+          'dcterms.date',
+          'dcterms.created',
+          'dc.date.issued',
+        ),
+      ) ??
+      isoDate(textValue(marked?.datePublished)) ??
+      isoDate(
+        meta(
+          'datepublished',
+          'citation_publication_date',
+          'citation_date',
+          'parsely-pub-date',
+          'sailthru.date',
+          'date',
+          'pubdate',
+          'publishdate',
+        ) ?? meta.like(PUBLISHED),
+      ) ??
+      timeElement(elements) ??
+      findVisibleDate(elements, languageFor(document), shownTitle) ??
+      dateInAddress(base),
+    modifiedAt:
+      isoDate(textValue(linked?.dateModified)) ??
+      isoDate(meta('article:modified_time', 'og:updated_time', 'dcterms.modified', 'dc.date.modified')) ??
+      isoDate(textValue(marked?.dateModified)) ??
+      isoDate(meta('datemodified', 'last-modified')),
+    language:
+      declaredLanguage(document) ??
+      textValue(linked?.inLanguage) ??
+      meta('og:locale', 'content-language', 'dc.language') ??
+      null,
+    description: clip(
+      meta('og:description', 'description', 'twitter:description', 'dc.description') ??
+        textValue(linked?.description),
+      600,
+    ),
+    leadImageUrl: absolute(imageOf(linked?.image) ?? meta('og:image', 'og:image:url', 'twitter:image'), base),
+    canonicalUrl: absolute(linkHref(elements, 'canonical') ?? meta('og:url'), base),
+    licenceUrl: absolute(
+      linkHref(elements, 'license') ??
+        imageOf(linked?.license) ??
+        imageOf(marked?.license) ??
+        meta('dcterms.license', 'dc.rights.license'),
+      base,
+    ),
+    articleBody: typeof linked?.articleBody === 'string' ? linked.articleBody : null,
+    statedWordCount: wordCountOf(linked?.wordCount),
+    accessibleForFree:
+      !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean) &&
+      meta('article:content_tier')?.toLowerCase() !== 'locked',
+    facts: readFacts(things),
+  };
+}
+
+function declaredLanguage(document: PageDocument): string | undefined {
+  const html = findElement(document, (e) => e.tagName === 'html');
+  return html && attribute(html, 'lang');
+}
+
+/** The language in which a page's dates are to be read: as declared, else as its words are. */
+function languageFor(document: PageDocument): string | null {
+  return declaredLanguage(document) ?? languageOf(startOfText(document, 3000), null);
+}
+
+interface MetaReader {
+  /** The first that is there, in the order asked for. */
+  (...names: string[]): string | null;
+  /** The first whose name is of a kind. */
+  like(name: RegExp): string | null;
+}
+
+/** Names that sites make up for themselves. Common practice. */
+const PUBLISHED =
+  /^(?:[a-z]+[._:-])?(?:pub(?:lish(?:ed)?)?|create|issue)d?[._:-]?(?:date|time|on|at)?$|^(?:[a-z]+[._:-])(?:date|pubdate)$/;
+const WRITTEN_BY = /^(?:[a-z]+[._:-])?(?:authors?|byline|byl|writer)(?:[._:-]?names?)?$/;
+
+function metaReader(elements: PageElement[]): MetaReader {
+  const values = new Map<string, string>();
+  for (const element of elements) {
+    if (element.tagName !== 'meta') continue;
+    const content = tidy(attribute(element, 'content') ?? '');
+    const name =
+      attribute(element, 'property') ??
+      attribute(element, 'name') ??
+      attribute(element, 'itemprop') ??
+      attribute(element, 'http-equiv');
+    const key = name?.trim().toLowerCase();
+    if (key && content && !values.has(key)) values.set(key, content);
+  }
+  return Object.assign(
+    (...names: string[]) =>
+      names.map((name) => values.get(name)).find((value) => value !== undefined) ?? null,
+    {
+      like: (name: RegExp) => [...values].find(([key]) => name.test(key))?.[1] ?? null,
+    },
+  );
+}
+
+const ARTICLE_TYPE =
+  /(Article|BlogPosting|Report|Posting|NewsItem|CreativeWork|Review|Recipe|HowTo|Book|Chapter)$/;
+
+function articleOf(things: readonly StatedThing[]): Thing | undefined {
+  const articles = things.map(({ thing }) => thing).filter((thing) => isOfType(thing, ARTICLE_TYPE));
+  return articles.find((thing) => 'headline' in thing) ?? articles[0];
+}
+
+function authorsOf(
+  linked: Thing | undefined,
+  marked: Thing | undefined,
+  meta: MetaReader,
+  elements: PageElement[],
+): string[] {
+  const stated = namesOf(linked?.author ?? linked?.creator);
+  if (stated.length > 0) return stated;
+  const meant = personOnly(
+    meta(
+      'author',
+      'article:author',
+      'dc.creator',
+      'dcterms.creator',
+      'citation_author',
+      'parsely-author',
+      'sailthru.author',
+    ) ?? meta.like(WRITTEN_BY),
+  );
+  if (meant) return clipped(namesIn(meant));
+  const shown = namesOf(marked?.author).flatMap((name) => personOnly(name) ?? []);
+  return shown.length > 0 ? shown : clipped(visibleAuthors(elements).flatMap(namesIn));
+}
+
+function namesOf(value: unknown): string[] {
+  const names = [value]
+    .flat()
+    .slice(0, 40)
+    .map((each) => nameOf(each)?.replace(/\s*<.*$/, ''))
+    .filter((name) => name !== undefined && name !== '' && !NOBODY.test(name) && !name.startsWith('@'));
+  return clipped(names.length === 1 ? names.flatMap((name) => namesIn(name ?? '')) : (names as string[]));
+}
+
+function clipped(names: readonly string[]): string[] {
+  return [...new Set(names)].map((name) => clip(name, 200) ?? name);
+}
+
+/** The address of a picture, or of another thing that may stand as an address or as a thing that has one. */
+function imageOf(value: unknown): string | null {
+  const one = firstOf(value);
+  const thing = Thing.safeParse(one);
+  return thing.success
+    ? textValue(thing.data.url ?? thing.data.contentUrl ?? thing.data['@id'])
+    : textValue(one);
+}
+
+function wordCountOf(value: unknown): number | null {
+  const count = Number(value);
+  return Number.isInteger(count) && count > 0 ? count : null;
+}
+
+function timeElement(elements: PageElement[]): string | null {
+  const times = elements.filter((e) => e.tagName === 'time' || attribute(e, 'itemprop') === 'datePublished');
+  const preferred = times.find(
+    (e) =>
+      attribute(e, 'pubdate') !== undefined ||
+      /publish/i.test(`${attribute(e, 'itemprop') ?? ''} ${label(e)}`),
+  );
+  for (const element of preferred ? [preferred, ...times] : times) {
+    const date = isoDate(
+      attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textOf(element)),
+    );
+    if (date) return date;
+  }
+  return null;
+}
+
+function linkHref(elements: PageElement[], rel: string): string | null {
+  const link = elements.find(
+    (e) =>
+      (e.tagName === 'link' || (rel === 'license' && e.tagName === 'a')) &&
+      attribute(e, 'rel')?.toLowerCase().split(/\s+/).includes(rel),
+  );
+  return (link && attribute(link, 'href')) ?? null;
+}
+
+/** An absolute http address, or null. */
+export function absolute(address: string | null | undefined, base: string): string | null {
+  if (!address) return null;
+  try {
+    const url = new URL(address.trim(), base);
+    return url.protocol === 'http:' || url.protocol === 'https:' ? url.href : null;
+  } catch {
+    // URL's parser says by throwing that this is no address.
+    return null;
+  }
+}
+
+function clip(value: string | null | undefined, length: number): string | null {
+  if (!value) return null;
+  return value.length <= length ? value : `${value.slice(0, length - 1)}…`;
+}

@@ -1,0 +1,77 @@
+import type { Root } from 'hast';
+import type { CameThrough } from '../../model';
+import { measured, type Article } from '../article';
+import { SHORTER_BY } from './came-through';
+import { visitElements } from './inside-links';
+import { textIn } from '../choose/tidy-blocks';
+
+/** A block shorter than this may well stand on two pages of an article. */
+const LEAST_REPEATED = 25;
+
+/**
+ * Joins an article that is cut into several pages: the first page's word for what it is, all pages' text. What a page
+ * repeats of those before it (the standfirst, a note to the reader) is left out.
+ *
+ * @param further the pages behind the first, in order
+ */
+export function joinPages(first: Article, further: readonly Article[]): Article {
+  const tree: Root = { type: 'root', children: [...first.tree.children] };
+  const said = new Set(first.tree.children.map(mark));
+  further.forEach((page, index) => {
+    const own = structuredCopy(page.tree);
+    renumber(own, index + 2);
+    for (const block of own.children) {
+      if (said.has(mark(block)) && mark(block).length >= LEAST_REPEATED) continue;
+      said.add(mark(block));
+      tree.children.push(block);
+    }
+  });
+  const measures = measured(tree, first.language);
+  return {
+    ...first,
+    ...measures,
+    nextPageUrl: further.at(-1)?.nextPageUrl ?? null,
+    cameThrough: withoutShortness(first, measures.wordCount),
+  };
+}
+
+/** What seemed short of what the first page states may be whole with the others. */
+function withoutShortness({ cameThrough, statedWordCount }: Article, wordCount: number): CameThrough {
+  const at = cameThrough.signs.indexOf('shorter-than-stated');
+  if (at === -1 || wordCount < SHORTER_BY * (statedWordCount ?? 0)) return cameThrough;
+  const but = <Value>(values: readonly Value[]) => values.filter((_, index) => index !== at);
+  const signs = but(cameThrough.signs);
+  return {
+    verdict: signs.length > 0 ? cameThrough.verdict : 'whole',
+    reasons: but(cameThrough.reasons),
+    signs,
+  };
+}
+
+function mark(block: Root['children'][number]): string {
+  if (block.type !== 'element') return '';
+  const text = textIn(block).trim();
+  return text === '' ? pictureIn(block) : `${block.tagName} ${text}`;
+}
+
+function pictureIn(block: Root['children'][number]): string {
+  let found = '';
+  if (block.type === 'element')
+    visitElements({ type: 'root', children: [block] }, (element) => {
+      if (element.tagName === 'img') found += element.properties.src?.toString() ?? '';
+    });
+  return found;
+}
+
+/** Footnotes of two pages are numbered alike: the page's number goes into their ids. */
+function renumber(tree: Root, page: number): void {
+  visitElements(tree, ({ properties }) => {
+    if (typeof properties.id === 'string') properties.id = properties.id.replace(/^in-/, `in-p${page}-`);
+    if (typeof properties.href === 'string')
+      properties.href = properties.href.replace(/^#in-/, `#in-p${page}-`);
+  });
+}
+
+function structuredCopy(tree: Root): Root {
+  return JSON.parse(JSON.stringify(tree)) as Root;
+}

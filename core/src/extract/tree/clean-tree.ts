@@ -1,0 +1,179 @@
+import type { Root } from 'hast';
+import { sanitize } from 'hast-util-sanitize';
+import { TREE_SCHEMA } from '../../model';
+import { makeCards } from './embeds';
+import { cleanInside, isHidden, removeSurroundings, type Trust } from '../choose/clutter';
+import { restoreFormulas } from './formula';
+import { settleInsideLinks } from '../page/inside-links';
+import { findMainText, findPrelude } from '../choose/main-text';
+import { measure } from '../page/measure';
+import {
+  descendants,
+  elementsIn,
+  findElement,
+  parsePage,
+  remove,
+  type PageDocument,
+  type PageElement,
+} from '../page/page-tree';
+import { textIn } from '../choose/tidy-blocks';
+import { toTree } from './to-tree';
+
+/** Where a page stands, and what its relative addresses are resolved against. */
+export interface Place {
+  address: string;
+  base: string;
+}
+
+const NOTHING: Root = { type: 'root', children: [] };
+
+/** The main text of a page, its surroundings taken away. Changes the page's tree. */
+export function mainTree(document: PageDocument, place: Place, title: string | null, trust: Trust): Root {
+  const body = bodyOf(document);
+  if (!body) return NOTHING;
+  openNoscriptText(body);
+  prepare(body, place);
+  removeSurroundings(body, trust);
+  const main = findMainText(body);
+  if (trust === 'by all evidence') cleanInside(main);
+  const tree = toTree([...findPrelude(main), main], place.base, place.address);
+  dropRepeatedTitle(tree, title);
+  return settled(tree);
+}
+
+/** All that a page shows, as a readable document. Changes the page's tree. */
+export function wholeTree(document: PageDocument, place: Place): Root {
+  const body = bodyOf(document);
+  if (!body) return NOTHING;
+  prepare(body, place);
+  const sweep = (element: PageElement) => {
+    for (const child of elementsIn(element)) {
+      if (NOT_SHOWN.test(child.tagName) || isHidden(child)) remove(child);
+      else {
+        // What is pressed on the page is only words in a copy.
+        if (/^(?:button|label)$/.test(child.tagName)) child.tagName = child.nodeName = 'span';
+        sweep(child);
+      }
+    }
+  };
+  sweep(body);
+  return settled(toTree([body], place.base, place.address, 'all of it'));
+}
+
+const NOT_SHOWN =
+  /^(?:script|style|link|meta|template|object|embed|applet|input|select|textarea|dialog|canvas|map|noscript|svg|iframe)$/;
+
+/**
+ * A part of a page, or a text that comes without a page around it: all of it is the text.
+ *
+ * @param markup HTML, or plain lines that each become a paragraph
+ */
+export function partTree(markup: string, place: Place): Root {
+  const isMarkup = /<(?:p|div|br|h[1-6]|ul|ol|table|span|a|pre|img|figure|blockquote)\b/i.test(markup);
+  const source = isMarkup
+    ? markup
+    : markup
+        .split(/\n+/)
+        .map((line) => `<p>${line.replace(/&(?!#?\w+;)/g, '&amp;').replace(/</g, '&lt;')}</p>`)
+        .join('');
+  const body = bodyOf(parsePage(`<body>${source}`));
+  if (!body) return NOTHING;
+  prepare(body, place);
+  removeSurroundings(body, 'by the surest evidence');
+  return settled(toTree([body], place.base, place.address, 'as given'));
+}
+
+/** The tree without its pictures and cards. */
+export function withoutPictures(tree: Root): Root {
+  const schema = {
+    ...TREE_SCHEMA,
+    tagNames: (TREE_SCHEMA.tagNames ?? []).filter((name) => name !== 'img'),
+  };
+  const bare = sanitize(tree, schema) as Root;
+  const dropEmpty = <Parent extends Root | Root['children'][number]>(parent: Parent): Parent => {
+    if (!('children' in parent)) return parent;
+    const children = (parent.children as Root['children'])
+      .map(dropEmpty)
+      .filter(
+        (child) =>
+          child.type !== 'element' ||
+          child.children.length > 0 ||
+          /^(?:br|hr|td|th)$/.test(child.tagName) ||
+          child.tagName.startsWith('m'),
+      );
+    return { ...parent, children };
+  };
+  return dropEmpty(bare);
+}
+
+function bodyOf(document: PageDocument): PageElement | undefined {
+  return findElement(document, (element) => element.tagName === 'body');
+}
+
+function prepare(body: PageElement, { base }: Place): void {
+  for (const element of descendants(body))
+    if (element.tagName === 'amp-img' || element.tagName === 'amp-anim')
+      element.tagName = element.nodeName = 'img';
+  restoreNoscriptPictures(body);
+  restoreFormulas(body);
+  makeCards(body, base);
+}
+
+function settled(tree: Root): Root {
+  settleInsideLinks(tree);
+  return sanitize(tree, TREE_SCHEMA) as Root;
+}
+
+/** Some pages keep their whole text for readers without script: where it is more than the rest, it is the text. */
+function openNoscriptText(body: PageElement): void {
+  const kept = [...descendants(body)].filter((e) => e.tagName === 'noscript');
+  if (kept.length === 0) return;
+  const shown = measure(body).get(body)?.prose ?? 0;
+  for (const noscript of kept) {
+    const prose = elementsIn(noscript).reduce(
+      (sum, child) => sum + (measure(child).get(child)?.prose ?? 0),
+      0,
+    );
+    if (prose > 300 && prose > shown) {
+      noscript.tagName = 'div';
+      noscript.nodeName = 'div';
+    }
+  }
+}
+
+/** `<img placeholder><noscript><img real></noscript>`: the real one takes the place of the placeholder. */
+function restoreNoscriptPictures(body: PageElement): void {
+  for (const noscript of [...descendants(body)].filter((e) => e.tagName === 'noscript')) {
+    const image = findElement(noscript, (e) => e.tagName === 'img');
+    const parent = noscript.parentNode;
+    if (!image || !parent) continue;
+    const at = parent.childNodes.indexOf(noscript);
+    const twin = parent.childNodes
+      .slice(0, at)
+      .reverse()
+      .find((node) => 'tagName' in node);
+    const replaced =
+      twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
+    image.parentNode = parent;
+    parent.childNodes.splice(replaced, 1, image);
+  }
+}
+
+/** The page's headline at the head of its text is the title once more. */
+function dropRepeatedTitle(tree: Root, title: string | null): void {
+  const plain = (value: string) =>
+    value
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, ' ')
+      .trim();
+  const wanted = plain(title ?? '');
+  const begins = tree.children.findIndex((node) => node.type === 'element' && textIn(node).length >= 120);
+  const head = tree.children.slice(0, begins === -1 ? 4 : Math.max(4, begins));
+  const repeated = head.filter((node) => {
+    if (node.type !== 'element') return false;
+    const words = plain(textIn(node));
+    if (node.tagName === 'h1') return wanted === '' || words === wanted || wanted.includes(words);
+    return /^(?:h2|h3|p)$/.test(node.tagName) && words !== '' && words === wanted;
+  });
+  tree.children = tree.children.filter((node) => !repeated.includes(node));
+}

@@ -1,0 +1,100 @@
+import { absolute } from '../metadata/metadata';
+import { attribute, elementsIn, label, type PageElement } from '../page/page-tree';
+
+/** A picture as the page means it, whichever way it delays the loading. */
+export interface PageImage {
+  /** Absolute address. */
+  url: string;
+  alt: string;
+  width: number | null;
+  height: number | null;
+}
+
+/** A phone's screen at three device pixels to the point is about this wide. */
+const WANTED_WIDTH = 1280;
+const LAZY_SOURCES = [
+  'data-src',
+  'data-original',
+  'data-lazy-src',
+  'data-lazy',
+  'data-image',
+  'data-url',
+  'data-hi-res-src',
+  'data-actualsrc',
+  'data-full-src',
+  'data-srcset-src',
+  'data-img-src',
+];
+const LAZY_SETS = ['srcset', 'data-srcset', 'data-lazy-srcset', 'data-original-set'];
+const PLACEHOLDER =
+  /^data:|\b(?:blank|spacer|placeholder|transparent|pixel|1x1|loading|grey|lazy)[\w-]*\.(?:gif|png|svg|jpe?g|webp)(?:$|\?)/i;
+
+/**
+ * The picture that an `<img>` (with the `<picture>` around it) stands for, or null for tracking pixels,
+ * spacers and pictures without an address.
+ */
+export function readImage(image: PageElement, base: string): PageImage | null {
+  const width = pixels(attribute(image, 'width'));
+  const height = pixels(attribute(image, 'height'));
+  if ((width !== null && width <= 3) || (height !== null && height <= 3)) return null;
+  const url = absolute(pickSource(image), base) ?? rasterInPlace(attribute(image, 'src'));
+  if (!url) return null;
+  const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
+  if (/\b(?:emoji|smiley|avatar|icon|logo|badge|tracking|pixel)\b/.test(label(image)) && (width ?? 0) < 100)
+    return null;
+  return { url, alt, width, height };
+}
+
+/** Longer than a placeholder, and not so long that it would weigh more than the text. */
+const IN_PLACE = { least: 400, most: 400_000 };
+
+/** A small raster picture that stands in the page itself (RFC 2397), as saved pages have them. */
+function rasterInPlace(source: string | undefined): string | null {
+  const address = source?.replace(/\s+/g, '') ?? '';
+  return address.length >= IN_PLACE.least &&
+    address.length <= IN_PLACE.most &&
+    /^data:image\/(?:png|jpeg|gif|webp);base64,[A-Za-z0-9+/]+=*$/.test(address)
+    ? address
+    : null;
+}
+
+function pickSource(image: PageElement): string | undefined {
+  const picture =
+    image.parentNode && 'tagName' in image.parentNode && image.parentNode.tagName === 'picture'
+      ? image.parentNode
+      : undefined;
+  const sources = picture
+    ? elementsIn(picture).filter(
+        (e) => e.tagName === 'source' && !/avif|svg/i.test(attribute(e, 'type') ?? ''),
+      )
+    : [];
+  for (const element of [image, ...sources]) {
+    for (const name of LAZY_SETS) {
+      const chosen = fromSet(attribute(element, name));
+      if (chosen && !PLACEHOLDER.test(chosen)) return chosen;
+    }
+  }
+  const lazy = LAZY_SOURCES.map((name) => attribute(image, name)).find(
+    (value) => value && !PLACEHOLDER.test(value),
+  );
+  const own = attribute(image, 'src');
+  return lazy ?? (own && !PLACEHOLDER.test(own) ? own : undefined);
+}
+
+/** The candidate of a srcset (WHATWG HTML, 4.8.4) nearest above the width wanted, else the largest. */
+function fromSet(set: string | undefined): string | undefined {
+  if (!set) return undefined;
+  const candidates = [...set.matchAll(/([^\s,]\S*[^\s,])(?:\s+(\d+(?:\.\d+)?)([wx]))?\s*(?:,|$)/g)].map(
+    (match) => ({
+      url: match[1] ?? '',
+      width: match[3] === 'w' ? Number(match[2]) : Number(match[2] ?? 1) * 640,
+    }),
+  );
+  candidates.sort((a, b) => a.width - b.width);
+  return (candidates.find((each) => each.width >= WANTED_WIDTH) ?? candidates.at(-1))?.url;
+}
+
+function pixels(value: string | undefined): number | null {
+  const number = /^\s*(\d{1,5})(?:px)?\s*$/.exec(value ?? '')?.[1];
+  return number === undefined ? null : Number(number);
+}

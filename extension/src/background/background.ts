@@ -1,0 +1,159 @@
+import { readPairingCode, type Account } from '@dorvel/core/model';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { answerAsks, type Found, type FromServer, type Standing } from '../messages';
+import { keepChoice, keepTags } from './changes';
+import { kept, type Pairing } from './storage';
+import { linkTo } from './links';
+import { marksOn, showMarksWhenWanted } from './live-marks';
+import { offerMenus } from './menus';
+import { send, sendWhenDue } from './outbox';
+import { saveOtherwise, saveTab, saveWindow, stopBatch, type Batch, type Saved } from './save';
+import { showSearchLines, wordsSearched } from './search-pages';
+import { serverAt, Unpaired, Unreachable } from './server';
+
+/** What a menu saved last, until the panel has shown it. */
+let justSaved: { saved: Saved; what: string } | null = null;
+let batch: Batch | null = null;
+
+async function standing(): Promise<Standing> {
+  const pairing = await kept.pairing();
+  return {
+    account: pairing?.account ?? null,
+    origin: pairing?.origin ?? null,
+    revoked: pairing?.revoked ?? false,
+    waiting: (await kept.outbox.ids()).length,
+    refused: await kept.refused(),
+  };
+}
+
+/** Asks the server something, and gives a reason in words when there is no answer. */
+async function asking<Answer>(
+  question: (server: ReturnType<typeof serverAt>) => Promise<Answer>,
+  pairing: Pick<Pairing, 'origin' | 'secret'> | undefined,
+): Promise<FromServer<Answer>> {
+  if (!pairing) return { ok: false, why: 'not paired', says: 'The extension is not paired yet.' };
+  try {
+    return { ok: true, answer: await question(serverAt(pairing.origin, pairing.secret)) };
+  } catch (error) {
+    const says = error instanceof Error ? error.message : 'Something went wrong.';
+    if (error instanceof Unreachable) return { ok: false, why: 'no connection', says };
+    return { ok: false, why: error instanceof Unpaired ? 'not paired' : 'other', says };
+  }
+}
+
+async function pair(code: string): Promise<FromServer<Account>> {
+  const read = readPairingCode(code);
+  if (!read)
+    return {
+      ok: false,
+      why: 'other',
+      says: 'That is no pairing code. Make one in Dorvel, under You, “Save from elsewhere”, and copy all of it.',
+    };
+  const answered = await asking((server) => server.account(), read);
+  if (!answered.ok) return answered;
+  const { account } = answered.answer;
+  await kept.setPairing({ ...read, account, revoked: false });
+  void send();
+  return { ok: true, answer: account };
+}
+
+/** Does something with the library that the extension is paired with. */
+async function paired(work: (pairing: Pairing) => Promise<unknown>): Promise<null> {
+  const pairing = await kept.pairing();
+  if (pairing) await work(pairing);
+  void send();
+  return null;
+}
+
+async function foundFor(address: string): Promise<Found | null> {
+  const words = wordsSearched(address, (await kept.settings()).searches);
+  const pairing = await kept.pairing();
+  if (words === null || !pairing) return null;
+  const found = await asking((server) => server.find(words), pairing);
+  if (!found.ok || found.answer.count === 0) return null;
+  const { count, items } = found.answer;
+  const best = items.map((item) => ({
+    title: titleOf(item),
+    source: sourceOf(item),
+    link: linkTo(pairing.origin, item),
+  }));
+  return { count, best };
+}
+
+const NOT_PAIRED: Saved = { ok: false, says: 'The extension is not paired with a library yet.' };
+
+answerAsks(
+  {
+    standing: () => standing(),
+    pair: ({ code }) => pair(code),
+    async unpair() {
+      await kept.unpair();
+      return null;
+    },
+    async justSaved() {
+      const taken = justSaved;
+      justSaved = null;
+      return Promise.resolve(taken);
+    },
+    async saveTab({ tabId }) {
+      const pairing = await kept.pairing();
+      if (!pairing) return NOT_PAIRED;
+      const saved = await saveTab(pairing, await chrome.tabs.get(tabId), (await kept.settings()).howMuch);
+      void send();
+      return saved;
+    },
+    async saveWindow({ windowId, tag }) {
+      const pairing = await kept.pairing();
+      if (!pairing) return null;
+      batch = await saveWindow(pairing, windowId, tag, (now) => {
+        batch = { ...now };
+        void send();
+        return Promise.resolve();
+      });
+      void send();
+      return batch;
+    },
+    stopWindow: () => {
+      stopBatch();
+      return Promise.resolve(null);
+    },
+    batch: () => Promise.resolve(batch),
+    async known({ itemId }) {
+      const sent = await send();
+      const pairing = await kept.pairing();
+      if (sent === 'waits')
+        return { ok: false, why: 'no connection', says: 'It is sent when there is a connection.' };
+      return asking((server) => server.item(itemId), pairing);
+    },
+    choose: ({ itemId, set }) => paired((pairing) => keepChoice(pairing, itemId, set)),
+    tag: ({ itemId, set }) => paired((pairing) => keepTags(pairing, itemId, set)),
+    howMuch: ({ itemId, tabId, howMuch }) =>
+      paired((pairing) => saveOtherwise(pairing, itemId, tabId, howMuch)),
+    letGo: ({ itemIds }) =>
+      paired(async (pairing) => {
+        for (const itemId of itemIds) await keepChoice(pairing, itemId, { stage: 'let-go' });
+      }),
+    foundFor: ({ address }) => foundFor(address),
+    marksOn: ({ address }) => marksOn(address),
+    async sendNow() {
+      await send();
+      return standing();
+    },
+    async forgetRefused() {
+      await kept.forgetRefused();
+      return null;
+    },
+  },
+  ['foundFor', 'marksOn'],
+);
+
+// The secret is none of the business of scripts in pages.
+void chrome.storage.local.setAccessLevel({ accessLevel: 'TRUSTED_CONTEXTS' });
+offerMenus((saved, what) => {
+  justSaved = { saved, what };
+  void send();
+});
+showSearchLines();
+showMarksWhenWanted();
+sendWhenDue();
+void send();

@@ -1,0 +1,181 @@
+import type { Mutation, PushResult } from '@dorvel/core/model';
+import { kept } from './storage';
+import { send } from './outbox';
+
+const ACCOUNT = { id: '019a0000-0000-7000-8000-000000000001', mail: 'a@example.org', name: 'A' };
+const OTHER = '019a0000-0000-7000-8000-000000000002';
+
+/** The browser's storage, alarms and locks, as far as they are used here. */
+function fakeBrowser() {
+  const stored = new Map<string, unknown>();
+  const alarms = new Set<string>();
+  const locks = { last: Promise.resolve() as Promise<unknown> };
+  Object.assign(globalThis, {
+    chrome: {
+      storage: {
+        local: {
+          get: async (key: string) => (stored.has(key) ? { [key]: structuredClone(stored.get(key)) } : {}),
+          set: async (values: Record<string, unknown>) => {
+            for (const [key, value] of Object.entries(values)) stored.set(key, structuredClone(value));
+          },
+          remove: async (keys: string | string[]) => {
+            for (const key of [keys].flat()) stored.delete(key);
+          },
+        },
+      },
+      alarms: {
+        create: async (name: string) => void alarms.add(name),
+        clear: async (name: string) => alarms.delete(name),
+      },
+    },
+  });
+  Object.defineProperty(globalThis, 'navigator', {
+    configurable: true,
+    value: {
+      locks: {
+        request: (_name: string, work: () => Promise<unknown>) => (locks.last = locks.last.then(work)),
+      },
+    },
+  });
+  return { stored, alarms };
+}
+
+/** What every answer tells of the server. */
+const SAYS = { cursor: 1, now: Date.now(), epoch: 'one' };
+const id = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+const save = (n: number): Mutation => ({
+  type: 'save',
+  id: id(n),
+  itemId: id(1000 + n),
+  stamp: '0mhz0000a-0000-abc',
+  address: `https://example.org/${n}`,
+  savedAt: 1,
+});
+
+let pushed: { mutations: { id: string }[] }[];
+/** Answers a push; throws as a network that is not there does. */
+let answer: (mutations: { id: string }[]) => { status: number; body: unknown };
+
+beforeEach(async () => {
+  pushed = [];
+  answer = (mutations) => ({
+    status: 200,
+    body: {
+      results: mutations.map((each): PushResult => ({ outcome: 'applied', mutationId: each.id })),
+      ...SAYS,
+    },
+  });
+  globalThis.fetch = (async (_address: string, { body }: { body: string }) => {
+    const sent = JSON.parse(body) as { mutations: { id: string }[] };
+    const { status, body: answered } = answer(sent.mutations);
+    pushed.push(sent);
+    return new Response(JSON.stringify(answered), { status });
+  }) as unknown as typeof fetch;
+});
+
+async function pairedBrowser() {
+  const browser = fakeBrowser();
+  await kept.setPairing({
+    origin: 'https://library.example',
+    secret: 's'.repeat(43),
+    account: ACCOUNT,
+    revoked: false,
+  });
+  return browser;
+}
+
+it('sends what waits in the order in which it was made, and forgets it', async () => {
+  const { stored } = await pairedBrowser();
+  await Promise.all([
+    kept.outbox.add(ACCOUNT.id, [save(1), save(2)]),
+    kept.outbox.add(ACCOUNT.id, [save(3)]),
+  ]);
+  expect(await send()).toBe('sent');
+  expect(pushed.flatMap(({ mutations }) => mutations.map((each) => each.id))).toEqual([id(1), id(2), id(3)]);
+  expect(await kept.outbox.ids()).toEqual([]);
+  expect([...stored.keys()].filter((key) => key.startsWith('out:'))).toEqual([]);
+});
+
+it('keeps all of it without a connection, and asks to be woken', async () => {
+  const { alarms } = await pairedBrowser();
+  await kept.outbox.add(ACCOUNT.id, [save(1)]);
+  answer = () => {
+    throw new TypeError('Failed to fetch');
+  };
+  expect(await send()).toBe('waits');
+  expect(alarms.has('send')).toBe(true);
+  expect(await kept.outbox.ids()).toEqual([id(1)]);
+});
+
+it.each([200, 302, 401, 404, 511])(
+  'keeps all of it when something else answers in the server’s place, with %d',
+  async (status) => {
+    await pairedBrowser();
+    await kept.outbox.add(ACCOUNT.id, [save(1)]);
+    answer = () => ({ status, body: 'Welcome aboard. Sign in to go online.' });
+    expect(await send()).toBe('waits');
+    expect(await kept.outbox.ids()).toEqual([id(1)]);
+    expect((await kept.pairing())?.revoked).toBe(false);
+  },
+);
+
+it('keeps all of it when the pairing was revoked, and asks no more', async () => {
+  await pairedBrowser();
+  await kept.outbox.add(ACCOUNT.id, [save(1)]);
+  answer = () => ({
+    status: 401,
+    body: { type: '/problems/token', title: 'Not paired', status: 401, detail: 'x' },
+  });
+  expect(await send()).toBe('unpaired');
+  expect((await kept.pairing())?.revoked).toBe(true);
+  expect(await send()).toBe('unpaired');
+  expect(pushed).toHaveLength(1);
+  expect(await kept.outbox.ids()).toEqual([id(1)]);
+});
+
+it('sends nothing that was saved for another account', async () => {
+  await pairedBrowser();
+  await kept.outbox.add(OTHER, [save(1)]);
+  await kept.outbox.add(ACCOUNT.id, [save(2)]);
+  expect(await send()).toBe('sent');
+  expect(pushed.flatMap(({ mutations }) => mutations.map((each) => each.id))).toEqual([id(2)]);
+  expect(await kept.outbox.ids()).toEqual([id(1)]);
+});
+
+it('puts aside what the server will not take, with its address and the reason', async () => {
+  await pairedBrowser();
+  await kept.outbox.add(ACCOUNT.id, [save(1), save(2)]);
+  answer = (mutations) => ({
+    status: 200,
+    body: {
+      results: mutations.map((each): PushResult =>
+        each.id === id(1)
+          ? { outcome: 'refused', mutationId: each.id, detail: 'No such place.' }
+          : { outcome: 'applied', mutationId: each.id },
+      ),
+      ...SAYS,
+    },
+  });
+  expect(await send()).toBe('sent');
+  expect(await kept.refused()).toEqual([{ address: 'https://example.org/1', detail: 'No such place.' }]);
+  expect(await kept.outbox.ids()).toEqual([]);
+});
+
+it('puts aside the one change that is too large, and sends what stands beside it', async () => {
+  await pairedBrowser();
+  await kept.outbox.add(ACCOUNT.id, [save(1), save(2), save(3)]);
+  const problem = { type: '/problems/too-large', title: 'Too large', status: 413, detail: 'Too large.' };
+  answer = (mutations) =>
+    mutations.some((each) => each.id === id(2))
+      ? { status: 413, body: problem }
+      : {
+          status: 200,
+          body: {
+            results: mutations.map((each): PushResult => ({ outcome: 'applied', mutationId: each.id })),
+            ...SAYS,
+          },
+        };
+  expect(await send()).toBe('sent');
+  expect(await kept.refused()).toEqual([{ address: 'https://example.org/2', detail: 'Too large.' }]);
+  expect(await kept.outbox.ids()).toEqual([]);
+});

@@ -1,0 +1,62 @@
+import { kept } from './storage';
+
+const SCRIPT = 'search-line';
+
+/** Where the words stand in the address of a page that searches. */
+const WORDS = '%s';
+
+/** A page that searches the web, as the reader wrote it down. */
+export interface SearchPage {
+  /** Match pattern of its addresses. */
+  pattern: string;
+  /** The parameter that carries the words. */
+  parameter: string;
+}
+
+/**
+ * Reads an address with %s where the words stand, such as `https://search.example/find?words=%s`.
+ *
+ * @returns null when it is none
+ */
+export function readSearchPage(written: string): SearchPage | null {
+  const address = written.trim();
+  if (!URL.canParse(address)) return null;
+  const { protocol, hostname, pathname, searchParams } = new URL(address);
+  if (!/^https?:$/.test(protocol)) return null;
+  const parameter = [...searchParams].find(([, value]) => value === WORDS)?.[0];
+  // A match pattern has no port: it is for all of them.
+  return parameter === undefined ? null : { pattern: `${protocol}//${hostname}${pathname}*`, parameter };
+}
+
+/** The words that an address of one of these pages asks for; null when it is none of them. */
+export function wordsSearched(address: string, searches: readonly string[]): string | null {
+  const { protocol, hostname, pathname, searchParams } = new URL(address);
+  for (const written of searches) {
+    const page = readSearchPage(written);
+    if (page?.pattern !== `${protocol}//${hostname}${pathname}*`) continue;
+    const words = searchParams.get(page.parameter)?.trim();
+    if (words) return words;
+  }
+  return null;
+}
+
+/** Keeps the script on the pages that the reader has allowed, and on no other. */
+export function showSearchLines(): void {
+  chrome.storage.onChanged.addListener((changes) => {
+    if ('settings' in changes) void register();
+  });
+  chrome.runtime.onInstalled.addListener(() => void register());
+}
+
+async function register(): Promise<void> {
+  const patterns = (await kept.settings()).searches.flatMap((each) => readSearchPage(each)?.pattern ?? []);
+  const granted: string[] = [];
+  for (const pattern of new Set(patterns))
+    if (await chrome.permissions.contains({ origins: [pattern] })) granted.push(pattern);
+  const [known] = await chrome.scripting.getRegisteredContentScripts({ ids: [SCRIPT] });
+  if (known) await chrome.scripting.unregisterContentScripts({ ids: [SCRIPT] });
+  if (granted.length === 0) return;
+  await chrome.scripting.registerContentScripts([
+    { id: SCRIPT, matches: granted, js: ['search-line.js'], runAt: 'document_end' },
+  ]);
+}

@@ -1,0 +1,126 @@
+import { randomUUID } from 'node:crypto';
+import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { createClient } from '@libsql/client';
+import { z } from 'zod';
+import { folderStore } from '../capture/files';
+import { readConfig } from '../config';
+import { openSound } from '../db/sound';
+import { pictures } from '../db/schema';
+
+/** What a backup says of itself; written last, so that a backup without it is none. */
+const Manifest = z.object({
+  is: z.literal('dorvel-backup'),
+  madeAt: z.string(),
+  pictures: z.number().int(),
+});
+const MANIFEST = 'backup.json';
+const DATABASE = 'dorvel.db';
+/** After a restoring, so far ahead of all that devices know that what they hear then is new to them. */
+const SEQUENCE_STEP = 1_000_000_000;
+
+/**
+ * `npm run backup -- FOLDER` copies the library into a folder, also while the server runs; a second time into the same
+ * folder only what is new. `npm run restore -- FOLDER` puts it back; what was there is kept beside it.
+ */
+const [does, given] = process.argv.slice(2);
+const config = readConfig(process.env, path.resolve(import.meta.dirname, '../../..'));
+// npm runs scripts in the workspace's folder; the reader's own is where the path is meant.
+const folder = given && path.resolve(process.env.INIT_CWD ?? process.cwd(), given);
+if (!folder || (does !== 'backup' && does !== 'restore'))
+  end('Usage: npm run backup -- FOLDER, npm run restore -- FOLDER', 2);
+if (!config.databaseUrl.startsWith('file:')) end('Only a database in a file can be backed up so.', 2);
+const file = config.databaseUrl.slice('file:'.length);
+await (does === 'backup' ? backUp(folder) : restore(folder));
+
+function end(says: string, code: number): never {
+  (code === 0 ? process.stdout : process.stderr).write(`${says}\n`);
+  process.exit(code);
+}
+
+async function backUp(into: string): Promise<void> {
+  const database = await openSound(config);
+  await mkdir(into, { recursive: true });
+  await rm(path.join(into, MANIFEST), { force: true });
+  const unfinished = path.join(into, `${DATABASE}.unfinished`);
+  await rm(unfinished, { force: true });
+  const client = createClient({ url: config.databaseUrl, timeout: 10_000 });
+  // A whole and compact copy as of one moment, whatever is written meanwhile (SQLite, VACUUM INTO).
+  await client.execute({ sql: 'vacuum into ?', args: [unfinished] });
+  client.close();
+  await rename(unfinished, path.join(into, DATABASE));
+  const [from, to] = [folderStore(config.picturesFolder), folderStore(path.join(into, 'pictures'))];
+  const hashes = await database.read.selectDistinct({ hash: pictures.hash }).from(pictures);
+  let kept = 0;
+  for (const { hash } of hashes) if (await copyWhole(from.pathOf(hash), to.pathOf(hash))) kept++;
+  database.close();
+  const manifest = { is: 'dorvel-backup', madeAt: new Date().toISOString(), pictures: kept } as const;
+  await writeFile(path.join(into, MANIFEST), JSON.stringify(Manifest.parse(manifest)));
+  const missing = hashes.length - kept;
+  end(
+    `The library is in ${into}, with ${kept} pictures${missing === 0 ? '' : `; ${missing} pictures are missing here`}.`,
+    0,
+  );
+}
+
+/** Copies a file unless it is there already, beside its place and then into it. @returns false when there is none to copy */
+async function copyWhole(from: string, to: string): Promise<boolean> {
+  const sizeOf = (name: string) => stat(name).then(({ size }) => size, () => null); // prettier-ignore
+  const size = await sizeOf(from);
+  if (size === null) return false;
+  if ((await sizeOf(to)) === size) return true;
+  await mkdir(path.dirname(to), { recursive: true });
+  await copyFile(from, `${to}.unfinished`);
+  await rename(`${to}.unfinished`, to);
+  return true;
+}
+
+async function restore(from: string): Promise<void> {
+  const manifest = Manifest.safeParse(
+    JSON.parse(await readFile(path.join(from, MANIFEST), 'utf8').catch(() => 'null')),
+  );
+  if (!manifest.success) end(`There is no whole backup in ${from}.`, 1);
+  await refuseWhileRunning();
+  const aside = path.join(
+    config.dataFolder,
+    `before-restore-${new Date().toISOString().replace(/[:.]/g, '-')}`,
+  );
+  await mkdir(aside, { recursive: true });
+  const move = (name: string) => rename(name, path.join(aside, path.basename(name))).catch(missingIsFine);
+  // What was written last may stand in the log beside the database only.
+  for (const name of [file, `${file}-wal`, `${file}-shm`, config.picturesFolder]) await move(name);
+  const unfinished = `${file}.unfinished`;
+  await copyFile(path.join(from, DATABASE), unfinished);
+  const client = createClient({ url: `file:${unfinished}` });
+  await client.execute('pragma journal_mode = delete');
+  await client.batch(
+    [
+      { sql: 'update libraries set epoch = ?', args: [randomUUID()] },
+      { sql: 'update accounts set sequence = sequence + ?', args: [SEQUENCE_STEP] },
+    ],
+    'write',
+  );
+  const { rows } = await client.execute('select distinct hash from pictures');
+  client.close();
+  const [source, target] = [folderStore(path.join(from, 'pictures')), folderStore(config.picturesFolder)];
+  for (const { hash } of rows)
+    if (typeof hash === 'string') await copyWhole(source.pathOf(hash), target.pathOf(hash));
+  await rename(unfinished, file);
+  end(
+    `The library is as it was on ${manifest.data.madeAt}. What was here before is in ${aside}.\nDevices fetch it anew when they come next, and send again what they have.`,
+    0,
+  );
+}
+
+function missingIsFine(error: NodeJS.ErrnoException): void {
+  if (error.code !== 'ENOENT') throw error;
+}
+
+/** Two must not have the database at once, of whom one does not know of the other. */
+async function refuseWhileRunning(): Promise<void> {
+  const answers = await fetch(`http://${config.host}:${config.port}/healthz`).then(
+    () => true,
+    () => false,
+  );
+  if (answers) end(`A server is running at ${config.host}:${config.port}. End it first.`, 1);
+}

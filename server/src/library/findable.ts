@@ -1,0 +1,213 @@
+import { Copy, type Item } from '@dorvel/core/model';
+import {
+  FIELD_WEIGHTS,
+  FIELDS,
+  factsOf,
+  findableKey,
+  isSameText,
+  itemTerms,
+  notesByItem,
+  readText,
+  SCOPE_FIELDS,
+  type ItemFacts,
+  type Phrase,
+  type TermQuery,
+  type TermSource,
+} from '@dorvel/core/search';
+import { and, asc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
+import type { Database, Transaction } from '../db/open';
+import { recordsIn } from './records';
+import { copies, findables, items } from '../db/schema';
+import { readStored, readStoredItem } from './stored';
+
+/**
+ * An account's items by their words, in SQLite's FTS5. Words are made by core/search, the same as on a device, so that
+ * FTS5 only has to part them at spaces (its tokenizer "ascii" does no more with what is not ASCII). A table for each
+ * account, for how rare a word is counts in its own library only. FTS5 keeps the words besides
+ * indexing them: without, it could not take the length of a row that goes off the mean.
+ */
+const tableOf = (accountId: string) => sql.raw(`find_${accountId.replaceAll('-', '')}`);
+
+async function makeTable(tx: Transaction, accountId: string): Promise<void> {
+  const table = tableOf(accountId);
+  await tx.run(
+    sql`create virtual table if not exists ${table} using fts5(${sql.raw(FIELDS.join(', '))}, tokenize = 'ascii')`,
+  );
+}
+
+/** The words of a copy, which are made before it is stored. */
+export interface FreshTerms {
+  copyId: string;
+  terms: string;
+}
+
+/**
+ * Makes an item findable by its words as they are now; nothing is done when they have not changed, and the words of its
+ * text are made anew only when the text is another.
+ *
+ * @param fresh the words of the copy that was stored a moment ago, if one was: they are made where strangers' texts are
+ */
+export async function putFindable(
+  tx: Transaction,
+  accountId: string,
+  item: Item,
+  fresh?: FreshTerms,
+): Promise<void> {
+  const mine = and(eq(findables.accountId, accountId), eq(findables.itemId, item.id));
+  const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
+  const isOne = item.capture.sameAs === null;
+  const copyId = item.capture.page?.copyId ?? null;
+  const notes =
+    notesByItem(
+      await recordsIn(tx, accountId, 'highlight', item.id),
+      await recordsIn(tx, accountId, 'note', item.id),
+    ).get(item.id) ?? [];
+  const key = findableKey(item, copyId, notes);
+  if (isOne ? known?.key === key : !known) return;
+  const table = tableOf(accountId);
+  const before =
+    known && isOne && isSameText(known.key, key)
+      ? await tx.get<{ body: string }>(sql`select body from ${table} where rowid = ${known.row}`)
+      : undefined;
+  if (known) await tx.run(sql`delete from ${table} where rowid = ${known.row}`);
+  if (!isOne) {
+    await tx.delete(findables).where(mine);
+    return;
+  }
+  const body = before?.body ?? (fresh?.copyId === copyId ? fresh.terms : undefined);
+  const fields = itemTerms(
+    item,
+    body === undefined ? await copyOf(tx, accountId, copyId) : null,
+    notes,
+    body,
+  );
+  const [placed] = await tx
+    .insert(findables)
+    .values({ accountId, itemId: item.id, key })
+    .onConflictDoUpdate({ target: [findables.accountId, findables.itemId], set: { key } })
+    .returning({ row: findables.row });
+  if (!placed) throw new Error('an item was not made findable');
+  await makeTable(tx, accountId);
+  const values = sql.join(
+    FIELDS.map((field) => sql`${fields[field]}`),
+    sql`, `,
+  );
+  await tx.run(
+    sql`insert into ${table} (rowid, ${sql.raw(FIELDS.join(', '))}) values (${placed.row}, ${values})`,
+  );
+}
+
+async function copyOf(
+  from: Pick<Transaction, 'select'>,
+  accountId: string,
+  copyId: string | null,
+): Promise<Copy | null> {
+  if (copyId === null) return null;
+  const [row] = await from
+    .select({ record: copies.record })
+    .from(copies)
+    .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
+  return row ? readStored(Copy, row.record) : null;
+}
+
+/** What there is to find in an account's library. Facts are kept in memory and brought up to date at each question. */
+export interface FindableLibrary {
+  source: TermSource;
+  /** Facts of all items as they are now, by id. */
+  facts(): Promise<ReadonlyMap<string, ItemFacts>>;
+  /** The text of an item as it is read; null when it has none. */
+  textOf(id: string): Promise<{ text: string; language: string | null } | null>;
+}
+
+export function findableLibrary(database: Database, accountId: string): FindableLibrary {
+  const facts = new Map<string, ItemFacts>();
+  let upTo = 0;
+  const table = tableOf(accountId);
+  const weights = sql.raw(FIELDS.map((field) => FIELD_WEIGHTS[field]).join(', '));
+
+  /** Reads from the full-text table; of an account that has saved nothing yet there is none. */
+  async function rows<Row>(query: SQL): Promise<Row[]> {
+    const [made] = await database.read.all(
+      sql`select 1 from sqlite_schema where name = ${`find_${accountId.replaceAll('-', '')}`}`,
+    );
+    return made ? database.read.all<Row>(query) : [];
+  }
+
+  return {
+    source: {
+      async match(query) {
+        if (query.parts.length === 0) return new Map();
+        const found = await rows<{ id: string; score: number }>(
+          sql`select f.item_id as id, -bm25(${table}, ${weights}) as score from ${table} join findables f on f.row = ${table}.rowid where ${table} match ${expressionOf(query)}`,
+        );
+        return new Map(found.map(({ id, score }) => [id, score]));
+      },
+      async knowsStart(start) {
+        const found = await rows(
+          sql`select 1 from ${table} where ${table} match ${phrase({ terms: [start], prefix: true })} limit 1`,
+        );
+        return found.length > 0;
+      },
+      async terms() {
+        const name = sql.raw(`find_${accountId.replaceAll('-', '')}_terms`);
+        await database.write(async (tx) => {
+          await makeTable(tx, accountId);
+          await tx.run(sql`create virtual table if not exists ${name} using fts5vocab(${table}, 'row')`);
+        });
+        const all = await rows<{ term: string; doc: number }>(sql`select term, doc from ${name}`);
+        return all.map(({ term, doc }): [string, number] => [term, doc]);
+      },
+    },
+    async facts() {
+      const changed = await database.read
+        .select({ sequence: items.sequence, record: items.record })
+        .from(items)
+        .where(and(eq(items.accountId, accountId), gt(items.sequence, upTo)))
+        .orderBy(asc(items.sequence));
+      for (const { sequence, record } of changed) {
+        const item = readStoredItem(record);
+        const of = item && factsOf(item);
+        if (item && of) facts.set(item.id, of);
+        else if (item) facts.delete(item.id);
+        upTo = sequence;
+      }
+      return facts;
+    },
+    async textOf(id) {
+      const [found] = await database.read
+        .select({ record: items.record })
+        .from(items)
+        .where(and(eq(items.accountId, accountId), eq(items.id, id)));
+      const item = found && readStoredItem(found.record);
+      const copy = item && (await copyOf(database.read, accountId, item.capture.page?.copyId ?? null));
+      return copy ? { text: readText(item, copy), language: copy.language } : null;
+    },
+  };
+}
+
+/** A query in FTS5's language: `{title source body} : (("a" OR "b c") AND ("d" *))`. */
+function expressionOf({ parts, mode, scope }: TermQuery): string {
+  const all = parts
+    .map((part) => `(${part.map(phrase).join(' OR ')})`)
+    .join(mode === 'all' ? ' AND ' : ' OR ');
+  return scope === 'all' ? all : `{${SCOPE_FIELDS[scope].join(' ')}} : (${all})`;
+}
+
+/** Terms are letters and digits, so that nothing in them has to be escaped. */
+function phrase({ terms, prefix }: Phrase): string {
+  return `"${terms.join(' ')}"${prefix ? ' *' : ''}`;
+}
+
+/** Makes findable what was saved before there was finding. @returns how many items it was */
+export async function putMissingFindables(database: Database): Promise<number> {
+  const missing = await database.read
+    .select({ accountId: items.accountId, record: items.record })
+    .from(items)
+    .leftJoin(findables, and(eq(findables.accountId, items.accountId), eq(findables.itemId, items.id)))
+    .where(and(isNull(findables.row), isNull(items.sameAs)));
+  for (const { accountId, record } of missing) {
+    const item = readStoredItem(record);
+    if (item) await database.write((tx) => putFindable(tx, accountId, item));
+  }
+  return missing.length;
+}

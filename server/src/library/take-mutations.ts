@@ -1,0 +1,256 @@
+import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
+import {
+  clipped,
+  instantOf,
+  Mutation,
+  type CardMutation,
+  type FeedMutation,
+  type Item,
+  type NoteMutation,
+  type PushResult,
+} from '@dorvel/core/model';
+import { saveAgain } from '@dorvel/core/queue';
+import {
+  applyCardMutation,
+  applyFeedMutation,
+  applyHighlightMutation,
+  applyMutation,
+  applyNoteMutation,
+  applySearchMutation,
+  FUTURE_TOLERANCE_MS,
+  newItem,
+  type HybridClock,
+} from '@dorvel/core/sync';
+import { v7 as uuidv7 } from 'uuid';
+import { z } from 'zod';
+import { FeedMemory } from './feeds';
+import type { Library, LibraryWriter } from './library';
+import { isOfDatabase } from '../db/open';
+import { Unstorable } from './stored';
+
+/** What taking a mutation into the library needs from outside. */
+interface PushTools {
+  clock: HybridClock;
+  now(): number;
+}
+
+/** Changes that a device sent, and where they go. */
+interface Push {
+  mutations: readonly unknown[];
+  /** Why the sender may not make a change; null when it may. */
+  refusal?(mutation: unknown): string | null;
+}
+
+/**
+ * Takes what a device sent into a library: all in one change of it; but when that fails through one of them, each in a
+ * change of its own, so that no change holds up what was sent with it or comes after it.
+ *
+ * @throws what is wrong with the database, which is wrong for all of them, and passes
+ */
+export async function takePush(
+  library: Library,
+  { mutations, refusal = () => null }: Push,
+  tools: PushTools,
+): Promise<{ results: PushResult[]; cursor: number }> {
+  const takeThem = (some: readonly unknown[]) =>
+    library.change(async (write) => {
+      const results: PushResult[] = [];
+      for (const mutation of some) results.push(await takeIfAllowed(write, mutation, refusal, tools));
+      return { results, cursor: write.sequence };
+    });
+  try {
+    return await takeThem(mutations);
+  } catch (error) {
+    if (isOfDatabase(error)) throw error;
+  }
+  const results: PushResult[] = [];
+  let cursor = 0;
+  for (const mutation of mutations)
+    try {
+      const one = await takeThem([mutation]);
+      results.push(...one.results);
+      ({ cursor } = one);
+    } catch (error) {
+      if (isOfDatabase(error)) throw error;
+      results.push(refused(mutation, `The server cannot take it: ${String(error)}`));
+    }
+  return { results, cursor };
+}
+
+function takeIfAllowed(
+  write: LibraryWriter,
+  input: unknown,
+  refusal: NonNullable<Push['refusal']>,
+  tools: PushTools,
+): Promise<PushResult> {
+  const says = refusal(input);
+  return says === null ? takeMutation(write, input, tools) : Promise.resolve(refused(input, says));
+}
+
+function refused(input: unknown, says: string): PushResult {
+  const id = z.object({ id: z.string() }).safeParse(input);
+  return { outcome: 'refused', mutationId: id.data?.id ?? '', detail: clipped(says, 500) };
+}
+
+/**
+ * Takes one mutation of a device into the library. Harmless to repeat. What cannot be read, or would not fit, is
+ * refused by itself and in words; the rest of the push goes on.
+ *
+ * @returns the answer for the device
+ */
+export async function takeMutation(
+  write: LibraryWriter,
+  input: unknown,
+  tools: PushTools,
+): Promise<PushResult> {
+  const parsed = Mutation.safeParse(input);
+  if (!parsed.success) return refused(input, z.prettifyError(parsed.error));
+  const mutation = withPlausibleStamp(parsed.data, tools);
+  tools.clock.see(mutation.stamp);
+  try {
+    const result = await take(write, mutation, tools);
+    const isItsOwn = mutation.stamp === parsed.data.stamp;
+    return result.outcome === 'applied' && !isItsOwn ? { ...result, stamp: mutation.stamp } : result;
+  } catch (error) {
+    if (!(error instanceof Unstorable)) throw error;
+    return refused(input, `It does not fit: ${error.message}`);
+  }
+}
+
+async function take(write: LibraryWriter, mutation: Mutation, tools: PushTools): Promise<PushResult> {
+  const mutationId = mutation.id;
+  if ('feedId' in mutation) return changeFeed(write, mutation, tools);
+  if ('searchId' in mutation) {
+    const known = await write.record('search', mutation.searchId);
+    await write.putRecord('search', applySearchMutation(known, mutation));
+    return { outcome: 'applied', mutationId };
+  }
+  if ('noteId' in mutation) return writeNote(write, mutation);
+  if ('cardId' in mutation) return changeCard(write, mutation);
+  const item = await write.item(mutation.itemId);
+  if (mutation.type === 'activity') {
+    await write.putActivity(mutation.activity);
+    return { outcome: 'applied', mutationId };
+  }
+  if (mutation.type === 'save') return save(write, mutation, item, tools);
+  if ('highlightId' in mutation) {
+    const known = await write.record('highlight', mutation.highlightId);
+    const changed = item && applyHighlightMutation(known, mutation);
+    if (!changed) return { outcome: 'refused', mutationId, detail: 'That highlight is not in this library.' };
+    // What is marked belongs to the item that stands for the page.
+    await write.putHighlight({ ...changed, itemId: item.capture.sameAs ?? item.id });
+    return { outcome: 'applied', mutationId };
+  }
+  const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
+  if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
+    return { outcome: 'refused', mutationId, detail: 'A letter or a file cannot be fetched again.' };
+  const changed = applyMutation(standing, mutation);
+  if (!changed) return { outcome: 'refused', mutationId, detail: 'That item is not in this library.' };
+  if (mutation.type === 'refetch') {
+    changed.capture = { ...changed.capture, revision: write.sequence };
+    await write.enqueueCapture(changed.id, tools.now());
+  }
+  if (mutation.type === 'provide') {
+    changed.capture = { ...changed.capture, revision: write.sequence };
+    await write.enqueueCapture(changed.id, tools.now(), mutation.given);
+  }
+  await write.put(changed);
+  return { outcome: 'applied', mutationId };
+}
+
+async function save(
+  write: LibraryWriter,
+  mutation: Extract<Mutation, { type: 'save' }>,
+  known: Item | undefined,
+  tools: PushTools,
+): Promise<PushResult> {
+  const mutationId = mutation.id;
+  if (known) {
+    return known.capture.sameAs
+      ? { outcome: 'already-saved', mutationId, itemId: known.capture.sameAs }
+      : { outcome: 'applied', mutationId };
+  }
+  const reading = isUnwebbed(mutation.address)
+    ? { ok: true as const, address: mutation.address }
+    : readAddress(mutation.address);
+  if (!reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
+  const item = newItem({ ...mutation, address: reading.address });
+  item.capture.revision = write.sequence;
+  const first = await write.itemAt(canonicalAddress(reading.address), item.id);
+  if (!first) {
+    await write.put(item);
+    // A part of a page, a letter or a file is given, in a change of its own.
+    if (mutation.howMuch !== 'selected-part' && isOnWeb(reading.address))
+      await write.enqueueCapture(item.id, tools.now());
+    return { outcome: 'applied', mutationId };
+  }
+  // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.
+  await write.put({
+    ...item,
+    capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id },
+  });
+  const raised = applyMutation(first, {
+    type: 'choose',
+    id: uuidv7(),
+    itemId: first.id,
+    stamp: tools.clock.next(),
+    set: saveAgain(first, await write.inQueue(), tools.now()),
+  });
+  if (raised) await write.put(raised);
+  return { outcome: 'already-saved', mutationId, itemId: first.id };
+}
+
+/** What is written about an item belongs to the one that stands for its page. */
+async function standingId(write: LibraryWriter, itemId: string): Promise<string> {
+  return (await write.item(itemId))?.capture.sameAs ?? itemId;
+}
+
+async function writeNote(write: LibraryWriter, mutation: NoteMutation): Promise<PushResult> {
+  const note = applyNoteMutation(await write.record('note', mutation.noteId), mutation);
+  const itemId = note.itemId === null ? null : await standingId(write, note.itemId);
+  await write.putNote({ ...note, itemId });
+  return { outcome: 'applied', mutationId: mutation.id };
+}
+
+async function changeCard(write: LibraryWriter, mutation: CardMutation): Promise<PushResult> {
+  const mutationId = mutation.id;
+  const card = applyCardMutation(await write.record('card', mutation.cardId), mutation);
+  if (!card) return { outcome: 'refused', mutationId, detail: 'That card is not in this library.' };
+  const { source } = card;
+  const standing = source && { ...source, itemId: await standingId(write, source.itemId) };
+  await write.putRecord('card', { ...card, source: standing });
+  return { outcome: 'applied', mutationId };
+}
+
+/** A feed that is followed anew, or that the reader asks for, is looked at at once. */
+async function changeFeed(
+  write: LibraryWriter,
+  mutation: FeedMutation,
+  tools: PushTools,
+): Promise<PushResult> {
+  const mutationId = mutation.id;
+  const reading = mutation.type === 'follow' ? readAddress(mutation.address) : null;
+  if (reading && !reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
+  const known = await write.feed(mutation.feedId);
+  // As it was read, not as it was sent: one address that is none would hold up the looks at all feeds.
+  const change = mutation.type === 'follow' && reading ? { ...mutation, address: reading.address } : mutation;
+  const feed = applyFeedMutation(known?.feed, change);
+  if (!feed) return { outcome: 'refused', mutationId, detail: 'That feed is not in this library.' };
+  if (!known) feed.state.revision = write.sequence;
+  const asks =
+    mutation.type === 'follow' || mutation.set.following === true || mutation.set.askedAt !== undefined;
+  const isFollowed = feed.choices.following.value;
+  await write.putFeed(
+    feed,
+    known?.memory ?? FeedMemory.parse({}),
+    !isFollowed ? null : asks || !known ? tools.now() : known.dueAt,
+  );
+  return { outcome: 'applied', mutationId };
+}
+
+/** A device whose clock is ahead would win every merge until then: its stamps are taken as of now. */
+function withPlausibleStamp(mutation: Mutation, tools: PushTools): Mutation {
+  return instantOf(mutation.stamp) > tools.now() + FUTURE_TOLERANCE_MS
+    ? { ...mutation, stamp: tools.clock.next() }
+    : mutation;
+}

@@ -1,0 +1,4 @@
+import { rewritePicture } from '../capture/rewrite-picture';
+import { serve } from '../apart/serve';
+
+serve({ rewrite: rewritePicture });
