@@ -16,14 +16,17 @@ const CORE_USES = {
   formats: ['cards', 'model', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
-  queue: ['model', 'reading', 'text'],
+  queue: ['model', 'reading', 'records', 'text'],
   reading: ['model', 'text'],
   relate: ['terms'],
   search: ['copies', 'model', 'terms', 'text'],
   speech: ['model', 'text'],
   strand: ['model'],
-  sync: ['model', 'address'],
-  wording: ['model', 'address', 'queue', 'reading'],
+  records: ['address', 'model'],
+  sync: ['model', 'records'],
+  client: ['model', 'sync'],
+  testing: ['model', 'records'],
+  wording: ['address', 'model', 'queue', 'reading', 'records'],
 };
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [
@@ -133,6 +136,12 @@ module.exports = {
       'Core is used through its parts.',
       { path: '^(server|app|extension|demo|e2e)/' },
       { path: `^${CORE}[a-z]+/(?!index)` },
+    ),
+    rule(
+      'fixtures-only-in-tests',
+      'What tests share ships to nobody.',
+      { path: '^(core|server|app|extension)/', pathNot: '(\\.test\\.tsx?$|^core/src/testing/)' },
+      { path: '^core/src/testing/' },
     ),
     rule('nothing-unresolved', 'An import that leads nowhere.', {}, { couldNotResolve: true }),
   ],

@@ -25,6 +25,8 @@ module.exports = {
     node('core'),
     node('server'),
     node('extension'),
+    // Where the parts of the house meet.
+    node('e2e'),
     {
       displayName: 'app',
       preset: 'jest-expo/web',

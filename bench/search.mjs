@@ -6,7 +6,7 @@ import path from 'node:path';
 import { createClient } from '@libsql/client';
 import MiniSearch from 'minisearch';
 import { createSearchIndex, fieldTerms, find, readQuery } from '../core/src/search/index.ts';
-import { newItem } from '../core/src/sync/index.ts';
+import { newItem } from '../core/src/records/index.ts';
 import { accountRepository } from '../server/src/accounts/accounts.ts';
 import { findableLibrary } from '../server/src/library/findable.ts';
 import { libraryOf } from '../server/src/library/library.ts';

@@ -1,19 +1,9 @@
 import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
-import {
-  Copy,
-  Item,
-  joinSpans,
-  PullResponse,
-  PUSH_LIMIT,
-  PushResponse,
-  Setup,
-  spanOf,
-  tagKey,
-  type Carrier,
-  type Mutation,
-} from '@dorvel/core/model';
+import { Copy, Item, joinSpans, Setup, spanOf, tagKey, type Carrier } from '@dorvel/core/model';
+import { PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
+import type { Mutation } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
@@ -47,7 +37,7 @@ async function everything(): Promise<Item[]> {
   const items: Item[] = [];
   for (let after = 0, more = true; more;) {
     const page = PullResponse.parse(await call('GET', `/sync/pull?after=${after}`));
-    items.push(...page.items);
+    items.push(...page.records.items);
     ({ cursor: after, more } = page);
   }
   return items;

@@ -1,4 +1,6 @@
-import { PullResponse, PushResponse, type Item, type Mutation, type PushResult } from '@dorvel/core/model';
+import { PullResponse, PushResponse, type PushResult } from '@dorvel/core/sync';
+import type { Item } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 
@@ -56,7 +58,7 @@ export class Client {
     const items = new Map<string, Item>();
     for (let after = 0, more = true; more;) {
       const page = PullResponse.parse(await (await this.call('GET', `/sync/pull?after=${after}`)).json());
-      for (const item of page.items) items.set(item.id, item);
+      for (const item of page.records.items) items.set(item.id, item);
       ({ cursor: after, more } = page);
     }
     return [...items.values()];

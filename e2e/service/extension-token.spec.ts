@@ -1,4 +1,6 @@
-import { KnownPage, MadeToken, PushResponse, type Mutation, type TokenScope } from '@dorvel/core/model';
+import { KnownPage, MadeToken, type TokenScope } from '@dorvel/core/model';
+import { PushResponse } from '@dorvel/core/sync';
+import type { Mutation } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';

@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { createClient } from '@libsql/client';
-import { MadeToken, PullResponse } from '@dorvel/core/model';
+import { MadeToken } from '@dorvel/core/model';
+import { PullResponse } from '@dorvel/core/sync';
 import { createClock } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
@@ -91,14 +92,14 @@ test('a backup brings back what was, and devices learn of it and tell what they 
   await server.start();
   await client.signIn();
   const after = await pull(cursor);
-  expect(after.items).toEqual([]);
+  expect(after.records.items).toEqual([]);
   // Another epoch: the cursor means nothing, and the device begins anew.
   expect(after.epoch).not.toBe(before.epoch);
   const anew = await pull(0);
-  expect(anew.items.map(({ id }) => id)).toEqual(before.items.map(({ id }) => id));
+  expect(anew.records.items.map(({ id }) => id)).toEqual(before.records.items.map(({ id }) => id));
   // What changes from now on is newer than anything that a device has seen.
-  await client.push({ id: uuidv7(), stamp: clock.next(), type: 'choose', itemId: anew.items[0]!.id, set: { stage: 'kept' } });
-  expect((await pull(cursor)).items).toHaveLength(1);
+  await client.push({ id: uuidv7(), stamp: clock.next(), type: 'choose', itemId: anew.records.items[0]!.id, set: { stage: 'kept' } });
+  expect((await pull(cursor)).records.items).toHaveLength(1);
   expect((await client.items()).map(({ id }) => id)).not.toContain(later.id);
   // A half backup is none.
   rmSync(path.join(folder, 'backup.json'));

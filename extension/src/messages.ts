@@ -1,11 +1,5 @@
-import type {
-  Account,
-  ChoiceChanges,
-  HighlightKind,
-  HowMuch,
-  KnownPage,
-  MarkedPassage,
-} from '@dorvel/core/model';
+import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage } from '@dorvel/core/model';
+import type { ItemChoices } from '@dorvel/core/records';
 import type { Refused } from './background/storage';
 import type { Batch, Saved } from './background/save';
 
@@ -53,7 +47,7 @@ export interface Asks {
   batch: { asked: null; answer: Batch | null };
   /** Sends what waits, then asks what the library knows of an item. */
   known: { asked: { itemId: string }; answer: FromServer<KnownPage> };
-  choose: { asked: { itemId: string; set: ChoiceChanges }; answer: null };
+  choose: { asked: { itemId: string; set: ItemChoices }; answer: null };
   tag: { asked: { itemId: string; set: Record<string, string | null> }; answer: null };
   howMuch: { asked: { itemId: string; tabId: number | null; howMuch: HowMuch }; answer: null };
   letGo: { asked: { itemIds: string[] }; answer: null };

@@ -16,7 +16,7 @@ import type { Tokens } from './accounts/tokens';
 import type { Podcasts } from './publish/podcasts';
 import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
-import { refuseForeignHosts, refuseForgery, requireAccount } from './routes/guard';
+import { refuseForeignHosts, refuseForgery, refuseOldClients, requireAccount } from './routes/guard';
 import { healthRoutes } from './routes/health';
 import { jsonBody } from './routes/json-body';
 import { libraryRoutes } from './routes/library';
@@ -82,6 +82,7 @@ export function createApp(parts: AppParts): Express {
     next();
   });
   // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
+  app.use('/api', refuseOldClients);
   app.use('/api/extension', extensionRoutes(parts));
   app.use('/api', refuseForgery);
   app.use('/api', sessionRoutes(parts));

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Card, Recall, RecallGrade } from '../model';
-import { applyCardMutation, mergeCards } from '../sync';
+import { cardKind } from '../records';
 import {
   cardFaults,
   gapParts,
@@ -20,7 +20,7 @@ const STAMP = '000000001-0000-a';
 const id = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 
 function made(front: string, back = 'An answer.', n = 1, madeAt = START): Card {
-  const card = applyCardMutation(undefined, {
+  const card = cardKind.apply(undefined, {
     type: 'card',
     id: id(900 + n),
     stamp: STAMP,
@@ -35,7 +35,7 @@ function made(front: string, back = 'An answer.', n = 1, madeAt = START): Card {
 let answers = 0;
 function answered(card: Card, at: number, grade: RecallGrade, gap = 0): Card {
   const recall: Recall = { id: id(5000 + ++answers), gap, at, grade, undone: false };
-  return mergeCards(card, { ...card, recalls: { [recall.id]: recall } });
+  return cardKind.merge(card, { ...card, recalls: { [recall.id]: recall } });
 }
 
 describe('gaps', () => {
@@ -113,7 +113,7 @@ describe('when a question comes again', () => {
       fc.property(answersGiven, fc.infiniteStream(fc.nat()), (given, order) => {
         const parts = given.map(([day, grade]) => answered(made('Q?'), START + day * DAY, grade));
         const shuffled = [...parts].sort(() => ((order.next().value ?? 0) % 2 === 0 ? 1 : -1));
-        const join = (all: Card[]) => all.reduce(mergeCards, made('Q?'));
+        const join = (all: Card[]) => all.reduce(cardKind.merge, made('Q?'));
         expect(promptsOf(join(shuffled))).toEqual(promptsOf(join(parts)));
       }),
     );
@@ -125,8 +125,8 @@ describe('when a question comes again', () => {
     const [last] = Object.values(after.recalls).filter(({ grade }) => grade === 1);
     const undone = { ...after, recalls: { [last!.id]: { ...last!, undone: true } } };
     const due = (card: Card) => promptsOf(card)[0]?.dueAt;
-    expect(due(mergeCards(after, undone))).toBe(due(before));
-    expect(due(mergeCards(undone, after))).toBe(due(before));
+    expect(due(cardKind.merge(after, undone))).toBe(due(before));
+    expect(due(cardKind.merge(undone, after))).toBe(due(before));
   });
 
   it('is counted for each gap by itself', () => {

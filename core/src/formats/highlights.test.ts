@@ -1,6 +1,6 @@
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { notesUnder, type Highlight, type WrittenNote } from '../model';
-import { newItem } from '../sync';
+import { newItem } from '../records';
 import { highlightsAsCsv } from './highlight-table';
 import { highlightsAsAnnotations, highlightsAsMarkdown } from './highlights';
 

@@ -1,5 +1,5 @@
 import type { Card, WrittenNote } from '../model';
-import { applyCardMutation, newItem } from '../sync';
+import { cardKind, newItem } from '../records';
 import {
   cardsAsTable,
   highlightsAsAnnotations,
@@ -12,7 +12,7 @@ import {
 const AT = '000000001-0000-a';
 const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const card = (front: string, back: string): Card =>
-  applyCardMutation(undefined, {
+  cardKind.apply(undefined, {
     type: 'card', id: uuid(1), stamp: AT, cardId: uuid(2), madeAt: 0, source: null, set: { front, back },
   })!; // prettier-ignore
 

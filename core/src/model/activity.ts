@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { Day, Id, Instant } from './ids';
 
 /** What carried the words: the reader's eyes, or the voice. */
@@ -9,7 +10,7 @@ export type Carrier = z.infer<typeof Carrier>;
  * One sitting with one item. It grows while it lasts and is sent again under the same id; the longer one holds,
  * so that repeating and reordering are harmless.
  */
-export const Activity = z.object({
+export const Activity = extensible({
   id: Id,
   itemId: Id,
   startedAt: Instant,

@@ -1,12 +1,6 @@
 import { z } from 'zod';
-import { Activity } from './activity';
-import { Feed } from './feed';
-import { Highlight } from './highlight';
-import { Id, Instant, Stamp } from './ids';
-import { Item } from './item';
-import { Card } from './card';
-import { WrittenNote } from './note';
-import { SavedSearch, Scope } from './saved-search';
+import { Id } from './ids';
+import { Scope } from './saved-search';
 
 export const Mail = z.string().trim().toLowerCase().pipe(z.email().max(254));
 /** NIST SP 800-63B asks for 8 characters at least; 12 is ours. The upper bound keeps hashing cheap. */
@@ -33,49 +27,6 @@ export const NewAccount = z.object({
 
 export const Account = z.object({ id: Id, mail: z.string(), name: z.string() });
 export type Account = z.infer<typeof Account>;
-
-export const PUSH_LIMIT = 200;
-
-/**
- * POST /api/sync/push. Mutations are parsed one by one, so that one that cannot be read
- * does not keep back the others: a device never loses what it has queued.
- */
-export const PushRequest = z.object({ mutations: z.array(z.unknown()).max(PUSH_LIMIT) });
-export const PushResult = z.discriminatedUnion('outcome', [
-  /** `stamp` is the one that stands, where the clock of the device was too far ahead for its own to be taken. */
-  z.object({ outcome: z.literal('applied'), mutationId: z.string(), stamp: Stamp.optional() }),
-  /** The page was already in the library: `itemId` is the item that stands for it. */
-  z.object({ outcome: z.literal('already-saved'), mutationId: z.string(), itemId: Id }),
-  z.object({ outcome: z.literal('refused'), mutationId: z.string(), detail: z.string() }),
-]);
-export type PushResult = z.infer<typeof PushResult>;
-/** What every answer of the sync tells of the server itself. */
-const ServerSays = {
-  /** The server's clock. */
-  now: Instant,
-  /** Of this library as it is stored; another one after it was restored, when cursors of before mean nothing. */
-  epoch: z.string(),
-};
-export const PushResponse = z.object({
-  results: z.array(PushResult),
-  cursor: z.number().int(),
-  ...ServerSays,
-});
-
-/** GET /api/sync/pull?after=N: what changed in the account since sequence number N. */
-export const PullQuery = z.object({ after: z.coerce.number().int().nonnegative().default(0) });
-export const PullResponse = z.object({
-  items: z.array(Item),
-  activities: z.array(Activity).default([]),
-  feeds: z.array(Feed).default([]),
-  highlights: z.array(Highlight).default([]),
-  searches: z.array(SavedSearch).default([]),
-  notes: z.array(WrittenNote).default([]),
-  cards: z.array(Card).default([]),
-  cursor: z.number().int().nonnegative(),
-  more: z.boolean(),
-  ...ServerSays,
-});
 
 /** What a reader looks for. */
 export const Question = z.object({

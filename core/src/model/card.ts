@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { MarkedPassage } from './highlight';
 import { Id, Instant } from './ids';
 import { stamped } from './register';
@@ -32,11 +33,11 @@ export const CardSource = z.object({
  * A question and its answer, or a sentence with gaps, made from a passage. When it is asked again follows from its
  * recalls (core/cards) and is not stored.
  */
-export const Card = z.object({
+export const Card = extensible({
   id: Id,
   madeAt: Instant,
   source: CardSource.nullable(),
-  choices: z.object({
+  choices: extensible({
     /** The question, or the sentence with its gaps in double brackets: `High water is [[twice]] a day.` */
     front: stamped(CardText),
     /** The answer; empty for a sentence with gaps. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { Id, Instant, LONGEST_ADDRESS } from './ids';
 import { stamped } from './register';
 import { TagName } from './tag';
@@ -26,7 +27,7 @@ export const FeedMode = z.enum(['choose', 'save-all']);
 export type FeedMode = z.infer<typeof FeedMode>;
 
 /** What the reader decides about a feed; each field a register of its own. */
-export const FeedChoices = z.object({
+export const FeedChoices = extensible({
   /** False once the reader has stopped following it. */
   following: stamped(z.boolean()),
   /** The reader's own name for it; null means the feed's. */
@@ -42,7 +43,7 @@ export const FeedChoices = z.object({
 export type FeedChoices = z.infer<typeof FeedChoices>;
 
 /** What the server knows of a feed. Only the server writes it; the highest revision wins. */
-export const FeedState = z.object({
+export const FeedState = extensible({
   /** The account's sequence number at which the server wrote it; 0 before it has seen the feed. */
   revision: z.number().int().nonnegative(),
   state: z.enum(['waiting', 'working', 'broken']),
@@ -61,7 +62,7 @@ export const FeedState = z.object({
 export type FeedState = z.infer<typeof FeedState>;
 
 /** A feed that the reader follows, or has followed. */
-export const Feed = z.object({
+export const Feed = extensible({
   id: Id,
   /** As the reader gave it: the feed's address, or that of a page which names it. */
   address: z.string().min(1).max(LONGEST_ADDRESS),

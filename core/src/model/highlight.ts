@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { CONTEXT_LENGTH } from './context-length';
 import { Id, Instant } from './ids';
 import { Note } from './item';
@@ -35,7 +36,7 @@ export const MarkedPassage = z.object({
 export type MarkedPassage = z.infer<typeof MarkedPassage>;
 
 /** What the reader decides about a highlight; each field a register of its own. */
-const HighlightChoices = z.object({
+const HighlightChoices = extensible({
   kind: stamped(HighlightKind),
   passage: stamped(MarkedPassage),
   /** The reader's own words on it, in Markdown. */
@@ -44,7 +45,7 @@ const HighlightChoices = z.object({
 });
 
 /** A passage that the reader marked. */
-export const Highlight = z.object({
+export const Highlight = extensible({
   id: Id,
   itemId: Id,
   madeAt: Instant,

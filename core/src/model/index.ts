@@ -14,7 +14,6 @@ export * from './how-much';
 export * from './ids';
 export * from './item';
 export * from './mailbox';
-export * from './mutation';
 export * from './note';
 export * from './notes-under';
 export * from './podcast';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { TextAnchor } from './anchor';
 import { Fact, MOST_FACTS } from './fact';
 import { HowMuch } from './how-much';
@@ -40,7 +41,7 @@ export const Note = z.string().max(LONGEST_NOTE);
  * What the reader decides about an item, and how often it was put before them. Each field is a register of its
  * own: the last writer by clock stamp wins.
  */
-export const Choices = z.object({
+export const Choices = extensible({
   stage: stamped(Stage),
   /** The reader's own title; null means the page's. */
   title: stamped(z.string().trim().min(1).max(500).nullable()),
@@ -67,7 +68,7 @@ export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;
 
 /** How far, as one number whatever carried it, and where the reader stopped. */
-export const Progress = z.object({
+export const Progress = extensible({
   /** The furthest fraction of words passed. Never goes down. */
   furthest: Fraction,
   /** The loose end: where to go on. */
@@ -103,7 +104,7 @@ export const CameThrough = z.object({
 export type CameThrough = z.infer<typeof CameThrough>;
 
 /** What the page says of itself, and the measure of its text. */
-const PageFactsNow = z.object({
+const PageFactsNow = extensible({
   title: z.string().max(1000).nullable(),
   authors: z.array(z.string().max(200)).max(40),
   siteName: z.string().max(300).nullable(),
@@ -170,7 +171,7 @@ export type Tags = z.infer<typeof Tags>;
 export const CaptureState = z.enum(['waiting', 'fetching', 'arrived', 'failed']);
 
 /** What the server knows of the page. Only the server writes it; the highest revision wins. */
-export const Capture = z.object({
+export const Capture = extensible({
   /** The account's sequence number at which the server wrote it; 0 before it has seen the item. */
   revision: z.number().int().nonnegative(),
   state: CaptureState,
@@ -192,7 +193,7 @@ export const Capture = z.object({
 export type Capture = z.infer<typeof Capture>;
 
 /** Anything saved. */
-export const Item = z.object({
+export const Item = extensible({
   id: Id,
   /** The address as the reader gave it; never dropped, whatever its page does. */
   address: z.string().min(1).max(LONGEST_ADDRESS),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { Day, Id, Instant } from './ids';
 import { Note } from './item';
 import { stamped } from './register';
@@ -11,13 +12,13 @@ export const TaskState = z.enum(['none', 'open', 'done']);
 export type TaskState = z.infer<typeof TaskState>;
 
 /** The reader's own writing: on an item, on a highlight or a note of it, or free-standing. */
-export const WrittenNote = z.object({
+export const WrittenNote = extensible({
   id: Id,
   madeAt: Instant,
   /** The item that it leads back to; null for one that stands free. */
   itemId: Id.nullable(),
   on: NoteParent.nullable(),
-  choices: z.object({
+  choices: extensible({
     /** In Markdown. */
     text: stamped(Note),
     task: stamped(TaskState),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { Id, Instant } from './ids';
 import { stamped } from './register';
 
@@ -7,10 +8,10 @@ export const Scope = z.enum(['all', 'articles', 'writing']);
 export type Scope = z.infer<typeof Scope>;
 
 /** A query that the reader keeps. */
-export const SavedSearch = z.object({
+export const SavedSearch = extensible({
   id: Id,
   madeAt: Instant,
-  choices: z.object({
+  choices: extensible({
     written: stamped(z.string().trim().min(1).max(1000)),
     scope: stamped(Scope),
     removed: stamped(z.boolean()),

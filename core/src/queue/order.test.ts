@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Item } from '../model';
-import { newItem } from '../sync';
+import { newItem } from '../records';
 import { moveInQueue } from './order';
 import { byQueueOrder } from './stages';
 

@@ -1,5 +1,5 @@
 import type { Item } from '../model';
-import { newItem } from '../sync';
+import { newItem } from '../records';
 import { minutesLeft } from '../reading';
 import { inMinutes, lengthInWords } from '../wording';
 import { byQueueOrder, daysUnemptied, inStage, moveTo, readingState, saveAgain } from '.';

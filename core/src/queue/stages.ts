@@ -1,4 +1,5 @@
-import type { ChoiceChanges, Item, Stage } from '../model';
+import type { ItemChoices } from '../records';
+import type { Item, Stage } from '../model';
 
 /** Unread, begun or read through; follows from progress, never stored. */
 export type ReadingState = 'unread' | 'reading' | 'finished';
@@ -45,7 +46,7 @@ export function moveTo(
   queue: readonly Item[],
   now: number,
   place: 'top' | 'end' = 'end',
-): ChoiceChanges {
+): ItemChoices {
   if (stage === 'queue') {
     return { stage, queueRank: place === 'top' ? rankOnTop(queue) : rankAtEnd(queue), finishedAt: null };
   }
@@ -56,7 +57,7 @@ export function moveTo(
  * What changes when a page is saved that the library already has: up to the top of where it is; out of
  * *let go*, back to the Inbox.
  */
-export function saveAgain(item: Item, queue: readonly Item[], now: number): ChoiceChanges {
+export function saveAgain(item: Item, queue: readonly Item[], now: number): ItemChoices {
   const stage = item.choices.stage.value;
   if (stage === 'let-go') return { stage: 'inbox', raisedAt: now };
   return stage === 'queue' ? { raisedAt: now, queueRank: rankOnTop(queue) } : { raisedAt: now };

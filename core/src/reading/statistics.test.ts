@@ -1,5 +1,5 @@
 import type { Activity, Item } from '../model';
-import { newItem } from '../sync';
+import { newItem } from '../records';
 import {
   addDays,
   beginSitting,

@@ -1,4 +1,5 @@
-import { PUSH_LIMIT, type Mutation } from '../model';
+import { PUSH_LIMIT } from './protocol';
+import type { Mutation } from '../records';
 
 /** A push may have so many bytes; the server takes a little more. */
 const LARGEST_PUSH_BYTES = 7_000_000;

@@ -1,4 +1,4 @@
-import type { Mutation } from '../model';
+import type { Mutation } from '../records';
 
 /** What a change is, in a few words for the reader: “Tags: boats, larch”. */
 export function changeWords(mutation: Mutation): string {

@@ -1,4 +1,4 @@
-import { newItem } from '../sync';
+import { newItem } from '../records';
 import { alreadySavedWords, publishedWords, savedWords, sourceOf, titleOf } from './item-words';
 
 const NOW = new Date(2026, 10, 24, 18, 10).getTime();

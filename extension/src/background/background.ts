@@ -9,7 +9,7 @@ import { offerMenus } from './menus';
 import { send, sendWhenDue } from './outbox';
 import { saveOtherwise, saveTab, saveWindow, stopBatch, type Batch, type Saved } from './save';
 import { showSearchLines, wordsSearched } from './search-pages';
-import { serverAt, Unpaired, Unreachable } from './server';
+import { isOfNow, isUnpaired, serverAt } from './server';
 
 /** What a menu saved last, until the panel has shown it. */
 let justSaved: { saved: Saved; what: string } | null = null;
@@ -36,8 +36,8 @@ async function asking<Answer>(
     return { ok: true, answer: await question(serverAt(pairing.origin, pairing.secret)) };
   } catch (error) {
     const says = error instanceof Error ? error.message : 'Something went wrong.';
-    if (error instanceof Unreachable) return { ok: false, why: 'no connection', says };
-    return { ok: false, why: error instanceof Unpaired ? 'not paired' : 'other', says };
+    if (isOfNow(error)) return { ok: false, why: 'no connection', says };
+    return { ok: false, why: isUnpaired(error) ? 'not paired' : 'other', says };
   }
 }
 

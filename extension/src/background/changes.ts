@@ -1,12 +1,11 @@
 import {
   isPushable,
-  type ChoiceChanges,
   type GivenText,
   type HighlightKind,
   type HowMuch,
   type MarkedPassage,
-  type Mutation,
 } from '@dorvel/core/model';
+import type { ItemChoices, Mutation } from '@dorvel/core/records';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { kept, type Pairing } from './storage';
@@ -53,7 +52,7 @@ export async function keepSave(pairing: Pairing, wish: Wish): Promise<string> {
 }
 
 /** Writes down what the reader decided about an item. */
-export async function keepChoice(pairing: Pairing, itemId: string, set: ChoiceChanges): Promise<void> {
+export async function keepChoice(pairing: Pairing, itemId: string, set: ItemChoices): Promise<void> {
   await kept.outbox.add(pairing.account.id, [
     { type: 'choose', id: uuidv7(), itemId, stamp: await nextStamp(), set },
   ]);

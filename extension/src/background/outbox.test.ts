@@ -1,4 +1,5 @@
-import type { Mutation, PushResult } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
+import type { PushResult } from '@dorvel/core/sync';
 import { kept } from './storage';
 import { send } from './outbox';
 

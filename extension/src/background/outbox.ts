@@ -1,7 +1,7 @@
-import { PUSH_LIMIT, type Mutation, type PushResult } from '@dorvel/core/model';
-import { withinPush } from '@dorvel/core/sync';
+import type { Mutation } from '@dorvel/core/records';
+import { PUSH_LIMIT, withinPush, type PushResult } from '@dorvel/core/sync';
 import { kept } from './storage';
-import { serverAt, Unpaired, Unreachable } from './server';
+import { isOfNow, isUnpaired, serverAt } from './server';
 
 const ALARM = 'send';
 
@@ -26,11 +26,11 @@ async function sendAll(): Promise<Sent> {
     try {
       await pushAll(server, batch);
     } catch (error) {
-      if (error instanceof Unpaired) {
+      if (isUnpaired(error)) {
         await kept.setPairing({ ...pairing, revoked: true });
         return 'unpaired';
       }
-      if (error instanceof Unreachable) {
+      if (isOfNow(error)) {
         await chrome.alarms.create(ALARM, { delayInMinutes: 1 });
         return 'waits';
       }
@@ -49,7 +49,7 @@ async function pushAll(server: ReturnType<typeof serverAt>, batch: readonly Muta
     await kept.setServerAheadMs(Math.round(now - (askedAt + Date.now()) / 2));
     await settle(batch, results);
   } catch (error) {
-    if (error instanceof Unpaired || error instanceof Unreachable) throw error;
+    if (isUnpaired(error) || isOfNow(error)) throw error;
     const [only, ...more] = batch;
     if (only && more.length === 0) await settle(batch, [refusal(only.id, error)]);
     else for (const one of batch) await pushAll(server, [one]);

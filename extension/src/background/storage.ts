@@ -1,4 +1,5 @@
-import { Account, HowMuch, Id, Mutation } from '@dorvel/core/model';
+import { Account, HowMuch, Id } from '@dorvel/core/model';
+import { Mutation } from '@dorvel/core/records';
 import { z } from 'zod';
 
 /** What the extension keeps in the browser, each part under a key of its own. */

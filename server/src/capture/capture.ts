@@ -11,7 +11,8 @@ import {
   type Item,
   type PageFacts,
 } from '@dorvel/core/model';
-import { applyMutation, withMarksOf, type HybridClock } from '@dorvel/core/sync';
+import { itemKind, withMarksOf } from '@dorvel/core/records';
+import type { HybridClock } from '@dorvel/core/sync';
 import { saveAgain } from '@dorvel/core/queue';
 import { v7 as uuidv7 } from 'uuid';
 import { isDiskFull } from '../db/open';
@@ -341,16 +342,8 @@ async function standFor(
     nextTryAt: null,
     sameAs: standing.id,
   });
-  for (const highlight of await write.recordsIn('highlight', item.id))
-    await write.putHighlight({ ...highlight, itemId: standing.id });
-  for (const note of await write.recordsIn('note', item.id))
-    await write.putNote({ ...note, itemId: standing.id });
-  for (const card of await write.recordsIn('card', item.id))
-    await write.putRecord('card', {
-      ...card,
-      source: card.source && { ...card.source, itemId: standing.id },
-    });
-  const raised = applyMutation(standing, {
+  await write.moveRecords(item.id, standing.id);
+  const raised = itemKind.apply(standing, {
     type: 'choose',
     id: uuidv7(),
     itemId: standing.id,

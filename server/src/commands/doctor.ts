@@ -40,8 +40,7 @@ const broken = (await database.read.all<{ table: string }>(sql`PRAGMA foreign_ke
 );
 report('references between tables', broken);
 
-const PLURALS: Readonly<Record<string, string>> = { copy: 'copies', search: 'searches' };
-for (const { what, count, faults } of await examine(database)) {
+for (const { what, plural, count, faults } of await examine(database)) {
   for (const { accountId, id, cut, record, mend } of mends ? faults : []) {
     if (cut === null)
       appendFileSync(
@@ -54,7 +53,7 @@ for (const { what, count, faults } of await examine(database)) {
     );
   }
   report(
-    `${count} ${PLURALS[what] ?? `${what}s`}`,
+    `${count} ${plural}`,
     mends
       ? []
       : faults.map(({ id, cut }) =>

@@ -114,24 +114,6 @@ export const copies = sqliteTable(
   ],
 );
 
-export const activities = sqliteTable(
-  'activities',
-  {
-    accountId: text('account_id')
-      .notNull()
-      .references(() => accounts.id, { onDelete: 'cascade' }),
-    id: text().notNull(),
-    /** The account's sequence number at the last change. */
-    sequence: integer().notNull(),
-    /** The sitting as core/model defines it. */
-    record: text({ mode: 'json' }).notNull(),
-  },
-  (table) => [
-    primaryKey({ columns: [table.accountId, table.id] }),
-    index('activities_by_sequence').on(table.accountId, table.sequence),
-  ],
-);
-
 export const feeds = sqliteTable(
   'feeds',
   {
@@ -155,20 +137,21 @@ export const feeds = sqliteTable(
   ],
 );
 
-/** Small records that travel to the devices as they are: highlights, notes, cards and kept searches. */
+/** Records that travel to the devices as they are: of all kinds but items and feeds. */
 export const records = sqliteTable(
   'records',
   {
     accountId: text('account_id')
       .notNull()
       .references(() => accounts.id, { onDelete: 'cascade' }),
-    kind: text({ enum: ['highlight', 'search', 'note', 'card'] }).notNull(),
+    /** By its name in core/records. */
+    kind: text().notNull(),
     id: text().notNull(),
     /** The item that it belongs to, where it belongs to one. */
     itemId: text('item_id'),
     /** The account's sequence number at the last change. */
     sequence: integer().notNull(),
-    /** As core/model defines it. */
+    /** As core/records defines it. */
     record: text({ mode: 'json' }).notNull(),
   },
   (table) => [

@@ -3,7 +3,8 @@ import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { tagsOf, type FeedChanges, type Mutation } from '@dorvel/core/model';
+import { tagsOf } from '@dorvel/core/model';
+import type { FeedChanges, Mutation } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
@@ -86,7 +87,7 @@ async function look(id: string) {
     now: () => now,
     shortestMs: 60_000,
   });
-  const { feeds, items } = await library.changesAfter(0);
+  const { feeds, items } = (await library.changesAfter(0)).records;
   const feed = feeds.find((each) => each.id === id);
   if (!feed) throw new Error('the feed is gone');
   return { feed, items };
@@ -240,7 +241,7 @@ describe('what is due', () => {
     });
     expect(answer.outcome).toBe('refused');
     expect((await schedule.take(5)).map(({ id }) => id)).toEqual([bare]);
-    expect((await library.changesAfter(0)).feeds.map(({ address }) => address)).toEqual([
+    expect((await library.changesAfter(0)).records.feeds.map(({ address }) => address)).toEqual([
       'https://one.example/feed',
     ]);
   });

@@ -1,9 +1,10 @@
-import { Feed, wellFormedWithin } from '@dorvel/core/model';
+import type { Feed } from '@dorvel/core/model';
+import { feedKind } from '@dorvel/core/records';
 import { and, asc, eq, isNotNull, lte, min, ne } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database, Transaction } from '../db/open';
 import { feeds } from '../db/schema';
-import { readStored, storable } from './stored';
+import { readRecord, storable } from './stored';
 
 /** What is remembered of a feed from one look to the next. */
 export const FeedMemory = z.object({
@@ -30,7 +31,7 @@ const SAME_SITE_MS = 3000;
 
 /** What decides when a feed may be asked for; null for one that leads nowhere. */
 function politenessOf(row: { memory: unknown; record: unknown }): { site: string; checkedAt: number } | null {
-  const feed = readStored(Feed, row.record);
+  const feed = readRecord(feedKind, row.record);
   const address = FeedMemory.safeParse(row.memory).data?.address ?? feed?.address ?? '';
   if (!feed || !URL.canParse(address)) return null;
   return { site: new URL(address).host, checkedAt: feed.state.checkedAt ?? -Infinity };
@@ -101,7 +102,7 @@ export function feedWriter(tx: Transaction, accountId: string, sequence: number)
         .select({ record: feeds.record, memory: feeds.memory, dueAt: feeds.dueAt })
         .from(feeds)
         .where(and(mine, eq(feeds.id, id)));
-      const feed = row && readStored(Feed, row.record);
+      const feed = row && readRecord(feedKind, row.record);
       if (!feed) return undefined;
       const memory = FeedMemory.safeParse(row.memory).data ?? FeedMemory.parse({});
       return { feed, memory, dueAt: row.dueAt };
@@ -112,13 +113,12 @@ export function feedWriter(tx: Transaction, accountId: string, sequence: number)
         .select({ record: feeds.record })
         .from(feeds)
         .where(and(mine, ne(feeds.id, exceptId)));
-      return rows.flatMap((row) => readStored(Feed, row.record) ?? []);
+      return rows.flatMap((row) => readRecord(feedKind, row.record) ?? []);
     },
 
     /** @param dueAt when it is to be looked at again; null for never */
     async putFeed(given: Feed, memory: FeedMemory, dueAt: number | null): Promise<void> {
-      const state = wellFormedWithin(given.state);
-      const feed = storable(Feed, { ...given, state }, ([part]) => part === 'state');
+      const feed = storable(feedKind, given);
       const row = { accountId, id: feed.id, sequence, dueAt, memory, record: feed };
       await tx
         .insert(feeds)

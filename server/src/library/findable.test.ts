@@ -1,9 +1,10 @@
+import { highlightKind } from '@dorvel/core/records';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { NEVER, type Copy, type Highlight, type Item } from '@dorvel/core/model';
 import { createSearchIndex, factsOf, find, itemTerms, readQuery, type ItemFacts } from '@dorvel/core/search';
-import { newItem } from '@dorvel/core/sync';
+import { newItem } from '@dorvel/core/records';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
@@ -18,7 +19,10 @@ let database: Database;
 
 beforeAll(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
+  database = await openDatabase(
+    `file:${path.join(folder, 'test.db')}`,
+    path.join(__dirname, '../db/migrations'),
+  );
 });
 afterAll(() => {
   database.close();
@@ -204,7 +208,7 @@ it('finds an item by what was written on a passage of it, as long as it stands t
     return by === 'all' ? hits.map(({ id }) => id) : [];
   };
   expect(await found()).toEqual([]);
-  await library.change((write) => write.putHighlight(highlight));
+  await library.change((write) => write.putRecord(highlightKind, highlight));
   expect(await found()).toEqual([item.id]);
   // What else changes about the item does not lose it.
   await library.change(async (write) => {
@@ -217,6 +221,6 @@ it('finds an item by what was written on a passage of it, as long as it stands t
   });
   expect(await found()).toEqual([item.id]);
   const removed = { ...highlight.choices, removed: { value: true, at: '000000001-0000-a' } };
-  await library.change((write) => write.putHighlight({ ...highlight, choices: removed }));
+  await library.change((write) => write.putRecord(highlightKind, { ...highlight, choices: removed }));
   expect(await found()).toEqual([]);
 });

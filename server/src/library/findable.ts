@@ -16,6 +16,7 @@ import {
 } from '@dorvel/core/search';
 import { and, asc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
 import type { Database, Transaction } from '../db/open';
+import { highlightKind, noteKind } from '@dorvel/core/records';
 import { recordsIn } from './records';
 import { copies, findables, items } from '../db/schema';
 import { readStored, readStoredItem } from './stored';
@@ -59,8 +60,8 @@ export async function putFindable(
   const copyId = item.capture.page?.copyId ?? null;
   const notes =
     notesByItem(
-      await recordsIn(tx, accountId, 'highlight', item.id),
-      await recordsIn(tx, accountId, 'note', item.id),
+      await recordsIn(tx, accountId, highlightKind, item.id),
+      await recordsIn(tx, accountId, noteKind, item.id),
     ).get(item.id) ?? [];
   const key = findableKey(item, copyId, notes);
   if (isOne ? known?.key === key : !known) return;

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { articleOfTree } from '@dorvel/core/extract';
-import { PullResponse } from '@dorvel/core/model';
+import { PullResponse } from '@dorvel/core/sync';
 import { createClock } from '@dorvel/core/sync';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
@@ -62,11 +62,14 @@ async function pulled(): Promise<number> {
   let after = 0;
   let items = 0;
   for (let more = true; more;) {
-    const { unread, ...page } = await library.changesAfter(after);
+    const { unread, records, ...head } = await library.changesAfter(after);
     expect(unread).toBe(0);
-    const answer = JSON.parse(JSON.stringify({ ...page, now: Date.now(), epoch: 'one' })) as unknown;
+    const answer = JSON.parse(
+      JSON.stringify({ ...records, ...head, now: Date.now(), epoch: 'one' }),
+    ) as unknown;
     const read = PullResponse.parse(answer);
-    items += read.items.length;
+    expect(read.unread).toBe(0);
+    items += read.records.items.length;
     ({ cursor: after, more } = read);
   }
   await findableLibrary(database, library.accountId).facts();

@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Mutation, PushResult } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
+import type { PushResult } from '@dorvel/core/sync';
 import { createClock } from '@dorvel/core/sync';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
@@ -18,7 +19,10 @@ const clock = createClock('test', () => now);
 
 beforeEach(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
+  database = await openDatabase(
+    `file:${path.join(folder, 'test.db')}`,
+    path.join(__dirname, '../db/migrations'),
+  );
 });
 afterEach(() => {
   database.close();
@@ -65,9 +69,12 @@ describe('a library', () => {
     const first = save('https://example.org/1');
     await push(library, first);
     await push(library, save('https://example.org/2'));
-    const { items, cursor } = await library.changesAfter(0);
-    expect(items.map((item) => item.address)).toEqual(['https://example.org/1', 'https://example.org/2']);
-    expect((await library.changesAfter(cursor)).items).toEqual([]);
+    const { records, cursor } = await library.changesAfter(0);
+    expect(records.items.map((item) => item.address)).toEqual([
+      'https://example.org/1',
+      'https://example.org/2',
+    ]);
+    expect((await library.changesAfter(cursor)).records.items).toEqual([]);
     await push(library, {
       type: 'choose',
       id: uuidv7(),
@@ -75,9 +82,9 @@ describe('a library', () => {
       stamp: clock.next(),
       set: { stage: 'kept' },
     });
-    expect((await library.changesAfter(cursor)).items.map((item) => item.choices.stage.value)).toEqual([
-      'kept',
-    ]);
+    expect(
+      (await library.changesAfter(cursor)).records.items.map((item) => item.choices.stage.value),
+    ).toEqual(['kept']);
   });
 
   it('hands out a large library in pages', async () => {
@@ -88,7 +95,7 @@ describe('a library', () => {
     expect(first.more).toBe(true);
     const second = await library.changesAfter(first.cursor);
     expect(second.more).toBe(false);
-    expect(new Set([...first.items, ...second.items].map((item) => item.id)).size).toBe(215);
+    expect(new Set([...first.records.items, ...second.records.items].map((item) => item.id)).size).toBe(215);
   });
 
   it('never cuts a push in two, so that nothing falls between two pages', async () => {
@@ -100,8 +107,8 @@ describe('a library', () => {
     let sittings = 0;
     for (let after = 0, more = true; more;) {
       const page = await library.changesAfter(after);
-      page.items.forEach((item) => seen.add(item.id));
-      sittings += page.activities.length;
+      page.records.items.forEach((item) => seen.add(item.id));
+      sittings += page.records.activities.length;
       ({ cursor: after, more } = page);
     }
     expect([seen.size, sittings]).toEqual([300, 1]);
@@ -111,12 +118,12 @@ describe('a library', () => {
     const library = await account('a@example.org');
     const id = uuidv7();
     await push(library, sitting(id, 60), sitting(id, 30));
-    const { activities, cursor } = await library.changesAfter(0);
-    expect(activities.map(({ seconds }) => seconds)).toEqual([60]);
+    const { records, cursor } = await library.changesAfter(0);
+    expect(records.activities.map(({ seconds }) => seconds)).toEqual([60]);
     const other = await account('b@example.org');
     await push(other, sitting(id, 10));
-    expect((await other.changesAfter(0)).activities.map(({ seconds }) => seconds)).toEqual([10]);
-    expect((await library.changesAfter(cursor)).activities).toEqual([]);
+    expect((await other.changesAfter(0)).records.activities.map(({ seconds }) => seconds)).toEqual([10]);
+    expect((await library.changesAfter(cursor)).records.activities).toEqual([]);
   });
 
   it('is closed to every other account', async () => {
@@ -140,7 +147,7 @@ describe('a library', () => {
     expect(await his.copy(mutation.itemId)).toBeUndefined();
     expect(await his.ownsPicture('a'.repeat(64))).toBe(false);
     expect(await hers.ownsPicture('a'.repeat(64))).toBe(true);
-    expect((await his.changesAfter(0)).items).toEqual([]);
+    expect((await his.changesAfter(0)).records.items).toEqual([]);
     const [change] = await push(his, {
       type: 'choose',
       id: uuidv7(),
@@ -362,7 +369,7 @@ describe('a full disk', () => {
       })
       .catch((error: unknown) => error);
     expect(isDiskFull(failure)).toBe(true);
-    expect((await library.changesAfter(0)).items).toHaveLength(1);
+    expect((await library.changesAfter(0)).records.items).toHaveLength(1);
     const check = await database.read.all<{ integrity_check: string }>(sql`PRAGMA integrity_check`);
     expect(check.map((row) => row.integrity_check)).toEqual(['ok']);
   });

@@ -1,49 +1,48 @@
+import { Copy, type GivenText, type Highlight, type Item } from '@dorvel/core/model';
 import {
-  Activity,
-  Copy,
-  Feed,
-  type Item,
-  type Card,
-  type GivenText,
-  type Highlight,
-  type SavedSearch,
-  type WrittenNote,
-} from '@dorvel/core/model';
-import { mergeActivities } from '@dorvel/core/sync';
+  highlightKind,
+  itemKind,
+  noteKind,
+  REGISTRY,
+  type Change,
+  type Kind,
+  type Records,
+  type Registry,
+  type Stored,
+} from '@dorvel/core/records';
 import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import type { Database, Transaction } from '../db/open';
+import { accounts, copies, feeds, items, jobs, pictures, records } from '../db/schema';
 import { feedWriter } from './feeds';
 import { putFindable, type FreshTerms } from './findable';
-import type { Database, Transaction } from '../db/open';
-import { readRecord, recordsIn, recordWriter, type RecordKind } from './records';
-import { accounts, activities, copies, feeds, items, jobs, pictures, records } from '../db/schema';
-import { readStored, readStoredItem, readStoredItems, storable, storableItem } from './stored';
+import { recordsIn, recordWriter } from './records';
+import { readRecord, readStored, readStoredItem, readStoredItems, storable } from './stored';
 
 const PULL_PAGE = 200;
 
-/** The tables whose rows travel to the devices. */
-type Sequenced = typeof items | typeof activities | typeof feeds | typeof records;
+/** The tables whose rows travel to the devices: items and feeds have more columns than a record needs. */
+const TABLES = { item: items, feed: feeds } as const;
+export const tableOf = ({ name }: Pick<Kind, 'name'>) =>
+  Object.hasOwn(TABLES, name) ? TABLES[name as keyof typeof TABLES] : records;
 
 /** What changed in a library, up to a cursor to go on from. */
 interface Changes {
-  items: Item[];
-  activities: Activity[];
-  feeds: Feed[];
-  highlights: Highlight[];
-  searches: SavedSearch[];
-  notes: WrittenNote[];
-  cards: Card[];
+  records: Records;
   cursor: number;
   more: boolean;
   /** How many records there were that cannot be read. */
   unread: number;
 }
 
+/** Kinds whose words an item is found by. */
+const FINDABLE: readonly string[] = [highlightKind.name, noteKind.name];
+
 /**
  * One account's library. There is no way to reach a record without an account: every function that reads or
  * writes one is made here, for one account, and names it in each condition.
  */
-export function libraryOf(database: Database, accountId: string) {
+export function libraryOf(database: Database, accountId: string, registry = REGISTRY) {
   const mine = {
     item: eq(items.accountId, accountId),
     copy: eq(copies.accountId, accountId),
@@ -57,7 +56,7 @@ export function libraryOf(database: Database, accountId: string) {
      * and always all that changed under its last sequence number: a push of many changes is never cut in two.
      */
     async changesAfter(after: number): Promise<Changes> {
-      const lastOfPage = async (table: Sequenced) => {
+      const lastOfPage = async (table: ReturnType<typeof tableOf>) => {
         const rows = await database.read
           .select({ sequence: table.sequence })
           .from(table)
@@ -66,45 +65,31 @@ export function libraryOf(database: Database, accountId: string) {
           .limit(PULL_PAGE + 1);
         return { last: (rows[PULL_PAGE - 1] ?? rows.at(-1))?.sequence, more: rows.length > PULL_PAGE };
       };
-      const pages = await Promise.all([items, activities, feeds, records].map(lastOfPage));
+      const pages = await Promise.all([items, feeds, records].map(lastOfPage));
       const cut = pages.filter(({ more }) => more).map(({ last }) => last ?? after);
       const cursor =
         cut.length > 0 ? Math.min(...cut) : Math.max(after, ...pages.map(({ last }) => last ?? 0));
-      const changed = async (table: Sequenced) =>
-        database.read
+      let unread = 0;
+      const changed = async (kind: Kind): Promise<[string, Stored[]]> => {
+        const table = tableOf(kind);
+        const rows = await database.read
           .select({ record: table.record })
           .from(table)
-          .where(and(eq(table.accountId, accountId), gt(table.sequence, after), lte(table.sequence, cursor)))
+          .where(
+            and(
+              eq(table.accountId, accountId),
+              gt(table.sequence, after),
+              lte(table.sequence, cursor),
+              table === records ? eq(records.kind, kind.name) : undefined,
+            ),
+          )
           .orderBy(asc(table.sequence));
-      const small = await database.read
-        .select({ kind: records.kind, record: records.record })
-        .from(records)
-        .where(
-          and(eq(records.accountId, accountId), gt(records.sequence, after), lte(records.sequence, cursor)),
-        )
-        .orderBy(asc(records.sequence));
-      let unread = 0;
-      const readable = <Kind>(rows: readonly { record: unknown }[], read: (record: unknown) => Kind | null) =>
-        rows.flatMap(({ record }) => {
-          const found = read(record);
-          if (found === null) unread++;
-          return found ?? [];
-        });
-      const ofKind = <Kind extends RecordKind>(kind: Kind) =>
-        readable(
-          small.filter((row) => row.kind === kind),
-          (record) => readRecord(kind, record),
-        );
-      const all = {
-        items: readable(await changed(items), readStoredItem),
-        activities: readable(await changed(activities), (record) => readStored(Activity, record)),
-        feeds: readable(await changed(feeds), (record) => readStored(Feed, record)),
-        highlights: ofKind('highlight'),
-        searches: ofKind('search'),
-        notes: ofKind('note'),
-        cards: ofKind('card'),
+        const readable = rows.flatMap(({ record }) => readRecord(kind, record) ?? []);
+        unread += rows.length - readable.length;
+        return [kind.plural, readable];
       };
-      return { ...all, cursor, more: cut.length > 0, unread };
+      const all = await Promise.all(registry.kinds.map(changed));
+      return { records: Object.fromEntries(all) as unknown as Records, cursor, more: cut.length > 0, unread };
     },
 
     async item(id: string): Promise<Item | undefined> {
@@ -139,7 +124,7 @@ export function libraryOf(database: Database, accountId: string) {
 
     /** What is marked in an item. */
     async highlightsOf(itemId: string): Promise<Highlight[]> {
-      return (await recordsIn(database.read, accountId, 'highlight', itemId)).filter(
+      return (await recordsIn(database.read, accountId, highlightKind, itemId)).filter(
         ({ choices }) => !choices.removed.value,
       );
     },
@@ -153,7 +138,7 @@ export function libraryOf(database: Database, accountId: string) {
         .where(
           and(
             eq(records.accountId, accountId),
-            eq(records.kind, 'highlight'),
+            eq(records.kind, highlightKind.name),
             sql`json_extract(${records.record}, '$.choices.removed.value') = 0`,
           ),
         );
@@ -193,13 +178,13 @@ export function libraryOf(database: Database, accountId: string) {
 
     /** Changes the library in one transaction that has one new sequence number. */
     change<Result>(work: (write: LibraryWriter) => Promise<Result>): Promise<Result> {
-      return database.write(async (tx) => work(await libraryWriter(tx, accountId)));
+      return database.write(async (tx) => work(await libraryWriter(tx, accountId, registry)));
     },
   };
 }
 export type Library = ReturnType<typeof libraryOf>;
 
-async function libraryWriter(tx: Transaction, accountId: string) {
+async function libraryWriter(tx: Transaction, accountId: string, registry: Registry) {
   const [account] = await tx
     .update(accounts)
     .set({ sequence: sql`${accounts.sequence} + 1` })
@@ -214,6 +199,8 @@ async function libraryWriter(tx: Transaction, accountId: string) {
   const small = recordWriter(tx, accountId, sequence);
   return {
     sequence,
+    /** The kinds of record that there are. */
+    registry,
     ...feedWriter(tx, accountId, sequence),
     ...small,
 
@@ -253,16 +240,21 @@ async function libraryWriter(tx: Transaction, accountId: string) {
       return readStoredItems(rows);
     },
 
-    /** Keeps a highlight, and makes its item findable by what is written on it. */
-    async putHighlight(highlight: Highlight): Promise<void> {
-      await small.putRecord('highlight', highlight);
-      await this.findAnew(highlight.itemId);
+    /** Keeps a record, and makes its item findable by what is written in it. Items and feeds are put otherwise. @throws Unstorable */
+    async putRecord<Record extends Stored, Made extends Change>(
+      kind: Kind<Record, Made>,
+      record: Record,
+    ): Promise<void> {
+      await small.putRecord(kind, record);
+      const itemId = kind.itemIdOf(record);
+      if (itemId !== null && FINDABLE.includes(kind.name)) await this.findAnew(itemId);
     },
 
-    /** Keeps a note, and makes its item findable by it. */
-    async putNote(note: WrittenNote): Promise<void> {
-      await small.putRecord('note', note);
-      if (note.itemId !== null) await this.findAnew(note.itemId);
+    /** Has what belongs to an item belong to another, which stands for it from now on. */
+    async moveRecords(itemId: string, standingId: string): Promise<void> {
+      for (const kind of registry.kinds)
+        for (const record of kind.movedTo ? await recordsIn(tx, accountId, kind, itemId) : [])
+          await this.putRecord(kind, kind.movedTo?.(record, standingId) ?? record);
     },
 
     async findAnew(itemId: string): Promise<void> {
@@ -272,7 +264,7 @@ async function libraryWriter(tx: Transaction, accountId: string) {
 
     /** @throws Unstorable when the reader's own words do not fit; those of others are cut */
     async put(given: Item): Promise<void> {
-      const item = storableItem(given);
+      const item = storable(itemKind, given);
       const row = {
         accountId,
         id: item.id,
@@ -286,21 +278,6 @@ async function libraryWriter(tx: Transaction, accountId: string) {
         .values(row)
         .onConflictDoUpdate({ target: [items.accountId, items.id], set: row });
       await putFindable(tx, accountId, item, freshTerms.get(item.id));
-    },
-
-    /** Keeps a sitting; of two states of one, the longer. */
-    async putActivity(activity: Activity): Promise<void> {
-      const [known] = await tx
-        .select({ record: activities.record })
-        .from(activities)
-        .where(and(eq(activities.accountId, accountId), eq(activities.id, activity.id)));
-      const before = known && readStored(Activity, known.record);
-      const record = storable(Activity, before ? mergeActivities(before, activity) : activity);
-      const row = { accountId, id: activity.id, sequence, record };
-      await tx
-        .insert(activities)
-        .values(row)
-        .onConflictDoUpdate({ target: [activities.accountId, activities.id], set: row });
     },
 
     /**

@@ -1,11 +1,10 @@
-import { Activity, Copy, Feed, Item, withinBounds } from '@dorvel/core/model';
+import { Copy, withinBounds, type Item } from '@dorvel/core/model';
+import { itemKind, REGISTRY, type Kind } from '@dorvel/core/records';
 import { and, eq, sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import { libraryOf } from './library';
 import type { Database } from '../db/open';
-import { KINDS, type RecordKind } from './records';
-import { accounts, activities, copies, feeds, items, records } from '../db/schema';
-import { readStoredItem } from './stored';
+import { accounts, copies, records } from '../db/schema';
+import { libraryOf, tableOf } from './library';
 
 /** A stored record that is not as it should be. */
 export interface Fault {
@@ -20,66 +19,59 @@ export interface Fault {
   mend(): Promise<void>;
 }
 
-interface Kind {
+/** What is examined: records of a kind, and the copies that items have. */
+interface Examined {
   what: string;
-  table: typeof items | typeof activities | typeof feeds | typeof copies | typeof records;
+  table: ReturnType<typeof tableOf> | typeof copies;
   schema: z.ZodType;
-  /** Of the records table, the kind of these. */
-  kind?: RecordKind;
+  /** Null for copies, which are no records. */
+  kind: Kind | null;
 }
 
-const ALL: readonly Kind[] = [
-  { what: 'item', table: items, schema: Item },
-  { what: 'copy', table: copies, schema: Copy },
-  { what: 'sitting', table: activities, schema: Activity },
-  { what: 'feed', table: feeds, schema: Feed },
-  ...(Object.keys(KINDS) as RecordKind[]).map((kind) => ({
-    what: kind,
-    table: records,
-    schema: KINDS[kind],
-    kind,
-  })),
+const ALL: readonly Examined[] = [
+  { what: 'copy', table: copies, schema: Copy, kind: null },
+  ...REGISTRY.kinds.map((kind) => ({ what: kind.name, table: tableOf(kind), schema: kind.schema, kind })),
 ];
 
 /** How many records there are of a kind, and those that are not as they should be. */
 export async function examine(
   database: Database,
-): Promise<{ what: string; count: number; faults: Fault[] }[]> {
+): Promise<{ what: string; plural: string; count: number; faults: Fault[] }[]> {
   const found = [];
-  for (const kind of ALL) {
-    const { what, table, schema } = kind;
+  for (const examined of ALL) {
+    const { what, table, schema, kind } = examined;
     const rows = await database.read
       .select({ accountId: table.accountId, id: table.id, record: table.record })
       .from(table)
-      .where(kind.kind ? eq(records.kind, kind.kind) : undefined);
+      .where(kind && table === records ? eq(records.kind, kind.name) : undefined);
     const faults = rows.flatMap(({ accountId, id, record }): Fault[] => {
       const bounded = withinBounds(schema, record);
       if (bounded.ok && bounded.cut.length === 0) return [];
       const cut = bounded.ok ? bounded.cut : null;
-      const mended = bounded.ok ? bounded.record : what === 'item' ? readStoredItem(record) : null;
+      const mended = bounded.ok ? bounded.record : (kind?.rescue?.(record) ?? null);
       return [
-        { what, accountId, id, cut, record, mend: () => mend(database, kind, { accountId, id }, mended) },
+        { what, accountId, id, cut, record, mend: () => mend(database, examined, { accountId, id }, mended) },
       ];
     });
-    found.push({ what, count: rows.length, faults });
+    found.push({ what, plural: kind?.plural ?? 'copies', count: rows.length, faults });
   }
   return found;
 }
 
 async function mend(
   database: Database,
-  { table, kind, what }: Kind,
+  { table, kind }: Examined,
   { accountId, id }: { accountId: string; id: string },
   mended: unknown,
 ): Promise<void> {
-  if (what === 'item' && mended !== null) {
+  if (kind?.name === itemKind.name && mended !== null) {
     await libraryOf(database, accountId).change((write) => write.put(mended as Item));
     return;
   }
   const one = and(
     eq(table.accountId, accountId),
     eq(table.id, id),
-    kind ? eq(records.kind, kind) : undefined,
+    kind && table === records ? eq(records.kind, kind.name) : undefined,
   );
   await database.write(async (tx) => {
     if (mended === null) {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { NEVER, type Copy, type Item } from '@dorvel/core/model';
 import { createRelatedIndex } from '@dorvel/core/relate';
-import { newItem } from '@dorvel/core/sync';
+import { newItem } from '@dorvel/core/records';
 import { termProfile } from '@dorvel/core/terms';
 import { v7 as uuidv7 } from 'uuid';
 import { workshopInPlace } from '../apart/in-place';
@@ -33,7 +33,10 @@ let folder: string;
 let database: Database;
 beforeAll(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
+  database = await openDatabase(
+    `file:${path.join(folder, 'test.db')}`,
+    path.join(__dirname, '../db/migrations'),
+  );
 });
 afterAll(() => {
   database.close();

@@ -1,5 +1,6 @@
 import { LONGEST_NOTE, tagKey, TagName, type GivenText, type HowMuch, type Item } from '@dorvel/core/model';
-import { applyMutation, type HybridClock } from '@dorvel/core/sync';
+import { itemKind } from '@dorvel/core/records';
+import type { HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import type { LibraryWriter } from './library';
 import { takeMutation } from './take-mutations';
@@ -66,7 +67,7 @@ async function provide(
   { clock, now }: { clock: HybridClock; now(): number },
 ): Promise<void> {
   const base = { id: uuidv7(), itemId, stamp: clock.next() };
-  const item = applyMutation(await write.item(itemId), { ...base, type: 'provide', given });
+  const item = itemKind.apply(await write.item(itemId), { ...base, type: 'provide', given });
   if (!item) return;
   await write.enqueueCapture(itemId, now(), given);
   await write.put({ ...item, capture: { ...item.capture, revision: write.sequence } });

@@ -1,26 +1,16 @@
 import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
-import {
-  clipped,
-  instantOf,
-  Mutation,
-  type CardMutation,
-  type FeedMutation,
-  type Item,
-  type NoteMutation,
-  type PushResult,
-} from '@dorvel/core/model';
+import { clipped, instantOf, type Item } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
-  applyCardMutation,
-  applyFeedMutation,
-  applyHighlightMutation,
-  applyMutation,
-  applyNoteMutation,
-  applySearchMutation,
-  FUTURE_TOLERANCE_MS,
+  feedKind,
+  itemKind,
   newItem,
-  type HybridClock,
-} from '@dorvel/core/sync';
+  type Change,
+  type FeedMutation,
+  type ItemMutation,
+  type Kind,
+} from '@dorvel/core/records';
+import { FUTURE_TOLERANCE_MS, type HybridClock, type PushResult } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { FeedMemory } from './feeds';
@@ -103,7 +93,7 @@ export async function takeMutation(
   input: unknown,
   tools: PushTools,
 ): Promise<PushResult> {
-  const parsed = Mutation.safeParse(input);
+  const parsed = write.registry.Mutation.safeParse(input);
   if (!parsed.success) return refused(input, z.prettifyError(parsed.error));
   const mutation = withPlausibleStamp(parsed.data, tools);
   tools.clock.see(mutation.stamp);
@@ -117,50 +107,54 @@ export async function takeMutation(
   }
 }
 
-async function take(write: LibraryWriter, mutation: Mutation, tools: PushTools): Promise<PushResult> {
-  const mutationId = mutation.id;
-  if ('feedId' in mutation) return changeFeed(write, mutation, tools);
-  if ('searchId' in mutation) {
-    const known = await write.record('search', mutation.searchId);
-    await write.putRecord('search', applySearchMutation(known, mutation));
-    return { outcome: 'applied', mutationId };
-  }
-  if ('noteId' in mutation) return writeNote(write, mutation);
-  if ('cardId' in mutation) return changeCard(write, mutation);
+/** Kinds of which the server does more than keep them. */
+const BEYOND_KEEPING: Readonly<
+  Record<string, (write: LibraryWriter, change: never, tools: PushTools) => Promise<PushResult>>
+> = { [itemKind.name]: changeItem, [feedKind.name]: changeFeed };
+
+function take(write: LibraryWriter, change: Change, tools: PushTools): Promise<PushResult> {
+  const kind = write.registry.of(change);
+  const beyond = BEYOND_KEEPING[kind.name];
+  return beyond ? beyond(write, change as never, tools) : changeRecord(write, kind, change);
+}
+
+const applied = ({ id }: Change): PushResult => ({ outcome: 'applied', mutationId: id });
+
+async function changeRecord(write: LibraryWriter, kind: Kind, change: Change): Promise<PushResult> {
+  const changed = kind.apply(await write.record(kind, kind.idOf(change)), change);
+  const itemId = changed && kind.itemIdOf(changed);
+  const item = itemId ? await write.item(itemId) : undefined;
+  if (!changed || (kind.needsItem && !item))
+    return refused(change, `That ${kind.name} is not in this library.`);
+  // It belongs to the item that stands for the page.
+  const standingId = item?.capture.sameAs;
+  await write.putRecord(kind, standingId && kind.movedTo ? kind.movedTo(changed, standingId) : changed);
+  return applied(change);
+}
+
+async function changeItem(
+  write: LibraryWriter,
+  mutation: ItemMutation,
+  tools: PushTools,
+): Promise<PushResult> {
   const item = await write.item(mutation.itemId);
-  if (mutation.type === 'activity') {
-    await write.putActivity(mutation.activity);
-    return { outcome: 'applied', mutationId };
-  }
   if (mutation.type === 'save') return save(write, mutation, item, tools);
-  if ('highlightId' in mutation) {
-    const known = await write.record('highlight', mutation.highlightId);
-    const changed = item && applyHighlightMutation(known, mutation);
-    if (!changed) return { outcome: 'refused', mutationId, detail: 'That highlight is not in this library.' };
-    // What is marked belongs to the item that stands for the page.
-    await write.putHighlight({ ...changed, itemId: item.capture.sameAs ?? item.id });
-    return { outcome: 'applied', mutationId };
-  }
   const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
   if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
-    return { outcome: 'refused', mutationId, detail: 'A letter or a file cannot be fetched again.' };
-  const changed = applyMutation(standing, mutation);
-  if (!changed) return { outcome: 'refused', mutationId, detail: 'That item is not in this library.' };
-  if (mutation.type === 'refetch') {
+    return refused(mutation, 'A letter or a file cannot be fetched again.');
+  const changed = itemKind.apply(standing, mutation);
+  if (!changed) return refused(mutation, 'That item is not in this library.');
+  if (mutation.type === 'refetch' || mutation.type === 'provide') {
     changed.capture = { ...changed.capture, revision: write.sequence };
-    await write.enqueueCapture(changed.id, tools.now());
-  }
-  if (mutation.type === 'provide') {
-    changed.capture = { ...changed.capture, revision: write.sequence };
-    await write.enqueueCapture(changed.id, tools.now(), mutation.given);
+    await write.enqueueCapture(changed.id, tools.now(), mutation.type === 'provide' ? mutation.given : null);
   }
   await write.put(changed);
-  return { outcome: 'applied', mutationId };
+  return applied(mutation);
 }
 
 async function save(
   write: LibraryWriter,
-  mutation: Extract<Mutation, { type: 'save' }>,
+  mutation: Extract<ItemMutation, { type: 'save' }>,
   known: Item | undefined,
   tools: PushTools,
 ): Promise<PushResult> {
@@ -173,7 +167,7 @@ async function save(
   const reading = isUnwebbed(mutation.address)
     ? { ok: true as const, address: mutation.address }
     : readAddress(mutation.address);
-  if (!reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
+  if (!reading.ok) return refused(mutation, reading.says);
   const item = newItem({ ...mutation, address: reading.address });
   item.capture.revision = write.sequence;
   const first = await write.itemAt(canonicalAddress(reading.address), item.id);
@@ -189,7 +183,7 @@ async function save(
     ...item,
     capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id },
   });
-  const raised = applyMutation(first, {
+  const raised = itemKind.apply(first, {
     type: 'choose',
     id: uuidv7(),
     itemId: first.id,
@@ -200,28 +194,6 @@ async function save(
   return { outcome: 'already-saved', mutationId, itemId: first.id };
 }
 
-/** What is written about an item belongs to the one that stands for its page. */
-async function standingId(write: LibraryWriter, itemId: string): Promise<string> {
-  return (await write.item(itemId))?.capture.sameAs ?? itemId;
-}
-
-async function writeNote(write: LibraryWriter, mutation: NoteMutation): Promise<PushResult> {
-  const note = applyNoteMutation(await write.record('note', mutation.noteId), mutation);
-  const itemId = note.itemId === null ? null : await standingId(write, note.itemId);
-  await write.putNote({ ...note, itemId });
-  return { outcome: 'applied', mutationId: mutation.id };
-}
-
-async function changeCard(write: LibraryWriter, mutation: CardMutation): Promise<PushResult> {
-  const mutationId = mutation.id;
-  const card = applyCardMutation(await write.record('card', mutation.cardId), mutation);
-  if (!card) return { outcome: 'refused', mutationId, detail: 'That card is not in this library.' };
-  const { source } = card;
-  const standing = source && { ...source, itemId: await standingId(write, source.itemId) };
-  await write.putRecord('card', { ...card, source: standing });
-  return { outcome: 'applied', mutationId };
-}
-
 /** A feed that is followed anew, or that the reader asks for, is looked at at once. */
 async function changeFeed(
   write: LibraryWriter,
@@ -230,12 +202,12 @@ async function changeFeed(
 ): Promise<PushResult> {
   const mutationId = mutation.id;
   const reading = mutation.type === 'follow' ? readAddress(mutation.address) : null;
-  if (reading && !reading.ok) return { outcome: 'refused', mutationId, detail: reading.says };
+  if (reading && !reading.ok) return refused(mutation, reading.says);
   const known = await write.feed(mutation.feedId);
   // As it was read, not as it was sent: one address that is none would hold up the looks at all feeds.
   const change = mutation.type === 'follow' && reading ? { ...mutation, address: reading.address } : mutation;
-  const feed = applyFeedMutation(known?.feed, change);
-  if (!feed) return { outcome: 'refused', mutationId, detail: 'That feed is not in this library.' };
+  const feed = feedKind.apply(known?.feed, change);
+  if (!feed) return refused(mutation, 'That feed is not in this library.');
   if (!known) feed.state.revision = write.sequence;
   const asks =
     mutation.type === 'follow' || mutation.set.following === true || mutation.set.askedAt !== undefined;
@@ -249,7 +221,7 @@ async function changeFeed(
 }
 
 /** A device whose clock is ahead would win every merge until then: its stamps are taken as of now. */
-function withPlausibleStamp(mutation: Mutation, tools: PushTools): Mutation {
+function withPlausibleStamp(mutation: Change, tools: PushTools): Change {
   return instantOf(mutation.stamp) > tools.now() + FUTURE_TOLERANCE_MS
     ? { ...mutation, stamp: tools.clock.next() }
     : mutation;

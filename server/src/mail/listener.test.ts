@@ -69,7 +69,7 @@ async function send(mail: SendMailOptions): Promise<string> {
     return error instanceof Error && 'response' in error ? String(error.response) : String(error);
   }
 }
-const items = async () => (await library.changesAfter(0)).items;
+const items = async () => (await library.changesAfter(0)).records.items;
 
 describe('mail to an account', () => {
   it('saves a link with its note and tags, once, however often it is sent', async () => {

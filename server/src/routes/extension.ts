@@ -5,15 +5,14 @@ import {
   FoundElsewhere,
   KnownPage,
   MarkedAddresses,
-  Mutation,
   PageAsked,
-  PushRequest,
-  PushResponse,
   tagKey,
   WordsAsked,
   type Account,
   type Item,
 } from '@dorvel/core/model';
+import { PROTOCOL_HEADER, PushRequest, PushResponse } from '@dorvel/core/sync';
+import { Mutation } from '@dorvel/core/records';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { find, readQuery } from '@dorvel/core/search';
 import type { HybridClock } from '@dorvel/core/sync';
@@ -56,7 +55,7 @@ const MOST_FOUND = 3;
 export function extensionRoutes(parts: ExtensionParts): Router {
   const router = Router();
   router.use(
-    cors({ origin: '*', allowedHeaders: ['authorization', 'content-type'], maxAge: 3600 }),
+    cors({ origin: '*', allowedHeaders: ['authorization', 'content-type', PROTOCOL_HEADER], maxAge: 3600 }),
     rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false }),
     holderOf(parts.tokens),
     jsonBody('8mb'),

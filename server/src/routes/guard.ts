@@ -2,6 +2,7 @@ import { isIP } from 'node:net';
 import { parse as parseCookies } from 'cookie';
 import type { CookieOptions, Request, RequestHandler, Response } from 'express';
 import type { Account } from '@dorvel/core/model';
+import { PROTOCOL_HEADER } from '@dorvel/core/sync';
 import type { Accounts } from '../accounts/accounts';
 import { HttpProblem, unauthenticated } from './problem';
 
@@ -35,6 +36,22 @@ export function requireAccount(accounts: Accounts, secure: boolean): RequestHand
     next();
   };
 }
+
+/** The oldest clients whose words are still understood, and who understand ours; those of before it was said are of 1. */
+const OLDEST_PROTOCOL = 1;
+
+/** Refuses clients that are too old for this server: a tab that was left open over an update, say. What they have to send waits. */
+export const refuseOldClients: RequestHandler = (request, _response, next) => {
+  const said = request.get(PROTOCOL_HEADER);
+  if (said !== undefined && !(Number(said) >= OLDEST_PROTOCOL))
+    throw new HttpProblem(
+      426,
+      'too-old',
+      'Too old',
+      'The server is newer than this Dorvel. Load this page anew, or update the extension. What you did meanwhile is kept, and sent then.',
+    );
+  next();
+};
 
 /** The account that requireAccount let in. */
 export function accountOf(response: Response): Account {

@@ -1,4 +1,4 @@
-import { PullQuery, PullResponse, PushRequest, PushResponse } from '@dorvel/core/model';
+import { PullQuery, PushRequest, PushResponse } from '@dorvel/core/sync';
 import type { HybridClock } from '@dorvel/core/sync';
 import { Router } from 'express';
 import type { Logger } from 'pino';
@@ -39,9 +39,9 @@ export function syncRoutes(tools: SyncTools): Router {
   router.get('/pull', async (request, response) => {
     const { after } = PullQuery.parse(request.query);
     const { id } = accountOf(response);
-    const { unread, ...changes } = await tools.library(id).changesAfter(after);
+    const { records, unread, ...head } = await tools.library(id).changesAfter(after);
     if (unread > 0) tools.log.error({ accountId: id, unread }, 'records cannot be read: npm run doctor');
-    response.json(PullResponse.parse({ ...changes, ...says() }));
+    response.json({ ...records, ...head, ...says() });
   });
 
   /** Server-sent events (WHATWG HTML, 9.2): an empty `changed` each time there is something to pull. */

@@ -4,14 +4,9 @@ import {
   type Activity,
   tagKey,
   TagName,
-  type ChoiceChanges,
-  type FeedChanges,
-  type HighlightChanges,
   type HighlightKind,
   type MarkedPassage,
   type Card,
-  type CardChanges,
-  type NoteChanges,
   type Recall,
   type SavedSearch,
   type WrittenNote,
@@ -19,10 +14,17 @@ import {
   type GivenText,
   type HowMuch,
   type Item,
-  type Mutation,
   type Spans,
   type TextAnchor,
 } from '@dorvel/core/model';
+import type {
+  ItemChoices,
+  FeedChanges,
+  HighlightChanges,
+  CardChanges,
+  NoteChanges,
+  Mutation,
+} from '@dorvel/core/records';
 import { saveAgain } from '@dorvel/core/queue';
 import Dexie from 'dexie';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
@@ -154,7 +156,7 @@ export async function saveAll(
 }
 
 /** Records what the reader decided about many items: all of it at once, or none. */
-export async function chooseAll(changes: readonly { itemId: string; set: ChoiceChanges }[]): Promise<void> {
+export async function chooseAll(changes: readonly { itemId: string; set: ItemChoices }[]): Promise<void> {
   const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
   await commit(
     ...changes.map(({ itemId, set }, at) => ({
@@ -184,7 +186,7 @@ export async function tagAll(
 }
 
 /** Records what the reader decided about an item. */
-export async function choose(itemId: string, set: ChoiceChanges): Promise<void> {
+export async function choose(itemId: string, set: ItemChoices): Promise<void> {
   const item = await store().items.get(itemId);
   const stamp = clock.next(...stampsOf(item?.choices ?? {}));
   await commit({ type: 'choose', id: uuidv7(), itemId, set, stamp });

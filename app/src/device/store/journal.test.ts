@@ -1,4 +1,4 @@
-import type { Mutation } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
 import { noteDown, unwrittenOf } from './journal';
 
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;

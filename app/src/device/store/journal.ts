@@ -1,4 +1,4 @@
-import { Mutation } from '@dorvel/core/model';
+import { Mutation } from '@dorvel/core/records';
 import { z } from 'zod';
 
 const PREFIX = 'dorvel.unwritten.';

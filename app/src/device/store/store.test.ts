@@ -1,7 +1,9 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import { LAST_INSTANT, spanOf, type Mutation, type Spans } from '@dorvel/core/model';
-import { newItem } from '@dorvel/core/sync';
+import { LAST_INSTANT, spanOf, type Spans } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
+import { createRegistry, newItem, REGISTRY } from '@dorvel/core/records';
+import { DRAFTS } from '@dorvel/core/testing';
 import Dexie from 'dexie';
 import { DeviceStore } from './store';
 
@@ -41,6 +43,12 @@ const sitting = (n: number, seconds: number): Mutation => ({
   },
 });
 
+/** A record of each kind but the item. */
+const DRAFTED = REGISTRY.kinds.slice(1).map((kind) => {
+  const change = { ...DRAFTS[kind.name]!(1).makes, id: uuid(9), stamp: stamp(1) };
+  return { plural: kind.plural, record: kind.apply(undefined, change)! };
+});
+
 let made = 0;
 let store: DeviceStore;
 beforeEach(() => {
@@ -67,16 +75,7 @@ describe('the store on the device', () => {
     expect((await store.activities.toArray()).map(({ seconds }) => seconds)).toEqual([60]);
     expect(await store.outbox.count()).toBe(2);
     const { activity } = sitting(2, 30) as Extract<Mutation, { type: 'activity' }>;
-    await store.receive({
-      items: [],
-      activities: [activity],
-      feeds: [],
-      highlights: [],
-      notes: [],
-      cards: [],
-      searches: [],
-      cursor: 5,
-    });
+    await store.receive({ records: { activities: [activity] }, cursor: 5 });
     expect((await store.activities.get(uuid(300)))?.seconds).toBe(60);
   });
 
@@ -139,18 +138,7 @@ describe('the store on the device', () => {
     const server = newItem(save);
     server.choices.stage = { value: 'queue', at: stamp(4) };
     server.capture = { ...server.capture, revision: 3, state: 'arrived', says: 'Came through whole.' };
-    expect(
-      await store.receive({
-        items: [server],
-        activities: [],
-        feeds: [],
-        highlights: [],
-        notes: [],
-        cards: [],
-        searches: [],
-        cursor: 7,
-      }),
-    ).toEqual([]);
+    expect(await store.receive({ records: { items: [server] }, cursor: 7 })).toEqual([]);
     const item = await store.items.get(ITEM);
     expect(item?.choices.stage.value).toBe('kept');
     expect(item?.capture.state).toBe('arrived');
@@ -161,31 +149,69 @@ describe('the store on the device', () => {
     await store.commit(save);
     const alias = newItem(save);
     alias.capture = { ...alias.capture, revision: 3, sameAs: uuid(77) };
-    expect(
-      await store.receive({
-        items: [alias],
-        activities: [],
-        feeds: [],
-        highlights: [],
-        notes: [],
-        cards: [],
-        searches: [],
-        cursor: 8,
-      }),
-    ).toEqual([uuid(77)]);
-    expect(
-      await store.receive({
-        items: [alias],
-        activities: [],
-        feeds: [],
-        highlights: [],
-        notes: [],
-        cards: [],
-        searches: [],
-        cursor: 9,
-      }),
-    ).toEqual([]);
+    expect(await store.receive({ records: { items: [alias] }, cursor: 8 })).toEqual([uuid(77)]);
+    expect(await store.receive({ records: { items: [alias] }, cursor: 9 })).toEqual([]);
   });
+});
+
+describe('a store of an earlier version', () => {
+  const STORES = [
+    { items: 'id', copies: 'id, itemId', outbox: '++place, itemId', marks: 'name' },
+    { copies: 'id, itemId, textOnly', activities: 'id', profiles: 'copyId' },
+    { findables: 'itemId' },
+    { feeds: 'id' },
+    { highlights: 'id, itemId', searches: 'id' },
+    { notes: 'id, itemId', cards: 'id, source.itemId' },
+    { items: 'id, capture.addressKey, choices.stage.value' },
+    { aside: 'id' },
+  ];
+
+  it.each(STORES.map((_, n) => n + 1))(
+    '%d has all that it had, and sends what it had not sent',
+    async (version) => {
+      const name = `of-version-${version}`;
+      const before = new Dexie(`dorvel-${name}`);
+      STORES.slice(0, version).forEach((stores, n) => before.version(n + 1).stores(stores));
+      const unsent = [save, progress(3, 0.5), sitting(4, 20)];
+      await before.table('items').put(newItem(save));
+      for (const mutation of unsent) await before.table('outbox').add({ itemId: ITEM, mutation });
+      await before.table('marks').bulkPut([
+        { name: 'cursor', value: 41 },
+        { name: 'epoch', value: 'one' },
+      ]);
+      const rows = DRAFTED.filter(({ plural }) => before.tables.some((table) => table.name === plural));
+      for (const { plural, record } of rows) await before.table(plural).put(record);
+      before.close();
+
+      const after = new DeviceStore(name);
+      expect(await after.items.toArray()).toEqual([newItem(save)]);
+      expect((await after.outbox.toArray()).map(({ recordId, mutation }) => [recordId, mutation])).toEqual([
+        [ITEM, save],
+        [ITEM, progress(3, 0.5)],
+        [uuid(300), sitting(4, 20)],
+      ]);
+      expect([await after.cursor(), await after.epoch()]).toEqual([41, 'one']);
+      for (const { plural, record } of rows) expect(await after.table(plural).toArray()).toEqual([record]);
+      // It can be written to.
+      await after.commit(progress(5, 0.6));
+      expect(await after.outbox.count()).toBe(3);
+      await after.delete();
+    },
+  );
+});
+
+it('pulls all once more when there are kinds of record that it had not pulled', async () => {
+  await store.receive({ records: {}, cursor: 12 });
+  expect(await store.cursor()).toBe(12);
+  const newer = REGISTRY.kinds.map((kind) => (kind.name === 'card' ? { ...kind, version: 2 } : kind));
+  store.close();
+  const name = `test-${String(made)}`;
+  const updated = new DeviceStore(name, createRegistry(newer));
+  expect(await updated.cursor()).toBe(0);
+  await updated.receive({ records: {}, cursor: 13 });
+  expect(await updated.cursor()).toBe(13);
+  updated.close();
+  store = new DeviceStore(name);
 });
 
 it('sets instants right that an earlier version took and no calendar has', async () => {

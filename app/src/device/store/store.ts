@@ -1,35 +1,26 @@
 import {
-  applyCardMutation,
-  applyFeedMutation,
-  applyHighlightMutation,
-  applyMutation,
-  applyNoteMutation,
-  applySearchMutation,
-  mergeActivities,
-  restamped,
-  mergeCards,
-  mergeFeeds,
-  mergeHighlights,
-  mergeItems,
-  mergeNotes,
-  mergeSearches,
-  type KnownRecords,
-} from '@dorvel/core/sync';
-import {
-  joinSpans,
   LAST_INSTANT,
-  subjectOf,
   type Activity,
   type Card,
   type Copy,
   type Feed,
   type Highlight,
   type Item,
-  type Mutation,
   type SavedSearch,
   type WrittenNote,
 } from '@dorvel/core/model';
+import {
+  itemKind,
+  REGISTRY,
+  type Change,
+  type Kind,
+  type Mutation,
+  type Records,
+  type Registry,
+  type Stored,
+} from '@dorvel/core/records';
 import type { FieldTerms } from '@dorvel/core/search';
+import { restamped } from '@dorvel/core/sync';
 import type { TermProfile } from '@dorvel/core/terms';
 import Dexie, { type Table } from 'dexie';
 
@@ -57,11 +48,12 @@ interface KeptTerms {
   fields: FieldTerms;
 }
 
-export interface Waiting {
+/** A change that the server does not have yet. */
+export interface Unsent {
   /** Order in which the changes were made. */
   place?: number;
-  /** What the change is about: an item, or a feed. */
-  itemId: string;
+  /** The record that it is about. */
+  recordId: string;
   mutation: Mutation;
 }
 
@@ -69,17 +61,17 @@ export interface Waiting {
 export interface SetAside {
   /** The change's own. */
   id: string;
-  itemId: string;
+  recordId: string;
   mutation: Mutation;
   /** Why, in the server's words. */
   says: string;
   at: number;
 }
 
-/** What the server sent, up to a cursor to go on from. */
-interface Received extends KnownRecords {
-  cursor: number;
-}
+/** The kinds of record that stores had before they remembered which they have. */
+const FIRST_KINDS = 'item 1, activity 1, feed 1, highlight 1, search 1, note 1, card 1';
+const FIRST_KIND_COUNT = 7;
+const FIRST_VERSION = 10;
 
 /**
  * What is on this device, for one account: the app reads from here and only from here. Every change is applied
@@ -88,9 +80,10 @@ interface Received extends KnownRecords {
 export class DeviceStore extends Dexie {
   items!: Table<Item, string>;
   copies!: Table<KeptCopy, string>;
-  outbox!: Table<Waiting, number>;
+  outbox!: Table<Unsent, number>;
   aside!: Table<SetAside, string>;
-  marks!: Table<{ name: string; value: string | number }, string>;
+  /** About this store itself: how far it has pulled, and what. */
+  meta!: Table<{ name: string; value: string | number }, string>;
   activities!: Table<Activity, string>;
   /** What the copies here speak of, made by the worker that relates them. */
   profiles!: Table<KeptProfile, string>;
@@ -103,9 +96,11 @@ export class DeviceStore extends Dexie {
   cards!: Table<Card, string>;
   /** Items in memory as they were read or written last, so that one can be opened without waiting. */
   readonly itemsAtHand = new Map<string, Item>();
+  readonly #registry: Registry;
 
-  constructor(accountId: string) {
+  constructor(accountId: string, registry = REGISTRY) {
     super(`dorvel-${accountId}`);
+    this.#registry = registry;
     this.version(1).stores({ items: 'id', copies: 'id, itemId', outbox: '++place, itemId', marks: 'name' });
     this.version(2).stores({ copies: 'id, itemId, textOnly', activities: 'id', profiles: 'copyId' });
     this.version(3).stores({ findables: 'itemId' });
@@ -128,52 +123,48 @@ export class DeviceStore extends Dexie {
             if (finishedAt.value !== null) finishedAt.value = real(finishedAt.value);
           });
       });
+    this.version(9)
+      .stores({ outbox: '++place, recordId', meta: 'name' })
+      .upgrade(async (upgrading) => {
+        const meta = upgrading.table('meta');
+        await meta.bulkPut(await upgrading.table('marks').toArray());
+        await meta.put({ name: 'kinds', value: FIRST_KINDS });
+        for (const name of ['outbox', 'aside'])
+          await upgrading
+            .table<Unsent & { itemId?: string }>(name)
+            .toCollection()
+            .modify((row) => {
+              row.recordId = REGISTRY.of(row.mutation).idOf(row.mutation);
+              delete row.itemId;
+            });
+      });
+    this.version(FIRST_VERSION).stores({ marks: null });
+    // Each kind that came later has a table of its own, and the store a version with it.
+    registry.kinds.slice(FIRST_KIND_COUNT).forEach(({ plural }, n) => {
+      this.version(FIRST_VERSION + 1 + n).stores({ [plural]: 'id' });
+    });
+  }
+
+  /** The records of a kind. */
+  records(kind: Kind): Table<Stored, string> {
+    return this.table(kind.plural);
   }
 
   /** The tables that changes are made in. */
   #changing() {
-    return [
-      this.items,
-      this.activities,
-      this.feeds,
-      this.highlights,
-      this.searches,
-      this.notes,
-      this.cards,
-      this.outbox,
-      this.aside,
-      this.marks,
-    ];
+    return [...this.#registry.kinds.map((kind) => this.records(kind)), this.outbox, this.aside, this.meta];
   }
 
-  /** Applies a change and puts it in the outbox, both or neither. */
+  /** Applies a change and puts it in the outbox, both or neither. @throws Error when it is about a record that is not here */
   async commit(mutation: Mutation): Promise<void> {
     await this.transaction('rw', this.#changing(), async () => {
-      if (mutation.type === 'activity') await this.#putActivity(mutation.activity);
-      else if ('feedId' in mutation) {
-        const changed = applyFeedMutation(await this.feeds.get(mutation.feedId), mutation);
-        if (!changed) throw new Error(`no feed ${mutation.feedId} on this device`);
-        await this.feeds.put(changed);
-      } else if ('highlightId' in mutation) {
-        const known = await this.highlights.get(mutation.highlightId);
-        const changed = applyHighlightMutation(known, mutation);
-        if (!changed) throw new Error(`no highlight ${mutation.highlightId} on this device`);
-        await this.highlights.put(changed);
-      } else if ('searchId' in mutation) {
-        await this.searches.put(applySearchMutation(await this.searches.get(mutation.searchId), mutation));
-      } else if ('noteId' in mutation) {
-        await this.notes.put(applyNoteMutation(await this.notes.get(mutation.noteId), mutation));
-      } else if ('cardId' in mutation) {
-        const changed = applyCardMutation(await this.cards.get(mutation.cardId), mutation);
-        if (!changed) throw new Error(`no card ${mutation.cardId} on this device`);
-        await this.cards.put(changed);
-      } else {
-        const changed = applyMutation(await this.items.get(mutation.itemId), mutation);
-        if (!changed) throw new Error(`no item ${mutation.itemId} on this device`);
-        await this.#putItem(changed);
-      }
-      const toSend = await this.#standingForEarlier(mutation);
-      await this.outbox.add({ itemId: subjectOf(mutation), mutation: toSend });
+      const kind = this.#registry.of(mutation);
+      const recordId = kind.idOf(mutation);
+      const changed = kind.apply(await this.records(kind).get(recordId), mutation);
+      if (!changed) throw new Error(`no ${kind.name} ${recordId} on this device`);
+      await this.#put(kind, changed);
+      const toSend = await this.#withUnsent(kind, recordId, mutation);
+      await this.outbox.add({ recordId, mutation: toSend as Mutation });
     });
   }
 
@@ -184,152 +175,121 @@ export class DeviceStore extends Dexie {
     });
   }
 
-  async #putActivity(activity: Activity): Promise<void> {
-    const known = await this.activities.get(activity.id);
-    await this.activities.put(known ? mergeActivities(known, activity) : activity);
-  }
-
-  async #putItem(item: Item): Promise<void> {
-    await this.items.put(item);
+  async #put(kind: Kind, record: Stored): Promise<void> {
+    await this.records(kind).put(record);
+    if (kind.name !== itemKind.name) return;
     // Not before it is written: what is undone with its transaction was never there.
     let whole = Dexie.currentTransaction;
     while (whole.parent) whole = whole.parent;
-    whole.on('complete', () => void this.itemsAtHand.set(item.id, item));
+    whole.on('complete', () => void this.itemsAtHand.set(record.id, record as Item));
   }
 
-  /**
-   * A later state stands for an earlier one that was never sent, which leaves the outbox: of a sitting, the longer;
-   * of the progress in an item, the later place with all that was heard.
-   */
-  async #standingForEarlier(mutation: Mutation): Promise<Mutation> {
-    if (mutation.type !== 'progress' && mutation.type !== 'activity') return mutation;
-    const earlier = this.outbox
-      .where('itemId')
-      .equals(mutation.itemId)
-      .and(({ mutation: other }) =>
-        mutation.type === 'activity'
-          ? other.type === 'activity' && other.activity.id === mutation.activity.id
-          : other.type === 'progress',
-      );
+  /** A change that stands for those before it that were never sent, which leave the outbox. */
+  async #withUnsent(kind: Kind, recordId: string, mutation: Change): Promise<Change> {
+    if (!kind.combine) return mutation;
     let standing = mutation;
-    await earlier.each(({ mutation: other }) => {
-      if (standing.type === 'progress' && other.type === 'progress')
-        standing = { ...standing, heard: joinSpans(standing.heard, other.heard) };
-    });
-    await earlier.delete();
+    const replaced: number[] = [];
+    for (const { place, mutation: earlier } of await this.outbox
+      .where('recordId')
+      .equals(recordId)
+      .toArray()) {
+      if (this.#registry.of(earlier) !== kind) continue;
+      const both = kind.combine(earlier, standing);
+      if (both === null || place === undefined) continue;
+      standing = both;
+      replaced.push(place);
+    }
+    await this.outbox.bulkDelete(replaced);
     return standing;
   }
 
   /**
-   * Takes in what the server sent; changes that still wait in the outbox are part of the local state already.
+   * Takes in what the server sent.
    *
-   * @returns ids of the items that now stand for one that this device had as an item of its own
+   * @returns ids of items that turned out to stand for others which were saved on this device
    */
-  async receive(received: Received): Promise<string[]> {
-    const { items, activities, feeds, highlights, searches, notes, cards, cursor } = received;
+  async receive({ records, cursor }: { records: Partial<Records>; cursor: number }): Promise<string[]> {
     return this.transaction('rw', this.#changing(), async () => {
-      for (const activity of activities) await this.#putActivity(activity);
-      for (const feed of feeds) {
-        const known = await this.feeds.get(feed.id);
-        await this.feeds.put(known ? mergeFeeds(known, feed) : feed);
-      }
-      for (const highlight of highlights) {
-        const known = await this.highlights.get(highlight.id);
-        const { itemId } = highlight;
-        // The server knows which item stands for the page.
-        await this.highlights.put(known ? { ...mergeHighlights(known, highlight), itemId } : highlight);
-      }
-      for (const search of searches) {
-        const known = await this.searches.get(search.id);
-        await this.searches.put(known ? mergeSearches(known, search) : search);
-      }
-      for (const note of notes) {
-        const known = await this.notes.get(note.id);
-        const { itemId } = note;
-        await this.notes.put(known ? { ...mergeNotes(known, note), itemId } : note);
-      }
-      for (const card of cards) {
-        const known = await this.cards.get(card.id);
-        const { source } = card;
-        await this.cards.put(known ? { ...mergeCards(known, card), source } : card);
-      }
       const standing: string[] = [];
-      for (const item of items) {
-        const known = await this.items.get(item.id);
-        await this.#putItem(known ? mergeItems(known, item) : item);
-        if (known?.capture.sameAs === null && item.capture.sameAs) standing.push(item.capture.sameAs);
+      for (const kind of this.#registry.kinds) {
+        const sent = records[kind.plural] ?? [];
+        const known = await this.records(kind).bulkGet(sent.map(({ id }) => id));
+        for (const [n, record] of sent.entries()) {
+          const before = known[n];
+          await this.#put(kind, before ? mergedWith(kind, before, record) : record);
+          const standsFor = sameAsOf(kind, record);
+          if (before && standsFor && !sameAsOf(kind, before)) standing.push(standsFor);
+        }
       }
-      await this.marks.put({ name: 'cursor', value: cursor });
+      await this.meta.bulkPut([
+        { name: 'cursor', value: cursor },
+        { name: 'kinds', value: this.#registry.fingerprint },
+      ]);
       return standing;
     });
   }
 
   /** Takes a change out of the outbox and sets it aside, with the reason. */
-  async setAside(waiting: Waiting, says: string, at: number): Promise<void> {
+  async setAside({ recordId, mutation, place }: Unsent, says: string, at: number): Promise<void> {
     await this.transaction('rw', [this.outbox, this.aside], async () => {
-      const { itemId, mutation, place } = waiting;
-      await this.aside.put({ id: mutation.id, itemId, mutation, says, at });
+      await this.aside.put({ id: mutation.id, recordId, mutation, says, at });
       if (place !== undefined) await this.outbox.delete(place);
     });
   }
 
   /** Has a change that was set aside sent once more. */
-  async sendAgain({ id, itemId, mutation }: SetAside): Promise<void> {
+  async sendAgain({ id, recordId, mutation }: SetAside): Promise<void> {
     await this.transaction('rw', [this.outbox, this.aside], async () => {
-      await this.outbox.add({ itemId, mutation });
+      await this.outbox.add({ recordId, mutation });
       await this.aside.delete(id);
     });
   }
 
   /** What the server took as of another stamp has that stamp here too, or it would win here and lose there. */
   async restamp(mutation: Mutation, stamp: string): Promise<void> {
-    const [table, id] = this.#recordOf(mutation);
+    const kind = this.#registry.of(mutation);
     await this.transaction('rw', this.#changing(), async () => {
-      const record: unknown = await table.get(id);
-      if (record === undefined) return;
-      const changed = restamped(record, mutation.stamp, stamp);
-      await table.put(changed);
-      if (table === this.items) this.itemsAtHand.set(id, changed as Item);
+      const record = await this.records(kind).get(kind.idOf(mutation));
+      if (record) await this.#put(kind, restamped(record, mutation.stamp, stamp));
     });
   }
 
-  #recordOf(mutation: Mutation): [Table<unknown, string>, string] {
-    const at = <Kind>(table: Table<Kind, string>, id: string) =>
-      [table, id] as unknown as [Table<unknown, string>, string];
-    if ('feedId' in mutation) return at(this.feeds, mutation.feedId);
-    if ('highlightId' in mutation) return at(this.highlights, mutation.highlightId);
-    if ('searchId' in mutation) return at(this.searches, mutation.searchId);
-    if ('noteId' in mutation) return at(this.notes, mutation.noteId);
-    if ('cardId' in mutation) return at(this.cards, mutation.cardId);
-    return at(this.items, mutation.itemId);
-  }
-
   /** All that is here, for a server that was set back and has forgotten some of it. */
-  async everything(): Promise<KnownRecords> {
-    const [items, activities, feeds, highlights, searches, notes, cards] = await Promise.all([
-      this.items.toArray(),
-      this.activities.toArray(),
-      this.feeds.toArray(),
-      this.highlights.toArray(),
-      this.searches.toArray(),
-      this.notes.toArray(),
-      this.cards.toArray(),
-    ]);
-    return { items, activities, feeds, highlights, searches, notes, cards };
+  async everything(): Promise<Records> {
+    const all = this.#registry.kinds.map(
+      async (kind) => [kind.plural, await this.records(kind).toArray()] as const,
+    );
+    return Object.fromEntries(await Promise.all(all)) as unknown as Records;
   }
 
   /** Puts changes that are part of the state here already behind those that wait to be sent. */
   async sendAfterwards(mutations: readonly Mutation[]): Promise<void> {
-    await this.outbox.bulkAdd(mutations.map((mutation) => ({ itemId: subjectOf(mutation), mutation })));
+    await this.outbox.bulkAdd(
+      mutations.map((mutation) => ({ recordId: this.#registry.of(mutation).idOf(mutation), mutation })),
+    );
   }
 
   async epoch(): Promise<string | null> {
-    const mark = await this.marks.get('epoch');
-    return typeof mark?.value === 'string' ? mark.value : null;
+    const known = await this.meta.get('epoch');
+    return typeof known?.value === 'string' ? known.value : null;
   }
 
+  /** Where to go on pulling. At the beginning, when what was pulled so far was pulled without kinds of record that there are. */
   async cursor(): Promise<number> {
-    const mark = await this.marks.get('cursor');
-    return typeof mark?.value === 'number' ? mark.value : 0;
+    const [cursor, kinds] = await this.meta.bulkGet(['cursor', 'kinds']);
+    return typeof cursor?.value === 'number' && kinds?.value === this.#registry.fingerprint
+      ? cursor.value
+      : 0;
   }
+}
+
+/** Two states of a record joined; to which item it belongs, the server knows. */
+function mergedWith(kind: Kind, here: Stored, sent: Stored): Stored {
+  const merged = kind.merge(here, sent);
+  const itemId = kind.itemIdOf(sent);
+  return kind.movedTo && itemId !== null ? kind.movedTo(merged, itemId) : merged;
+}
+
+function sameAsOf(kind: Kind, record: Stored): string | null {
+  return kind.name === itemKind.name ? (record as Item).capture.sameAs : null;
 }

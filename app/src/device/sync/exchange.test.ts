@@ -1,8 +1,12 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import type { Mutation, PushResult } from '@dorvel/core/model';
-import { applyMutation, createClock, newItem } from '@dorvel/core/sync';
-import { api, ServerProblem } from './api';
+import type { Item } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
+import type { PushResult } from '@dorvel/core/sync';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
+import { itemKind, newItem, type Records } from '@dorvel/core/records';
+import { createClock } from '@dorvel/core/sync';
+import { api } from './api';
 import { clock } from '@/device/store/clock';
 import { receive, send } from './exchange';
 import { DeviceStore } from '@/device/store/store';
@@ -40,16 +44,8 @@ const hears = {
 let server: (mutations: Mutation[]) => PushResult[];
 let pushes: string[][];
 const applied = ({ id }: Mutation): PushResult => ({ outcome: 'applied', mutationId: id });
-const page = {
-  items: [],
-  activities: [],
-  feeds: [],
-  highlights: [],
-  searches: [],
-  notes: [],
-  cards: [],
-  more: false,
-};
+const NOTHING = { items: [] as Item[] } as unknown as Records;
+const page = { records: NOTHING, unread: 0, more: false };
 
 beforeEach(() => {
   store = new DeviceStore(`exchange-${String(++made)}`);
@@ -115,7 +111,7 @@ describe('sending', () => {
   it('keeps everything waiting when something on the way refuses it in the server’s place', async () => {
     await store.commitAll([save(1)]);
     server = () => {
-      throw new ServerProblem(400, 'The server answered 400.', false);
+      throw new Unreachable('Something else answered (400).', 400);
     };
     await expect(send(store, hears)).rejects.toThrow('400');
     expect([await store.aside.count(), await store.outbox.count()]).toEqual([0, 1]);
@@ -149,6 +145,14 @@ describe('sending', () => {
 });
 
 describe('receiving', () => {
+  it('says when there are records of which this version can make nothing', async () => {
+    jest
+      .spyOn(api, 'pull')
+      .mockImplementation(async () => ({ ...page, unread: 3, cursor: 1, now: Date.now(), epoch: 'one' }));
+    await receive(store, hears);
+    expect(told).toEqual(['refused']);
+  });
+
   it('goes by the server’s clock from then on', async () => {
     const ahead = 40 * 60 * 1000;
     jest.spyOn(api, 'pull').mockImplementation(async () => ({ ...page, cursor: 1, now: Date.now() + ahead, epoch: 'one' }));
@@ -178,7 +182,7 @@ describe('receiving', () => {
     server = (mutations) =>
       mutations.map((mutation) => {
         if (mutation.type === 'save' || mutation.type === 'choose' || mutation.type === 'tag') {
-          const changed = applyMutation(there.get(mutation.itemId), mutation);
+          const changed = itemKind.apply(there.get(mutation.itemId), mutation);
           if (changed) there.set(mutation.itemId, changed);
         }
         return applied(mutation);

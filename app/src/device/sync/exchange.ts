@@ -1,10 +1,12 @@
 import { isOnWeb } from '@dorvel/core/address';
-import { isPushable, PUSH_LIMIT, type Item, type Mutation, type PushResult } from '@dorvel/core/model';
-import { restated, withinPush } from '@dorvel/core/sync';
+import { isPushable, type Item } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
+import { PUSH_LIMIT, restated, withinPush, type PushResult } from '@dorvel/core/sync';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { v7 as uuidv7 } from 'uuid';
-import { api, ServerProblem } from './api';
+import { api } from './api';
 import { clock, setServerTime } from '@/device/store/clock';
-import type { DeviceStore, Waiting } from '@/device/store/store';
+import type { DeviceStore, Unsent } from '@/device/store/store';
 
 export type News = { kind: 'already-saved'; itemId: string } | { kind: 'refused'; says: string };
 
@@ -35,17 +37,17 @@ export async function send(store: DeviceStore, hears: Hears): Promise<void> {
  * True when it is said that what was sent is at fault, and not the connection, the session or the server. That it is too
  * large, something on the way may say as well; all else only the server itself: a network's sign-in page refuses everything.
  */
-function isOfWhatWasSent(error: unknown): error is ServerProblem {
-  if (!(error instanceof ServerProblem)) return false;
-  return error.status === 413 || (error.isOurs && [400, 415, 422].includes(error.status));
+function isOfWhatWasSent(error: unknown): error is ServerProblem | Unreachable {
+  if (error instanceof Unreachable) return error.status === 413;
+  return error instanceof ServerProblem && [400, 413, 415, 422].includes(error.status);
 }
 
-async function pushOne(store: DeviceStore, waiting: Waiting, hears: Hears): Promise<void> {
+async function pushOne(store: DeviceStore, waiting: Unsent, hears: Hears): Promise<void> {
   try {
     await push(store, [waiting], hears);
   } catch (error) {
     if (!isOfWhatWasSent(error)) throw error;
-    await settle(store, waiting, refusalOf(waiting.mutation, error.detail), hears);
+    await settle(store, waiting, refusalOf(waiting.mutation, error.message), hears);
   }
 }
 
@@ -53,7 +55,7 @@ function refusalOf(mutation: Mutation, detail: string): PushResult {
   return { outcome: 'refused', mutationId: mutation.id, detail };
 }
 
-async function push(store: DeviceStore, waiting: readonly Waiting[], hears: Hears): Promise<void> {
+async function push(store: DeviceStore, waiting: readonly Unsent[], hears: Hears): Promise<void> {
   const askedAt = Date.now();
   const { results, now } = await api.push(waiting.map(({ mutation }) => mutation));
   setServerTime(now, askedAt);
@@ -65,8 +67,8 @@ async function push(store: DeviceStore, waiting: readonly Waiting[], hears: Hear
   await store.outbox.bulkDelete(waiting.flatMap(({ place }) => place ?? []));
 }
 
-async function settle(store: DeviceStore, waiting: Waiting, result: PushResult, hears: Hears): Promise<void> {
-  const { mutation, itemId } = waiting;
+async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, hears: Hears): Promise<void> {
+  const { mutation, recordId: itemId } = waiting;
   if (result.outcome === 'applied' && result.stamp !== undefined) await store.restamp(mutation, result.stamp);
   if (result.outcome === 'already-saved') {
     if (result.itemId !== itemId) hears.tell([{ kind: 'already-saved', itemId: result.itemId }]);
@@ -105,7 +107,8 @@ export async function receive(store: DeviceStore, hears: Hears): Promise<boolean
       await receiveAnew(store, page.epoch);
       return true;
     }
-    if (page.items.length > 0) hears.doing('receiving');
+    if (page.records.items.length > 0) hears.doing('receiving');
+    if (page.unread > 0) hears.tell([{ kind: 'refused', says: unreadWords(page.unread) }]);
     const standing = await store.receive(page);
     hears.tell(standing.map((itemId) => ({ kind: 'already-saved', itemId })));
     cursor = page.cursor;
@@ -113,10 +116,15 @@ export async function receive(store: DeviceStore, hears: Hears): Promise<boolean
   }
 }
 
+function unreadWords(count: number): string {
+  const what = count === 1 ? 'One thing in your library was' : `${count} things in your library were`;
+  return `${what} written by a newer Dorvel than this one. Load this page anew to see all of it; nothing is lost.`;
+}
+
 /** Whether the server's library is another than it was: brought back from a backup, say. */
 async function isSetBack(store: DeviceStore, epoch: string): Promise<boolean> {
   const known = await store.epoch();
-  if (known === null) await store.marks.put({ name: 'epoch', value: epoch });
+  if (known === null) await store.meta.put({ name: 'epoch', value: epoch });
   return known !== null && known !== epoch;
 }
 
@@ -129,7 +137,7 @@ async function receiveAnew(store: DeviceStore, epoch: string): Promise<void> {
   let cursor = 0;
   for (let more = true; more;) {
     const page = await api.pull(cursor);
-    for (const { id } of page.items) there.add(id);
+    for (const { id } of page.records.items) there.add(id);
     await store.receive(page);
     ({ cursor, more } = page);
   }
@@ -139,7 +147,7 @@ async function receiveAnew(store: DeviceStore, epoch: string): Promise<void> {
   for (const item of known.items)
     if (!there.has(item.id) && !isOnWeb(item.address)) mutations.push(...(await textOf(store, item)));
   await store.sendAfterwards(mutations);
-  await store.marks.put({ name: 'epoch', value: epoch });
+  await store.meta.put({ name: 'epoch', value: epoch });
 }
 
 async function textOf(store: DeviceStore, item: Item): Promise<Mutation[]> {

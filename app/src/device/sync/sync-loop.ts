@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from './api';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { downloadAhead } from '@/device/cache/downloads';
 import { receive, send, type News } from './exchange';
 
@@ -72,7 +72,8 @@ async function round(): Promise<void> {
     retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
     useSync.setState({ settled: true });
     if (error instanceof ServerProblem && error.status === 401) sessionLost();
-    else if (error instanceof Unreachable) useSync.setState({ online: false });
+    else if (error instanceof Unreachable)
+      useSync.setState({ online: false, problem: error.status === null ? null : error.message });
     else if (error instanceof ServerProblem) useSync.setState({ online: true, problem: error.detail });
     else
       useSync.setState({ problem: `Syncing stopped: ${String(error)}. Nothing is lost; it is tried again.` });

@@ -1,4 +1,4 @@
-import { ServerProblem, Unreachable } from '@/device/sync/api';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 
 /** What to tell of a request that failed. @throws what only a mistake of ours can have caused */
 export function inWords(error: unknown): string {

@@ -1,5 +1,5 @@
 import type { Highlight, HighlightKind, WrittenNote } from '@dorvel/core/model';
-import { newItem } from '@dorvel/core/sync';
+import { newItem } from '@dorvel/core/records';
 import { markingOf } from './marking';
 import { ALL_MARKS, facetsOf, inRuns, marksByItem } from './marks-view';
 import { placeMarks } from './use-marks-in-text';

@@ -1,4 +1,4 @@
-import { newItem } from '@dorvel/core/sync';
+import { newItem } from '@dorvel/core/records';
 import { quotationOf, sharePassage } from './share-highlights';
 
 Object.assign(URL, { canParse: (address: string) => /^https?:/.test(address) });

@@ -1,4 +1,5 @@
-import type { ChoiceChanges, Item, Stage } from '@dorvel/core/model';
+import type { ItemChoices } from '@dorvel/core/records';
+import type { Item, Stage } from '@dorvel/core/model';
 import { addDays } from '@dorvel/core/reading';
 import { inStage, moveTo, rankAtEnd, rankOnTop, type NewRank } from '@dorvel/core/queue';
 import { choose, chooseAll } from '@/device/store/changes';
@@ -20,7 +21,7 @@ export function useMoves() {
   const show = useNotices((state) => state.show);
   const queue = items.filter((item) => inStage(item, 'queue'));
 
-  const undoable = async (item: Item, changes: ChoiceChanges, says: string, undone?: () => void) => {
+  const undoable = async (item: Item, changes: ItemChoices, says: string, undone?: () => void) => {
     const before = asBefore(item, changes);
     await choose(item.id, changes);
     show({
@@ -35,7 +36,7 @@ export function useMoves() {
     });
   };
   /** The same for many items at once, with one undo for all. */
-  const undoableAll = async (changes: readonly { item: Item; set: ChoiceChanges }[], says: string) => {
+  const undoableAll = async (changes: readonly { item: Item; set: ItemChoices }[], says: string) => {
     const before = changes.map(({ item, set }) => ({
       itemId: item.id,
       set: asBefore(item, set),
@@ -97,8 +98,8 @@ export function useMoves() {
 }
 
 /** What takes changes back. Only what is changed is put back: another choice made meanwhile stays. */
-function asBefore(item: Item, changes: ChoiceChanges): ChoiceChanges {
+function asBefore(item: Item, changes: ItemChoices): ItemChoices {
   return Object.fromEntries(
-    Object.keys(changes).map((field) => [field, item.choices[field as keyof ChoiceChanges].value]),
+    Object.keys(changes).map((field) => [field, item.choices[field as keyof ItemChoices].value]),
   );
 }

@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { newItem } from '@dorvel/core/sync';
+import { newItem } from '@dorvel/core/records';
 import type { KeptCopy } from '@/device/store/store';
 import type { NarratorEvents } from '@/device/voice/narrator';
 

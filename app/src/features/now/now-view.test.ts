@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import type { Item } from '@dorvel/core/model';
-import { applyMutation, newItem } from '@dorvel/core/sync';
+import { itemKind, newItem } from '@dorvel/core/records';
 import {
   asWaiting,
   dueToday,
@@ -55,7 +55,7 @@ function item(wanted: Wanted = {}): Item {
     copyId: id,
     cameThrough: { verdict: 'whole', reasons: [], signs: [] },
   };
-  const chosen = applyMutation(saved, {
+  const chosen = itemKind.apply(saved, {
     type: 'choose',
     id,
     itemId: id,
@@ -70,7 +70,7 @@ function item(wanted: Wanted = {}): Item {
   const fraction = wanted.read ?? 0;
   const after =
     fraction > 0
-      ? applyMutation(chosen, {
+      ? itemKind.apply(chosen, {
           type: 'progress',
           id,
           itemId: id,

@@ -9,7 +9,7 @@ import TableOfContents from 'lucide-react-native/icons/table-of-contents';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Linking, Pressable, Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from '@/device/sync/api';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { choose, fetchAgain } from '@/device/store/changes';
 import { keepPicturesOf } from '@/device/cache/downloads';
 import { useCopy, useItem } from '@/device/store/library';

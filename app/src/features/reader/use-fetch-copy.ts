@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { useEffect, useState } from 'react';
 import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from '@/device/sync/api';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { keepCopy } from '@/device/cache/downloads';
 
 /**

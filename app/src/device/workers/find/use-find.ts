@@ -2,7 +2,8 @@ import type { Answer, FindResponse, Passage, Question, Scope } from '@dorvel/cor
 import { proxy, wrap, type Remote } from 'comlink';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useAccount } from '@/device/store/account';
-import { api, ServerProblem, Unreachable } from '@/device/sync/api';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
+import { api } from '@/device/sync/api';
 import { usePaceFactors } from '@/device/store/pace';
 import { useSync } from '@/device/sync/sync-loop';
 import type { Finding } from './finding';

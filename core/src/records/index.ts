@@ -1,0 +1,10 @@
+export { activityKind } from './activity';
+export { cardKind, type CardChanges, type CardMutation } from './card';
+export { feedKind, type FeedChanges, type FeedMutation } from './feed';
+export { highlightKind, type HighlightChanges } from './highlight';
+export { itemKind, newItem, withMarksOf, type ItemChoices, type ItemMutation } from './item';
+export { type Change, type Kind, type Stored } from './kind';
+export { noteKind, type NoteChanges, type NoteMutation } from './note';
+export { stampsOf } from './registers';
+export * from './registry';
+export { searchKind } from './search';
