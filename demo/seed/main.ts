@@ -2,9 +2,8 @@ import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import { Copy, Item, joinSpans, Setup, spanOf, tagKey, type Carrier } from '@dorvel/core/model';
-import { PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
-import type { Mutation } from '@dorvel/core/records';
-import { createClock } from '@dorvel/core/sync';
+import { changeMaker, highlightKind, type ChangeMaker, type Mutation } from '@dorvel/core/records';
+import { createClock, PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
@@ -61,10 +60,10 @@ function addressOf({ page }: SeedEntry): string {
   return address;
 }
 
-/** Stamps as a device would have made them on the day. */
-function stampsFrom(instant: number): () => string {
-  const clock = createClock('seed', () => instant);
-  return () => clock.next();
+/** Makes changes as a device would have made them at an instant. */
+function madeAt(instant: number): ChangeMaker {
+  const now = () => instant;
+  return changeMaker({ clock: createClock('seed', now), newId: uuidv7, now });
 }
 
 async function seed(): Promise<void> {
@@ -75,78 +74,54 @@ async function seed(): Promise<void> {
 
   console.log(`Filling the demo library with ${SEED.length} pages of the small web…`);
   const started = Date.now();
-  const planned = SEED.map((entry, index) => ({
-    entry,
-    itemId: uuidv7(),
-    savedAt: started - entry.savedDaysAgo * DAY_MS - (index % 9) * HOUR_MS,
-  }));
-  await push(
-    planned.map(({ entry, itemId, savedAt }) => ({
-      type: 'save',
-      id: uuidv7(),
-      itemId,
-      address: addressOf(entry),
-      savedAt,
-      stamp: stampsFrom(savedAt)(),
-    })),
-  );
+  const planned = SEED.map((entry, index) => {
+    const savedAt = started - entry.savedDaysAgo * DAY_MS - (index % 9) * HOUR_MS;
+    return { entry, savedAt, save: madeAt(savedAt).save({ address: addressOf(entry) }) };
+  });
+  await push(planned.map(({ save }) => save));
   const items = await settled();
   const changes: Mutation[] = [];
   let rank = 0;
-  for (const { entry, itemId, savedAt } of planned) {
+  for (const { entry, save, savedAt } of planned) {
+    const { itemId } = save;
     const item = items.get(itemId);
     if (!item) throw new Error(`${entry.page} is not in the library`);
     const decidedAt = savedAt + 20 * HOUR_MS;
     const lastInAt = entry.lastInDaysAgo === undefined ? decidedAt : started - entry.lastInDaysAgo * DAY_MS;
     if (entry.read) changes.push(...(await reading(item, entry, lastInAt)));
-    const marked = stampsFrom(decidedAt);
+    const decided = madeAt(decidedAt);
     if (entry.tags)
-      changes.push({
-        type: 'tag',
-        id: uuidv7(),
-        itemId,
-        stamp: marked(),
-        set: Object.fromEntries(entry.tags.map((tag) => [tagKey(tag), tag])),
-      });
-    if (entry.note)
-      changes.push({ type: 'choose', id: uuidv7(), itemId, stamp: marked(), set: { note: entry.note } });
+      changes.push(decided.tag(itemId, Object.fromEntries(entry.tags.map((tag) => [tagKey(tag), tag]))));
+    if (entry.note) changes.push(decided.choose(itemId, { note: entry.note }));
     if (entry.marks) changes.push(...(await marking(item, entry.marks, lastInAt)));
     if (entry.cards) changes.push(...(await carding(item, entry.cards, lastInAt)));
     for (const note of entry.notes ?? []) changes.push(writing(itemId, note, lastInAt, started));
     if (entry.stage === 'inbox') continue;
     const done = entry.stage === 'finished' || entry.read === 1;
-    const stamps = stampsFrom(done ? lastInAt : decidedAt);
-    changes.push({
-      type: 'choose',
-      id: uuidv7(),
-      itemId,
-      stamp: stamps(),
-      set: {
+    changes.push(
+      madeAt(done ? lastInAt : decidedAt).choose(itemId, {
         stage: entry.stage,
         ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}),
         ...(done ? { finishedAt: lastInAt } : {}),
         ...(entry.comeBackInDays === undefined
           ? {}
           : { comeBackOn: dayOf(started + entry.comeBackInDays * DAY_MS) }),
-      },
-    });
+      }),
+    );
   }
   await push(changes);
-  for (const { entry, itemId } of planned) await turn(entry, itemId);
+  for (const { entry, save } of planned) await turn(entry, save.itemId);
   await followAll();
 }
 
 /** The feeds that she follows, from a day when all of them still worked. */
 async function followAll(): Promise<void> {
-  const next = stampsFrom(Date.now());
+  const make = madeAt(Date.now());
   await push(
     FOLLOWED.flatMap(({ address, set }): Mutation[] => {
       const url = `http://${address.replace(':', `.localhost:${smallWebPort}`)}`;
       const feedId = uuidv5(canonicalAddress(url), uuidv5.URL);
-      return [
-        { type: 'follow', id: uuidv7(), feedId, stamp: next(), address: url, followedAt: Date.now() },
-        ...(set ? [{ type: 'feed' as const, id: uuidv7(), feedId, stamp: next(), set }] : []),
-      ];
+      return [make.follow(feedId, url), ...(set ? [make.changeFeed(feedId, set)] : [])];
     }),
   );
 }
@@ -167,7 +142,7 @@ async function turn(entry: SeedEntry, itemId: string): Promise<void> {
         .on('error', reject)
         .end();
     });
-    await push([{ type: 'refetch', id: uuidv7(), itemId, stamp: stampsFrom(Date.now())() }]);
+    await push([madeAt(Date.now()).refetch(itemId)]);
     await settled();
   }
 }
@@ -191,7 +166,7 @@ async function reading(
   const starts = wordStarts(plain.text, copy.language);
   const offset = read >= 1 ? plain.text.length : (starts[Math.floor(read * starts.length)] ?? 0);
   const position = anchorAt(plain, starts, offset);
-  const next = stampsFrom(lastInAt);
+  const make = madeAt(lastInAt);
   const byEar = heard.reduce((sum, [from, to]) => sum + to - from, 0);
   const sitting = (by: Carrier, fraction: number, endedAt: number): Mutation[] => {
     if (fraction < 0.01) return [];
@@ -206,18 +181,14 @@ async function reading(
       seconds,
       words: Math.round(fraction * page.wordCount),
     };
-    return [{ type: 'activity', id: uuidv7(), itemId: item.id, stamp: next(), activity }];
+    return [make.activity(activity)];
   };
   return [
-    {
-      type: 'progress',
-      id: uuidv7(),
-      itemId: item.id,
-      stamp: next(),
+    make.progress(item.id, {
       furthest: position.fraction,
       position,
       heard: heard.map(([from, to]) => spanOf(from, to)).reduce(joinSpans, []),
-    },
+    }),
     ...sitting('eyes', read - byEar, lastInAt - 4 * HOUR_MS),
     ...sitting('ears', byEar, lastInAt),
   ];
@@ -231,17 +202,13 @@ async function marking(
 ): Promise<Mutation[]> {
   const copyId = item.capture.page?.copyId ?? '';
   const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
-  const next = stampsFrom(markedAt);
+  const make = madeAt(markedAt);
   return marks.flatMap(({ words, kind, note }): Mutation[] => {
     const start = text.indexOf(words);
     if (start === -1) throw new Error(`${item.address} does not say “${words}”`);
-    const highlightId = uuidv7();
-    const base = () => ({ id: uuidv7(), itemId: item.id, highlightId, stamp: next() });
-    const passage = passageAt(text, start, start + words.length, copyId);
-    return [
-      { ...base(), type: 'mark', madeAt: markedAt, kind, passage },
-      ...(note ? [{ ...base(), type: 'change-mark' as const, set: { note } }] : []),
-    ];
+    const highlight = make.highlight(item.id, kind, passageAt(text, start, start + words.length, copyId));
+    const made = highlightKind.apply(undefined, highlight);
+    return [highlight, ...(note && made ? [make.changeHighlight(made, { note })] : [])];
   });
 }
 
@@ -249,24 +216,16 @@ async function marking(
 async function carding(
   item: Item,
   cards: NonNullable<SeedEntry['cards']>,
-  madeAt: number,
+  cardedAt: number,
 ): Promise<Mutation[]> {
   const copyId = item.capture.page?.copyId ?? '';
   const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
-  const next = stampsFrom(madeAt);
+  const make = madeAt(cardedAt);
   return cards.map(({ words, front, back = '' }): Mutation => {
     const start = text.indexOf(words);
     if (start === -1) throw new Error(`${item.address} does not say “${words}”`);
     const passage = passageAt(text, start, start + words.length, copyId);
-    return {
-      type: 'card',
-      id: uuidv7(),
-      cardId: uuidv7(),
-      madeAt,
-      source: { itemId: item.id, highlightId: null, passage },
-      set: { front, back },
-      stamp: next(),
-    };
+    return make.card({ itemId: item.id, highlightId: null, passage }, { front, back });
   });
 }
 
@@ -274,20 +233,12 @@ async function carding(
 function writing(
   itemId: string,
   note: NonNullable<SeedEntry['notes']>[number],
-  madeAt: number,
+  writtenAt: number,
   today: number,
 ): Mutation {
   const dueOn = note.toDo === undefined ? null : dayOf(today + note.toDo * DAY_MS);
-  return {
-    type: 'write',
-    id: uuidv7(),
-    noteId: uuidv7(),
-    madeAt,
-    noteItemId: itemId,
-    on: null,
-    set: { text: note.text, task: dueOn === null ? 'none' : 'open', dueOn },
-    stamp: stampsFrom(madeAt)(),
-  };
+  const task = dueOn === null ? 'none' : 'open';
+  return madeAt(writtenAt).note({ itemId, on: null }, { text: note.text, task, dueOn });
 }
 
 /** All items, once no capture is under way any more. */

@@ -5,7 +5,13 @@ import {
   type HowMuch,
   type MarkedPassage,
 } from '@dorvel/core/model';
-import type { ItemChoices, Mutation } from '@dorvel/core/records';
+import {
+  changeMaker,
+  type ChangeMaker,
+  type ItemChoices,
+  type Mutation,
+  type TagChanges,
+} from '@dorvel/core/records';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { kept, type Pairing } from './storage';
@@ -13,11 +19,11 @@ import { kept, type Pairing } from './storage';
 let clock: HybridClock | undefined;
 let aheadMs = 0;
 
-/** By the server's clock, as on all devices of the reader. */
-async function nextStamp(): Promise<string> {
+/** Changes by the server's clock, as on all devices of the reader. */
+async function maker(): Promise<ChangeMaker> {
   aheadMs = await kept.serverAheadMs();
   clock ??= createClock(await kept.device(), () => Date.now() + aheadMs, await kept.lastStamp());
-  return clock.next();
+  return changeMaker({ clock, newId: uuidv7, now: Date.now });
 }
 
 /** What is to be saved. */
@@ -32,41 +38,32 @@ export interface Wish {
   note?: string;
 }
 
+/** What cannot be sent is fetched by the server, as far as it can. */
+const isSendable = (given: GivenText | undefined) => given !== undefined && isPushable(given.body);
+
 /** Writes a save down, to be sent. @returns the new item's id */
 export async function keepSave(pairing: Pairing, wish: Wish): Promise<string> {
-  const itemId = uuidv7();
   const { address, howMuch, given, tags, title, note } = wish;
-  const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
-  const mutations: Mutation[] = [{ ...(await base()), type: 'save', address, savedAt: Date.now(), howMuch }];
-  // What cannot be sent is fetched by the server, as far as it can.
-  if (given && isPushable(given.body)) mutations.push({ ...(await base()), type: 'provide', given });
-  if (title !== undefined || note !== undefined)
-    mutations.push({
-      ...(await base()),
-      type: 'choose',
-      set: { ...(title === undefined ? {} : { title }), ...(note === undefined ? {} : { note }) },
-    });
-  if (tags) mutations.push({ ...(await base()), type: 'tag', set: tags });
+  const make = await maker();
+  const save = make.save({ address, howMuch });
+  const { itemId } = save;
+  const mutations: Mutation[] = [save];
+  if (given && isSendable(given)) mutations.push(make.provide(itemId, given));
+  const set = { ...(title === undefined ? {} : { title }), ...(note === undefined ? {} : { note }) };
+  if (Object.keys(set).length > 0) mutations.push(make.choose(itemId, set));
+  if (tags) mutations.push(make.tag(itemId, tags));
   await kept.outbox.add(pairing.account.id, mutations);
   return itemId;
 }
 
 /** Writes down what the reader decided about an item. */
 export async function keepChoice(pairing: Pairing, itemId: string, set: ItemChoices): Promise<void> {
-  await kept.outbox.add(pairing.account.id, [
-    { type: 'choose', id: uuidv7(), itemId, stamp: await nextStamp(), set },
-  ]);
+  await kept.outbox.add(pairing.account.id, [(await maker()).choose(itemId, set)]);
 }
 
 /** Writes down tags put on, or taken off as null. */
-export async function keepTags(
-  pairing: Pairing,
-  itemId: string,
-  set: Record<string, string | null>,
-): Promise<void> {
-  await kept.outbox.add(pairing.account.id, [
-    { type: 'tag', id: uuidv7(), itemId, stamp: await nextStamp(), set },
-  ]);
+export async function keepTags(pairing: Pairing, itemId: string, set: TagChanges): Promise<void> {
+  await kept.outbox.add(pairing.account.id, [(await maker()).tag(itemId, set)]);
 }
 
 /** Writes down that another amount is to be kept, with the page anew where it is here. */
@@ -76,12 +73,10 @@ export async function keepHowMuch(
   howMuch: HowMuch,
   given: GivenText | undefined,
 ): Promise<void> {
-  const base = async () => ({ id: uuidv7(), itemId, stamp: await nextStamp() });
+  const make = await maker();
   await kept.outbox.add(pairing.account.id, [
-    { ...(await base()), type: 'choose', set: { howMuch } },
-    given && isPushable(given.body)
-      ? { ...(await base()), type: 'provide', given }
-      : { ...(await base()), type: 'refetch' },
+    make.choose(itemId, { howMuch }),
+    given && isSendable(given) ? make.provide(itemId, given) : make.refetch(itemId),
   ]);
 }
 
@@ -92,18 +87,7 @@ export async function keepMark(
   kind: HighlightKind,
   passage: MarkedPassage,
 ): Promise<string> {
-  const highlightId = uuidv7();
-  await kept.outbox.add(pairing.account.id, [
-    {
-      type: 'mark',
-      id: uuidv7(),
-      itemId,
-      highlightId,
-      madeAt: Date.now(),
-      kind,
-      passage,
-      stamp: await nextStamp(),
-    },
-  ]);
-  return highlightId;
+  const highlight = (await maker()).highlight(itemId, kind, passage);
+  await kept.outbox.add(pairing.account.id, [highlight]);
+  return highlight.highlightId;
 }

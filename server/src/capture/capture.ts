@@ -11,7 +11,7 @@ import {
   type Item,
   type PageFacts,
 } from '@dorvel/core/model';
-import { itemKind, withMarksOf } from '@dorvel/core/records';
+import { changeMaker, itemKind, withMarksOf } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';
 import { saveAgain } from '@dorvel/core/queue';
 import { v7 as uuidv7 } from 'uuid';
@@ -343,13 +343,11 @@ async function standFor(
     sameAs: standing.id,
   });
   await write.moveRecords(item.id, standing.id);
-  const raised = itemKind.apply(standing, {
-    type: 'choose',
-    id: uuidv7(),
-    itemId: standing.id,
-    stamp: tools.clock.next(),
-    set: saveAgain(standing, await write.inQueue(), tools.now()),
-  });
+  const make = changeMaker({ ...tools, newId: uuidv7 });
+  const raised = itemKind.apply(
+    standing,
+    make.choose(standing.id, saveAgain(standing, await write.inQueue(), tools.now()), standing),
+  );
   if (raised) await write.put(withMarksOf(raised, item, tools.clock.next()));
 }
 

@@ -1,5 +1,5 @@
 import { LONGEST_NOTE, tagKey, TagName, type GivenText, type HowMuch, type Item } from '@dorvel/core/model';
-import { itemKind } from '@dorvel/core/records';
+import { changeMaker, itemKind, type ItemMutation } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import type { LibraryWriter } from './library';
@@ -26,49 +26,33 @@ export async function saveFor(
   wish: Wish,
   tools: { clock: HybridClock; now(): number },
 ): Promise<SavedFor> {
-  const made = uuidv7();
-  const base = (itemId: string) => ({ id: uuidv7(), itemId, stamp: tools.clock.next() });
-  const result = await takeMutation(
-    write,
-    {
-      ...base(made),
-      type: 'save',
-      address: wish.address,
-      savedAt: tools.now(),
-      ...(wish.howMuch ? { howMuch: wish.howMuch } : {}),
-    },
-    tools,
-  );
+  const make = changeMaker({ ...tools, newId: uuidv7 });
+  const save = make.save(wish);
+  const result = await takeMutation(write, save, tools);
   if (result.outcome === 'refused') return { ok: false, says: result.detail };
   const wasThere = result.outcome === 'already-saved';
-  const itemId = wasThere ? result.itemId : made;
+  const itemId = wasThere ? result.itemId : save.itemId;
   const before = await write.item(itemId);
   if (wish.given && before?.capture.page?.cameThrough.verdict !== 'whole')
-    await provide(write, itemId, wish.given, tools);
+    await provide(write, make.provide(itemId, wish.given), tools.now());
   const tags = (wish.tags ?? []).flatMap((tag) => TagName.safeParse(tag).data ?? []);
   if (tags.length > 0) {
     const set = Object.fromEntries(tags.map((tag) => [tagKey(tag), tag]));
-    await takeMutation(write, { ...base(itemId), type: 'tag', set }, tools);
+    await takeMutation(write, make.tag(itemId, set, before), tools);
   }
   const known = before?.choices.note.value ?? '';
   if (wish.note && !known.includes(wish.note)) {
     const note = [known, wish.note].filter(Boolean).join('\n\n').slice(0, LONGEST_NOTE);
-    await takeMutation(write, { ...base(itemId), type: 'choose', set: { note } }, tools);
+    await takeMutation(write, make.choose(itemId, { note }, before), tools);
   }
   const item = await write.item(itemId);
   return item ? { ok: true, item, wasThere } : { ok: false, says: 'It could not be saved.' };
 }
 
 /** As a device gives a text by hand; but what comes by mail may be larger than what a device may send. */
-async function provide(
-  write: LibraryWriter,
-  itemId: string,
-  given: GivenText,
-  { clock, now }: { clock: HybridClock; now(): number },
-): Promise<void> {
-  const base = { id: uuidv7(), itemId, stamp: clock.next() };
-  const item = itemKind.apply(await write.item(itemId), { ...base, type: 'provide', given });
-  if (!item) return;
-  await write.enqueueCapture(itemId, now(), given);
+async function provide(write: LibraryWriter, change: ItemMutation, now: number): Promise<void> {
+  const item = itemKind.apply(await write.item(change.itemId), change);
+  if (!item || change.type !== 'provide') return;
+  await write.enqueueCapture(item.id, now, change.given);
   await write.put({ ...item, capture: { ...item.capture, revision: write.sequence } });
 }

@@ -2,6 +2,7 @@ import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core
 import { clipped, instantOf, type Item } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
+  changeMaker,
   feedKind,
   itemKind,
   newItem,
@@ -183,13 +184,11 @@ async function save(
     ...item,
     capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id },
   });
-  const raised = itemKind.apply(first, {
-    type: 'choose',
-    id: uuidv7(),
-    itemId: first.id,
-    stamp: tools.clock.next(),
-    set: saveAgain(first, await write.inQueue(), tools.now()),
-  });
+  const make = changeMaker({ ...tools, newId: uuidv7 });
+  const raised = itemKind.apply(
+    first,
+    make.choose(first.id, saveAgain(first, await write.inQueue(), tools.now()), first),
+  );
   if (raised) await write.put(raised);
   return { outcome: 'already-saved', mutationId, itemId: first.id };
 }

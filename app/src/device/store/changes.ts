@@ -1,6 +1,5 @@
 import { canonicalAddress, type AddressReading } from '@dorvel/core/address';
 import {
-  NEVER,
   type Activity,
   tagKey,
   TagName,
@@ -17,13 +16,15 @@ import {
   type Spans,
   type TextAnchor,
 } from '@dorvel/core/model';
-import type {
-  ItemChoices,
-  FeedChanges,
-  HighlightChanges,
-  CardChanges,
-  NoteChanges,
-  Mutation,
+import {
+  changeMaker,
+  type ItemChoices,
+  type FeedChanges,
+  type HighlightChanges,
+  type CardChanges,
+  type NoteChanges,
+  type Mutation,
+  type TagChanges,
 } from '@dorvel/core/records';
 import { saveAgain } from '@dorvel/core/queue';
 import Dexie from 'dexie';
@@ -34,9 +35,7 @@ import type { DeviceStore } from './store';
 import { syncSoon, tellOf } from '@/device/sync/sync-loop';
 import { noteDown, unwrittenOf } from './journal';
 
-/** What a reader does wins over what it replaces, whatever the clock of who wrote that. */
-const stampsOf = (registers: object): string[] =>
-  Object.values(registers as Record<string, { at: string }>).map(({ at }) => at);
+const make = changeMaker({ clock, newId: uuidv7, now: Date.now });
 
 function store(): DeviceStore {
   const { store: open } = useAccount.getState();
@@ -84,10 +83,9 @@ export async function saveAddress(
   howMuch: HowMuch,
   given?: GivenText,
 ): Promise<SaveOutcome> {
-  const itemId = uuidv7();
-  const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
-  const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
-  const changes: Mutation[] = given ? [save, { ...base(), type: 'provide', given }] : [save];
+  const save = make.save({ address, howMuch });
+  const { itemId } = save;
+  const changes: Mutation[] = given ? [save, make.provide(itemId, given)] : [save];
   // Not even while it is looked for may it get lost.
   const written = noteDown(useAccount.getState().account?.id ?? '', changes);
   const known = await store()
@@ -133,21 +131,13 @@ export async function saveAll(
     const part = wishes.slice(at, at + AT_ONCE);
     const mutations = part.flatMap(({ address, given, tags = [] }): Mutation[] => {
       const known = standing.get(canonicalAddress(address));
-      const itemId = known?.id ?? uuidv7();
-      const base = () => ({ id: uuidv7(), itemId, stamp: clock.next() });
+      const save = make.save({ address, howMuch });
+      const itemId = known?.id ?? save.itemId;
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
-      const stamp = known ? clock.next(...stampsOf(known.tags)) : clock.next();
-      const tagged: Mutation[] = tags.length > 0 ? [{ ...base(), stamp, type: 'tag', set }] : [];
-      if (known) {
-        const raised = clock.next(...stampsOf(known.choices));
-        return [
-          { ...base(), stamp: raised, type: 'choose', set: saveAgain(known, queue, Date.now()) },
-          ...tagged,
-        ];
-      }
+      const tagged = tags.length > 0 ? [make.tag(itemId, set, known)] : [];
+      if (known) return [make.choose(itemId, saveAgain(known, queue, Date.now()), known), ...tagged];
       made.push(itemId);
-      const save: Mutation = { ...base(), type: 'save', address, savedAt: Date.now(), howMuch };
-      return [save, ...(given ? [{ ...base(), type: 'provide' as const, given }] : []), ...tagged];
+      return [save, ...(given ? [make.provide(itemId, given)] : []), ...tagged];
     });
     await commit(...mutations);
     done(at + part.length);
@@ -158,50 +148,20 @@ export async function saveAll(
 /** Records what the reader decided about many items: all of it at once, or none. */
 export async function chooseAll(changes: readonly { itemId: string; set: ItemChoices }[]): Promise<void> {
   const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
-  await commit(
-    ...changes.map(({ itemId, set }, at) => ({
-      type: 'choose' as const,
-      id: uuidv7(),
-      itemId,
-      set,
-      stamp: clock.next(...stampsOf(items[at]?.choices ?? {})),
-    })),
-  );
+  await commit(...changes.map(({ itemId, set }, at) => make.choose(itemId, set, items[at])));
 }
 
-/** Puts tags on many items, or takes them off: all of it at once, or none. See tag. */
-export async function tagAll(
-  changes: readonly { itemId: string; set: Readonly<Record<string, string | null>> }[],
-): Promise<void> {
+/** Puts tags on many items, or takes them off: all of it at once, or none. */
+export async function tagAll(changes: readonly { itemId: string; set: TagChanges }[]): Promise<void> {
   const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
-  await commit(
-    ...changes.map(({ itemId, set }, at) => ({
-      type: 'tag' as const,
-      id: uuidv7(),
-      itemId,
-      set,
-      stamp: clock.next(...stampsOf(items[at]?.tags ?? {})),
-    })),
-  );
+  await commit(...changes.map(({ itemId, set }, at) => make.tag(itemId, set, items[at])));
 }
 
 /** Records what the reader decided about an item. */
-export async function choose(itemId: string, set: ItemChoices): Promise<void> {
-  const item = await store().items.get(itemId);
-  const stamp = clock.next(...stampsOf(item?.choices ?? {}));
-  await commit({ type: 'choose', id: uuidv7(), itemId, set, stamp });
-}
+export const choose = (itemId: string, set: ItemChoices) => chooseAll([{ itemId, set }]);
 
-/**
- * Puts tags on an item, or takes them off.
- *
- * @param set by key (see tagKey): the tag as the reader writes it, or null to take it off
- */
-export async function tag(itemId: string, set: Readonly<Record<string, string | null>>): Promise<void> {
-  const item = await store().items.get(itemId);
-  const stamp = clock.next(...stampsOf(item?.tags ?? {}));
-  await commit({ type: 'tag', id: uuidv7(), itemId, set, stamp });
-}
+/** Puts tags on an item, or takes them off. */
+export const tag = (itemId: string, set: TagChanges) => tagAll([{ itemId, set }]);
 
 /** Records how far the reader is, and what of the text went by ear. */
 export async function recordProgress(
@@ -211,30 +171,17 @@ export async function recordProgress(
   heard: Spans = [],
 ): Promise<void> {
   const item = await store().items.get(itemId);
-  const stamp = clock.next(item?.progress.position?.at ?? NEVER);
-  await commit({ type: 'progress', id: uuidv7(), itemId, furthest, position, heard, stamp });
+  await commit(make.progress(itemId, { furthest, position, heard }, item));
 }
 
 /** Records a sitting, or that it has grown. */
-export async function recordActivity(activity: Activity): Promise<void> {
-  await commit({
-    type: 'activity',
-    id: uuidv7(),
-    itemId: activity.itemId,
-    activity,
-    stamp: clock.next(),
-  });
-}
+export const recordActivity = (activity: Activity) => commit(make.activity(activity));
 
 /** Gives an item its text by hand; it is made ready as soon as there is a connection. */
-export async function giveText(itemId: string, given: GivenText): Promise<void> {
-  await commit({ type: 'provide', id: uuidv7(), itemId, given, stamp: clock.next() });
-}
+export const giveText = (itemId: string, given: GivenText) => commit(make.provide(itemId, given));
 
 /** Asks the server to fetch the page again. */
-export async function fetchAgain(itemId: string): Promise<void> {
-  await commit({ type: 'refetch', id: uuidv7(), itemId, stamp: clock.next() });
-}
+export const fetchAgain = (itemId: string) => commit(make.refetch(itemId));
 
 /** A feed to be followed. */
 export interface Followed {
@@ -260,10 +207,9 @@ export async function followFeeds(feeds: readonly Followed[]): Promise<string[]>
       ...(title?.trim() ? { title: title.trim().slice(0, 500) } : {}),
       ...(tagName.success ? { tag: tagName.data } : {}),
     };
-    const base = () => ({ id: uuidv7(), feedId, stamp: clock.next(...stampsOf(known[at]?.choices ?? {})) });
     return [
-      { ...base(), type: 'follow', address, followedAt: Date.now() },
-      ...(Object.keys(set).length > 0 ? [{ ...base(), type: 'feed' as const, set }] : []),
+      make.follow(feedId, address, known[at]),
+      ...(Object.keys(set).length > 0 ? [make.changeFeed(feedId, set, known[at])] : []),
     ];
   });
   await commit(...mutations);
@@ -272,106 +218,57 @@ export async function followFeeds(feeds: readonly Followed[]): Promise<string[]>
 
 /** Records what the reader decided about a feed. */
 export async function changeFeed(feedId: string, set: FeedChanges): Promise<void> {
-  const feed = await store().feeds.get(feedId);
-  const stamp = clock.next(...stampsOf(feed?.choices ?? {}));
-  await commit({ type: 'feed', id: uuidv7(), feedId, set, stamp });
+  await commit(make.changeFeed(feedId, set, await store().feeds.get(feedId)));
 }
 
 /** Marks a passage. @returns the highlight's id */
 export async function mark(itemId: string, kind: HighlightKind, passage: MarkedPassage): Promise<string> {
-  const highlightId = uuidv7();
-  await commit({
-    type: 'mark',
-    id: uuidv7(),
-    itemId,
-    highlightId,
-    madeAt: Date.now(),
-    kind,
-    passage,
-    stamp: clock.next(),
-  });
-  return highlightId;
+  const highlight = make.highlight(itemId, kind, passage);
+  await commit(highlight);
+  return highlight.highlightId;
 }
 
 /** Records what the reader decided about a highlight. */
 export async function changeMark(highlightId: string, set: HighlightChanges): Promise<void> {
   const highlight = await store().highlights.get(highlightId);
-  if (!highlight) return;
-  const { itemId } = highlight;
-  const stamp = clock.next(...stampsOf(highlight.choices));
-  await commit({ type: 'change-mark', id: uuidv7(), itemId, highlightId, set, stamp });
+  if (highlight) await commit(make.changeHighlight(highlight, set));
 }
 
 /** Keeps a search. @returns its id */
 export async function keepSearch(written: string, scope: Scope): Promise<string> {
-  const searchId = uuidv7();
-  const stamp = clock.next();
-  await putSearch({ id: searchId, madeAt: Date.now() }, { written, scope, removed: false }, stamp);
-  return searchId;
+  const kept = make.keepSearch(written, scope);
+  await commit(kept);
+  return kept.searchId;
 }
 
 /** Keeps a search no longer, or, with `removed` false, keeps it again. */
-export async function removeSearch(search: SavedSearch, removed: boolean): Promise<void> {
-  const { written, scope } = search.choices;
-  const stamp = clock.next(...stampsOf(search.choices));
-  await putSearch(search, { written: written.value, scope: scope.value, removed }, stamp);
-}
-
-async function putSearch(
-  { id, madeAt }: Pick<SavedSearch, 'id' | 'madeAt'>,
-  set: { written: string; scope: Scope; removed: boolean },
-  stamp: string,
-): Promise<void> {
-  await commit({ type: 'search', id: uuidv7(), searchId: id, madeAt, set, stamp });
-}
-
-type NewNote = Pick<WrittenNote, 'itemId' | 'on'>;
+export const removeSearch = (search: SavedSearch, removed: boolean) =>
+  commit(make.removeSearch(search, removed));
 
 /** Writes a note. @returns its id */
-export async function writeNote({ itemId, on }: NewNote, set: NoteChanges): Promise<string> {
-  const noteId = uuidv7();
-  await putNote({ id: noteId, madeAt: Date.now(), itemId, on }, set, clock.next());
-  return noteId;
+export async function writeNote(
+  about: Pick<WrittenNote, 'itemId' | 'on'>,
+  set: NoteChanges,
+): Promise<string> {
+  const note = make.note(about, set);
+  await commit(note);
+  return note.noteId;
 }
 
 /** Records what the reader decided about a note. */
-export async function changeNote(note: WrittenNote, set: NoteChanges): Promise<void> {
-  await putNote(note, set, clock.next(...stampsOf(note.choices)));
-}
-
-async function putNote(
-  { id, madeAt, itemId, on }: Pick<WrittenNote, 'id' | 'madeAt' | 'itemId' | 'on'>,
-  set: NoteChanges,
-  stamp: string,
-): Promise<void> {
-  const [noteId, noteItemId] = [id, itemId];
-  await commit({ type: 'write', id: uuidv7(), noteId, madeAt, noteItemId, on, set, stamp });
-}
+export const changeNote = (note: WrittenNote, set: NoteChanges) => commit(make.changeNote(note, set));
 
 /** Makes cards, all or none. @returns their ids */
 export async function makeCards(
   cards: readonly (Pick<Card, 'source'> & { front: string; back: string })[],
 ): Promise<string[]> {
-  const mutations = cards.map(({ source, front, back }) => ({
-    type: 'card' as const,
-    id: uuidv7(),
-    cardId: uuidv7(),
-    madeAt: Date.now(),
-    source,
-    set: { front, back },
-    stamp: clock.next(),
-  }));
-  await commit(...mutations);
-  return mutations.map(({ cardId }) => cardId);
+  const made = cards.map(({ source, front, back }) => make.card(source, { front, back }));
+  await commit(...made);
+  return made.map(({ cardId }) => cardId);
 }
 
 /** Records what the reader decided about a card. */
-export async function changeCard({ id, madeAt, source, choices }: Card, set: CardChanges): Promise<void> {
-  const stamp = clock.next(...stampsOf(choices));
-  await commit({ type: 'card', id: uuidv7(), cardId: id, madeAt, source, set, stamp });
-}
+export const changeCard = (card: Card, set: CardChanges) => commit(make.changeCard(card, set));
 
 /** Records an answer, or that it is taken back. */
-export async function recall(cardId: string, answer: Recall): Promise<void> {
-  await commit({ type: 'recall', id: uuidv7(), cardId, recall: answer, stamp: clock.next() });
-}
+export const recall = (cardId: string, answer: Recall) => commit(make.recall(cardId, answer));

@@ -1,0 +1,195 @@
+import {
+  NEVER,
+  type Activity,
+  type Card,
+  type Feed,
+  type GivenText,
+  type Highlight,
+  type HighlightKind,
+  type HowMuch,
+  type Item,
+  type MarkedPassage,
+  type Recall,
+  type SavedSearch,
+  type Scope,
+  type Spans,
+  type TextAnchor,
+  type WrittenNote,
+} from '../model';
+import type { ActivityMutation } from './activity';
+import type { CardChanges, CardMutation } from './card';
+import type { FeedChanges, FeedMutation } from './feed';
+import type { HighlightChanges, HighlightMutation } from './highlight';
+import type { ItemChoices, ItemMutation } from './item';
+import type { NoteChanges, NoteMutation } from './note';
+import { stampsOf } from './registers';
+import type { SearchMutation } from './search';
+
+/** What the making of changes needs from outside. */
+interface Makings {
+  /** See core/sync. */
+  clock: { next(...replaced: readonly string[]): string };
+  newId(): string;
+  /** Wall clock in milliseconds. */
+  now(): number;
+}
+
+/** What is new about something that is saved. */
+interface Saving {
+  address: string;
+  howMuch?: HowMuch;
+}
+
+/** Tags by key (see tagKey): as the reader writes them, or null to take one off. */
+export type TagChanges = Readonly<Record<string, string | null>>;
+
+/** Where a reader is in a text, and what of it went by ear since it was said last. */
+interface Place {
+  furthest: number;
+  position: TextAnchor;
+  heard: Spans;
+}
+
+export type ChangeMaker = ReturnType<typeof changeMaker>;
+
+/**
+ * Makes changes, the same ones on the devices, in the extension and on the server. A change of something that is known
+ * wins over what it replaces, whatever the clock of who wrote that.
+ */
+export function changeMaker({ clock, newId, now }: Makings) {
+  const base = (replaced: object = {}) => ({ id: newId(), stamp: clock.next(...stampsOf(replaced)) });
+  return {
+    save: ({ address, howMuch }: Saving): Extract<ItemMutation, { type: 'save' }> => ({
+      ...base(),
+      type: 'save',
+      itemId: newId(),
+      address,
+      savedAt: now(),
+      ...(howMuch ? { howMuch } : {}),
+    }),
+    choose: (itemId: string, set: ItemChoices, known?: Item): ItemMutation => ({
+      ...base(known?.choices),
+      type: 'choose',
+      itemId,
+      set,
+    }),
+    tag: (itemId: string, set: TagChanges, known?: Item): ItemMutation => ({
+      ...base(known?.tags),
+      type: 'tag',
+      itemId,
+      set,
+    }),
+    progress: (itemId: string, place: Place, known?: Item): ItemMutation => ({
+      id: newId(),
+      stamp: clock.next(known?.progress.position?.at ?? NEVER),
+      type: 'progress',
+      itemId,
+      ...place,
+    }),
+    refetch: (itemId: string): ItemMutation => ({ ...base(), type: 'refetch', itemId }),
+    provide: (itemId: string, given: GivenText): ItemMutation => ({
+      ...base(),
+      type: 'provide',
+      itemId,
+      given,
+    }),
+    activity: (activity: Activity): ActivityMutation => ({
+      ...base(),
+      type: 'activity',
+      itemId: activity.itemId,
+      activity,
+    }),
+    follow: (feedId: string, address: string, known?: Feed): FeedMutation => ({
+      ...base(known?.choices),
+      type: 'follow',
+      feedId,
+      address,
+      followedAt: now(),
+    }),
+    changeFeed: (feedId: string, set: FeedChanges, known?: Feed): FeedMutation => ({
+      ...base(known?.choices),
+      type: 'feed',
+      feedId,
+      set,
+    }),
+    highlight: (
+      itemId: string,
+      kind: HighlightKind,
+      passage: MarkedPassage,
+    ): Extract<HighlightMutation, { type: 'mark' }> => ({
+      ...base(),
+      type: 'mark',
+      itemId,
+      highlightId: newId(),
+      madeAt: now(),
+      kind,
+      passage,
+    }),
+    changeHighlight: (
+      { id: highlightId, itemId, choices }: Highlight,
+      set: HighlightChanges,
+    ): HighlightMutation => ({
+      ...base(choices),
+      type: 'change-mark',
+      itemId,
+      highlightId,
+      set,
+    }),
+    keepSearch: (written: string, scope: Scope): SearchMutation => ({
+      ...base(),
+      type: 'search',
+      searchId: newId(),
+      madeAt: now(),
+      set: { written, scope, removed: false },
+    }),
+    /** Keeps a search no longer, or again. */
+    removeSearch: ({ id: searchId, madeAt, choices }: SavedSearch, removed: boolean): SearchMutation => ({
+      ...base(choices),
+      type: 'search',
+      searchId,
+      madeAt,
+      set: { written: choices.written.value, scope: choices.scope.value, removed },
+    }),
+    note: ({ itemId, on }: Pick<WrittenNote, 'itemId' | 'on'>, set: NoteChanges): NoteMutation => ({
+      ...base(),
+      type: 'write',
+      noteId: newId(),
+      madeAt: now(),
+      noteItemId: itemId,
+      on,
+      set,
+    }),
+    changeNote: (
+      { id: noteId, madeAt, itemId, on, choices }: WrittenNote,
+      set: NoteChanges,
+    ): NoteMutation => ({
+      ...base(choices),
+      type: 'write',
+      noteId,
+      madeAt,
+      noteItemId: itemId,
+      on,
+      set,
+    }),
+    card: (
+      source: Card['source'],
+      sides: { front: string; back: string },
+    ): Extract<CardMutation, { type: 'card' }> => ({
+      ...base(),
+      type: 'card',
+      cardId: newId(),
+      madeAt: now(),
+      source,
+      set: sides,
+    }),
+    changeCard: ({ id: cardId, madeAt, source, choices }: Card, set: CardChanges): CardMutation => ({
+      ...base(choices),
+      type: 'card',
+      cardId,
+      madeAt,
+      source,
+      set,
+    }),
+    recall: (cardId: string, recall: Recall): CardMutation => ({ ...base(), type: 'recall', cardId, recall }),
+  };
+}
