@@ -15,6 +15,7 @@ import { accountRepository } from './accounts/accounts';
 import { findableLibrary, putMissingFindables } from './library/findable';
 import { feedSchedule } from './library/feeds';
 import { jobRepository, type Job, type Lane } from './jobs/queue';
+import { eraseLetGo } from './library/erase';
 import { libraryOf } from './library/library';
 import { mailboxRepository } from './accounts/mailboxes';
 import { perAccount } from './library/per-account';
@@ -28,6 +29,7 @@ import { podcastShelf } from './publish/podcasts';
 import { threadSpeaker } from './publish/speaker';
 import { ChangeBell } from './library/bell';
 
+const ERASE_EVERY_MS = 60 * 60 * 1000;
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
 const log = pino({ level: config.logLevel });
 mkdirSync(config.dataFolder, { recursive: true });
@@ -108,6 +110,16 @@ const lookout = startRunner(
   log,
 );
 
+const erase = async () => {
+  const erased = await eraseLetGo(database, Date.now());
+  for (const hash of erased.pictures) await files.remove(hash);
+  for (const accountId of erased.accountIds) bell.ring(accountId);
+  if (erased.items > 0) log.info({ items: erased.items }, 'erased what was let go 30 days ago');
+};
+const eraseNow = () => void erase().catch((error: unknown) => log.error({ err: error }, 'erasing failed'));
+const erasing = setInterval(eraseNow, ERASE_EVERY_MS).unref();
+eraseNow();
+
 const speaker = threadSpeaker(path.join(config.builtFolder, 'publish/speak.worker.mjs'));
 const podcasts = podcastShelf(database, path.join(config.dataFolder, 'podcasts'), speaker, Date.now);
 await podcasts.recover();
@@ -182,6 +194,7 @@ let stopping = false;
 async function stop(signal: string) {
   if (stopping) return;
   stopping = true;
+  clearInterval(erasing);
   log.info({ signal }, 'stopping');
   server.close();
   mail?.close();

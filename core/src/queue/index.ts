@@ -1,4 +1,5 @@
 export * from './inbox';
+export * from './let-go';
 export * from './order';
 export * from './promises';
 export * from './resurface';

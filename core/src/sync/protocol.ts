@@ -21,7 +21,13 @@ export const PushResult = z.discriminatedUnion('outcome', [
   z.object({ outcome: z.literal('applied'), mutationId: z.string(), stamp: Stamp.optional() }),
   /** The page was already in the library: `itemId` is the item that stands for it. */
   z.object({ outcome: z.literal('already-saved'), mutationId: z.string(), itemId: Id }),
-  z.object({ outcome: z.literal('refused'), mutationId: z.string(), detail: z.string() }),
+  /** `unknown` when it is about a record that the library does not have: one that was erased, say. */
+  z.object({
+    outcome: z.literal('refused'),
+    mutationId: z.string(),
+    detail: z.string(),
+    unknown: z.boolean().optional(),
+  }),
 ]);
 export type PushResult = z.infer<typeof PushResult>;
 /** What every answer of the sync tells of the server itself. */

@@ -8,6 +8,8 @@ export interface FileStore {
   put(bytes: Buffer): Promise<string>;
   /** Where a file lies, for serving it. */
   pathOf(hash: string): string;
+  /** Takes a file away; no error when it is not there. */
+  remove(hash: string): Promise<void>;
   /** Whether a file is there and its bytes are what its name says. */
   verify(hash: string): Promise<boolean>;
 }
@@ -33,6 +35,7 @@ export function folderStore(folder: string): FileStore {
       }
       return hash;
     },
+    remove: (hash) => rm(pathOf(hash), { force: true }),
     async verify(hash) {
       try {
         return hashOf(await readFile(pathOf(hash))) === hash;

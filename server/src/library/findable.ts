@@ -70,11 +70,8 @@ export async function putFindable(
     known && isOne && isSameText(known.key, key)
       ? await tx.get<{ body: string }>(sql`select body from ${table} where rowid = ${known.row}`)
       : undefined;
+  if (!isOne) return dropFindable(tx, accountId, item.id);
   if (known) await tx.run(sql`delete from ${table} where rowid = ${known.row}`);
-  if (!isOne) {
-    await tx.delete(findables).where(mine);
-    return;
-  }
   const body = before?.body ?? (fresh?.copyId === copyId ? fresh.terms : undefined);
   const fields = itemTerms(
     item,
@@ -96,6 +93,15 @@ export async function putFindable(
   await tx.run(
     sql`insert into ${table} (rowid, ${sql.raw(FIELDS.join(', '))}) values (${placed.row}, ${values})`,
   );
+}
+
+/** Has an item not be found any more. */
+export async function dropFindable(tx: Transaction, accountId: string, itemId: string): Promise<void> {
+  const [known] = await tx
+    .delete(findables)
+    .where(and(eq(findables.accountId, accountId), eq(findables.itemId, itemId)))
+    .returning({ row: findables.row });
+  if (known) await tx.run(sql`delete from ${tableOf(accountId)} where rowid = ${known.row}`);
 }
 
 async function copyOf(

@@ -78,6 +78,10 @@ function takeIfAllowed(
   return says === null ? takeMutation(write, input, tools) : Promise.resolve(refused(input, says));
 }
 
+function unknown(change: Change, what: string): PushResult {
+  return { ...refused(change, `That ${what} is not in this library.`), unknown: true } as PushResult;
+}
+
 function refused(input: unknown, says: string): PushResult {
   const id = z.object({ id: z.string() }).safeParse(input);
   return { outcome: 'refused', mutationId: id.data?.id ?? '', detail: clipped(says, 500) };
@@ -125,8 +129,7 @@ async function changeRecord(write: LibraryWriter, kind: Kind, change: Change): P
   const changed = kind.apply(await write.record(kind, kind.idOf(change)), change);
   const itemId = changed && kind.itemIdOf(changed);
   const item = itemId ? await write.item(itemId) : undefined;
-  if (!changed || (kind.needsItem && !item))
-    return refused(change, `That ${kind.name} is not in this library.`);
+  if (!changed || (kind.needsItem && !item)) return unknown(change, kind.name);
   // It belongs to the item that stands for the page.
   const standingId = item?.capture.sameAs;
   await write.putRecord(kind, standingId && kind.movedTo ? kind.movedTo(changed, standingId) : changed);
@@ -144,7 +147,7 @@ async function changeItem(
   if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
     return refused(mutation, 'A letter or a file cannot be fetched again.');
   const changed = itemKind.apply(standing, mutation);
-  if (!changed) return refused(mutation, 'That item is not in this library.');
+  if (!changed) return unknown(mutation, 'item');
   if (mutation.type === 'refetch' || mutation.type === 'provide') {
     changed.capture = { ...changed.capture, revision: write.sequence };
     await write.enqueueCapture(changed.id, tools.now(), mutation.type === 'provide' ? mutation.given : null);
@@ -206,7 +209,7 @@ async function changeFeed(
   // As it was read, not as it was sent: one address that is none would hold up the looks at all feeds.
   const change = mutation.type === 'follow' && reading ? { ...mutation, address: reading.address } : mutation;
   const feed = feedKind.apply(known?.feed, change);
-  if (!feed) return refused(mutation, 'That feed is not in this library.');
+  if (!feed) return unknown(mutation, 'feed');
   if (!known) feed.state.revision = write.sequence;
   const asks =
     mutation.type === 'follow' || mutation.set.following === true || mutation.set.askedAt !== undefined;

@@ -7,7 +7,7 @@ import { readSetting, writeSetting } from './settings-storage';
 let serverAheadMs = readSetting('server-ahead', z.number(), 0);
 
 /** The time by the server's clock: all devices of a reader order what was done by the same one. */
-function serverTime(): number {
+export function serverTime(): number {
   return Date.now() + serverAheadMs;
 }
 

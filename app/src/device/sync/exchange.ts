@@ -1,6 +1,6 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { isPushable, type Item } from '@dorvel/core/model';
-import type { Mutation } from '@dorvel/core/records';
+import { itemKind, REGISTRY, type Mutation, type Records } from '@dorvel/core/records';
 import { PUSH_LIMIT, restated, withinPush, type PushResult } from '@dorvel/core/sync';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { v7 as uuidv7 } from 'uuid';
@@ -78,6 +78,7 @@ async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, h
       .modify((item: Item) => void (item.capture.sameAs = result.itemId));
   }
   if (result.outcome !== 'refused') return;
+  if (result.unknown && (await settleErased(store, waiting))) return;
   await store.setAside(waiting, result.detail, Date.now());
   hears.tell([
     { kind: 'refused', says: `A change could not be taken: ${result.detail} It is kept under “You”.` },
@@ -89,6 +90,26 @@ async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, h
     .modify((item: Item) => {
       item.capture = { ...item.capture, state: 'failed', says: `${result.detail} The address is kept.` };
     });
+}
+
+/**
+ * A change of what the server has erased, since it had been let go for long. When it is still let go here, or gone, there is
+ * nothing to change; when the reader has brought it back meanwhile, without a connection, it is saved anew.
+ *
+ * @returns whether that is what it was
+ */
+async function settleErased(store: DeviceStore, { mutation, recordId }: Unsent): Promise<boolean> {
+  const kind = REGISTRY.of(mutation);
+  const record = await store.records(kind).get(recordId);
+  const itemId = record ? kind.itemIdOf(record) : null;
+  const item = itemId === null ? undefined : await store.items.get(itemId);
+  if (!item) return kind.name === itemKind.name;
+  if (item.choices.stage.value === 'let-go') return true;
+  // It was never in the library: its save was refused.
+  if (item.capture.page === null) return false;
+  const own = kind.name === itemKind.name ? {} : { [kind.plural]: [record] };
+  await store.sendAfterwards(restated({ items: [item], ...own } as Partial<Records>, uuidv7));
+  return true;
 }
 
 /**

@@ -2,6 +2,8 @@ import { create } from 'zustand';
 import { useAccount } from '@/device/store/account';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { downloadAhead } from '@/device/cache/downloads';
+import { eraseLetGo } from '@/device/cache/erase';
+import { serverTime } from '@/device/store/clock';
 import { receive, send, type News } from './exchange';
 
 interface SyncState {
@@ -64,6 +66,7 @@ async function round(): Promise<void> {
     await send(store, HEARS);
     if (await receive(store, HEARS)) rounds.again = true;
     useSync.setState({ online: true, problem: null, settled: true });
+    await eraseLetGo(store, serverTime());
     useSync.setState({ doing: 'downloading' });
     await downloadAhead(store, () => !rounds.again);
     retryMs = FIRST_RETRY_MS;

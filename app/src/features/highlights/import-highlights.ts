@@ -34,13 +34,15 @@ export async function bringIn(highlights: readonly ForeignHighlight[]): Promise<
       const reading = highlight.address ? readAddress(highlight.address) : null;
       if (reading?.ok) {
         const outcome = await saveAddress(reading, useSavingSettings.getState().howMuch);
-        if (outcome.kind === 'already-saved') itemId = outcome.item.id;
-        else {
+        if (outcome.kind === 'already-saved') {
+          itemId = outcome.item.id;
+          brought.matched += 1;
+        } else {
           const savedId = outcome.itemId;
           itemId = savedId;
           undo.push(() => choose(savedId, { stage: 'let-go' }));
+          brought.saved += 1;
         }
-        brought.saved += 1;
       }
     }
     if (itemId) {

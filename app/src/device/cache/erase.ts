@@ -1,0 +1,44 @@
+import { isToBeErased } from '@dorvel/core/queue';
+import type { DeviceStore } from '@/device/store/store';
+
+/**
+ * Erases what was let go more than 30 days ago, by the same rule as the server does. What the reader has marked or written
+ * on stays: of that the server takes the text alone. Copies and pictures go as those of all that was let go do; see
+ * downloads.ts.
+ *
+ * @param now by the server's clock, milliseconds since 1970
+ * @returns ids of the items that were erased
+ */
+export async function eraseLetGo(store: DeviceStore, now: number): Promise<string[]> {
+  const letGo = await store.items.where('choices.stage.value').equals('let-go').toArray();
+  const erased: string[] = [];
+  for (const item of letGo.filter((each) => isToBeErased(each, now))) {
+    const own = await ownWriting(store, item.id);
+    if (own.some(({ choices }) => !choices.removed.value)) continue;
+    const pointers = await store.items.filter(({ capture }) => capture.sameAs === item.id).primaryKeys();
+    const ids = [item.id, ...pointers];
+    await store.transaction(
+      'rw',
+      [store.items, store.findables, store.highlights, store.notes, store.cards],
+      async () => {
+        await store.items.bulkDelete(ids);
+        await store.findables.bulkDelete(ids);
+        await store.highlights.where('itemId').equals(item.id).delete();
+        await store.notes.where('itemId').equals(item.id).delete();
+        await store.cards.where('source.itemId').equals(item.id).delete();
+      },
+    );
+    for (const id of ids) store.itemsAtHand.delete(id);
+    erased.push(...ids);
+  }
+  return erased;
+}
+
+async function ownWriting(store: DeviceStore, itemId: string) {
+  const [highlights, notes, cards] = await Promise.all([
+    store.highlights.where('itemId').equals(itemId).toArray(),
+    store.notes.where('itemId').equals(itemId).toArray(),
+    store.cards.where('source.itemId').equals(itemId).toArray(),
+  ]);
+  return [...highlights, ...notes, ...cards];
+}

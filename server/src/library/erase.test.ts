@@ -1,0 +1,115 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Copy } from '@dorvel/core/model';
+import { changeMaker } from '@dorvel/core/records';
+import { createClock } from '@dorvel/core/sync';
+import { v7 as uuidv7 } from 'uuid';
+import { accountRepository } from '../accounts/accounts';
+import { openDatabase, type Database } from '../db/open';
+import { copies, findables, jobs, pictures, profiles } from '../db/schema';
+import { eraseLetGo } from './erase';
+import { findableLibrary } from './findable';
+import { libraryOf, type Library } from './library';
+import { examine } from './mend';
+import { takePush } from './take-mutations';
+
+const DAY_MS = 86_400_000;
+const START = Date.UTC(2026, 10, 1, 12);
+let now = START;
+const clock = createClock('test', () => now);
+const make = changeMaker({ clock, newId: uuidv7, now: () => now });
+let folder: string;
+let database: Database;
+let library: Library;
+beforeEach(async () => {
+  now = START;
+  folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
+  database = await openDatabase(
+    `file:${path.join(folder, 'test.db')}`,
+    path.join(__dirname, '../db/migrations'),
+  );
+  const made = await accountRepository(database, () => now).create(
+    'a@example.org',
+    'A',
+    'a long enough passphrase',
+  );
+  library = libraryOf(database, made!.id);
+});
+afterEach(() => {
+  database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const push = async (...mutations: object[]) => {
+  const { results } = await takePush(library, { mutations }, { clock, now: () => now });
+  return results;
+};
+
+/** An item with a copy that shows pictures. */
+async function arrived(...hashes: string[]): Promise<string> {
+  const save = make.save({ address: `https://x.example/${uuidv7()}` });
+  await push(save);
+  await library.change(async (write) => {
+    const item = (await write.item(save.itemId))!;
+    const img = (hash: string) => ({ type: 'element', tagName: 'img', properties: { src: `/api/pictures/${hash}.webp` }, children: [] });
+    const copy = { id: uuidv7(), itemId: item.id, madeAt: now, title: 'T', language: 'en', hash: 'f'.repeat(64), tree: { type: 'root', children: hashes.map(img) } } as unknown as Copy;
+    await write.putPictures(hashes.map((hash) => ({ hash, bytes: 1 })));
+    await write.putCopy(copy);
+    const page = { title: 'Eelgrass', authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language: 'en', excerpt: 'E', wordCount: 1, minutes: 1, pictureCount: hashes.length, thumbnail: hashes[0] ?? null, copyId: copy.id, cameThrough: { verdict: 'whole' as const, reasons: [], signs: [] } };
+    const note = { id: copy.id, madeAt: now, hash: 'f'.repeat(64), wordCount: 1, origin: 'fetched' as const };
+    await write.put({ ...item, capture: { ...item.capture, revision: write.sequence, state: 'arrived', page, copies: [note] } });
+  });
+  return save.itemId;
+} // prettier-ignore
+const counts = async () =>
+  Promise.all([copies, pictures, jobs, findables, profiles].map((table) => database.read.$count(table)));
+
+it('what was let go is erased after 30 days, with its copies, pictures and captures, and nothing of the others', async () => {
+  const [mine, shared] = ['a'.repeat(64), 'b'.repeat(64)];
+  const gone = await arrived(mine, shared);
+  const kept = await arrived(shared);
+  await push(make.choose(gone, { stage: 'let-go' }), make.choose(kept, { stage: 'kept' }));
+  const before = await counts();
+  expect(await eraseLetGo(database, START + 30 * DAY_MS - 1)).toMatchObject({ items: 0 });
+  expect(await counts()).toEqual(before);
+
+  expect(await eraseLetGo(database, START + 30 * DAY_MS + 1)).toEqual({
+    accountIds: [library.accountId],
+    items: 1,
+    pictures: [mine],
+  });
+  expect(await counts()).toEqual([1, 1, 1, 1, 0]);
+  expect(await library.item(gone)).toBeUndefined();
+  expect((await library.changesAfter(0)).records.items.map(({ id }) => id)).toEqual([kept]);
+  expect([...(await findableLibrary(database, library.accountId).facts()).keys()]).toEqual([kept]);
+  for (const { faults } of await examine(database)) expect(faults).toEqual([]);
+  expect(await eraseLetGo(database, START + 60 * DAY_MS)).toMatchObject({ items: 0, pictures: [] });
+});
+
+it('what the reader has marked keeps its title and address, and can be fetched again', async () => {
+  const itemId = await arrived('c'.repeat(64));
+  const passage = { exact: 'eelgrass', prefix: '', suffix: '', start: 4, copyId: null };
+  await push(make.highlight(itemId, 'key', passage), make.choose(itemId, { stage: 'let-go' }));
+  const { cursor } = await library.changesAfter(0);
+  expect(await eraseLetGo(database, START + 31 * DAY_MS)).toMatchObject({
+    items: 1,
+    pictures: ['c'.repeat(64)],
+  });
+  const { records } = await library.changesAfter(cursor);
+  expect(records.items).toMatchObject([
+    { id: itemId, capture: { page: { title: 'Eelgrass', copyId: null, thumbnail: null }, copies: [] } },
+  ]);
+  expect(await library.highlightsOf(itemId)).toHaveLength(1);
+  expect(await eraseLetGo(database, START + 32 * DAY_MS)).toMatchObject({ items: 0 });
+  expect(await push(make.refetch(itemId))).toMatchObject([{ outcome: 'applied' }]);
+});
+
+it('a change of what was erased is told from one that cannot be taken', async () => {
+  const itemId = await arrived();
+  await push(make.choose(itemId, { stage: 'let-go' }));
+  await eraseLetGo(database, START + 31 * DAY_MS);
+  expect(await push(make.choose(itemId, { stage: 'inbox' }))).toMatchObject([
+    { outcome: 'refused', unknown: true },
+  ]);
+});

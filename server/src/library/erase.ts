@@ -1,0 +1,140 @@
+import type { Item } from '@dorvel/core/model';
+import { isToBeErased, LET_GO_DAYS } from '@dorvel/core/queue';
+import { cardKind, highlightKind, noteKind } from '@dorvel/core/records';
+import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
+import type { Database, Transaction } from '../db/open';
+import { copies, episodes, items, jobs, pictures, profiles, records } from '../db/schema';
+import { dropFindable } from './findable';
+import { libraryOf } from './library';
+import { recordsIn } from './records';
+import { readStoredItem } from './stored';
+
+/** What was erased: from which libraries, and the pictures that none of them has any more. */
+export interface Erased {
+  accountIds: string[];
+  items: number;
+  /** Hashes of the files that nothing refers to now. */
+  pictures: string[];
+}
+
+/**
+ * Erases what was let go more than 30 days ago: texts, pictures, captures, and the item itself. What the reader marked or
+ * wrote on stays, with the title and the address that it leads back to.
+ *
+ * @param now milliseconds since 1970
+ */
+export async function eraseLetGo(database: Database, now: number): Promise<Erased> {
+  const rows = await database.read
+    .select({ accountId: items.accountId, record: items.record })
+    .from(items)
+    .where(sql`json_extract(${items.record}, '$.choices.stage.value') = 'let-go'`);
+  const erased: Erased = { accountIds: [], items: 0, pictures: [] };
+  for (const { accountId, record } of rows) {
+    const item = readStoredItem(record);
+    if (!item || !isToBeErased(item, now)) continue;
+    const gone = await database.write((tx) => eraseTexts(tx, accountId, item));
+    const isOwn = await hasOwnWriting(database, accountId, item.id);
+    if (isOwn && gone.copies === 0 && item.capture.copies.length === 0) continue;
+    if (isOwn) await putBare(database, accountId, item);
+    else await database.write((tx) => eraseItem(tx, accountId, item));
+    erased.items += 1;
+    erased.pictures.push(...gone.pictures);
+    if (!erased.accountIds.includes(accountId)) erased.accountIds.push(accountId);
+  }
+  const used = new Set(
+    (await database.read.selectDistinct({ hash: pictures.hash }).from(pictures)).map(({ hash }) => hash),
+  );
+  erased.pictures = [...new Set(erased.pictures)].filter((hash) => !used.has(hash));
+  return erased;
+}
+
+async function hasOwnWriting({ read }: Database, accountId: string, itemId: string): Promise<boolean> {
+  const all = await Promise.all([
+    recordsIn(read, accountId, highlightKind, itemId),
+    recordsIn(read, accountId, noteKind, itemId),
+    recordsIn(read, accountId, cardKind, itemId),
+  ]);
+  return all.flat().some(({ choices }) => !choices.removed.value);
+}
+
+/** Takes an item's copies and captures away. @returns how many copies, and the pictures that its library has no more use for */
+async function eraseTexts(
+  tx: Transaction,
+  accountId: string,
+  item: Item,
+): Promise<{ copies: number; pictures: string[] }> {
+  const ofItem = and(eq(copies.accountId, accountId), eq(copies.itemId, item.id));
+  const gone = await tx.delete(copies).where(ofItem).returning({ id: copies.id, record: copies.record });
+  const ids = gone.map(({ id }) => id);
+  if (ids.length > 0)
+    await tx.delete(profiles).where(and(eq(profiles.accountId, accountId), inArray(profiles.copyId, ids)));
+  await tx.delete(jobs).where(and(eq(jobs.accountId, accountId), eq(jobs.itemId, item.id)));
+  await tx.delete(episodes).where(and(eq(episodes.accountId, accountId), eq(episodes.itemId, item.id)));
+  const named = JSON.stringify([gone.map(({ record }) => record), item.capture.page?.thumbnail ?? null]);
+  const unused: string[] = [];
+  for (const hash of new Set(named.match(/\b[0-9a-f]{64}\b/g) ?? [])) {
+    const mine = and(eq(pictures.accountId, accountId), eq(pictures.hash, hash));
+    const [known] = await tx.select({ hash: pictures.hash }).from(pictures).where(mine);
+    if (!known || (await isUsedElsewhere(tx, accountId, item.id, hash))) continue;
+    await tx.delete(pictures).where(mine);
+    unused.push(hash);
+  }
+  return { copies: gone.length, pictures: unused };
+}
+
+async function isUsedElsewhere(
+  tx: Transaction,
+  accountId: string,
+  itemId: string,
+  hash: string,
+): Promise<boolean> {
+  const named = `%${hash}%`;
+  const [copy] = await tx
+    .select({ id: copies.id })
+    .from(copies)
+    .where(and(eq(copies.accountId, accountId), sql`${copies.record} like ${named}`))
+    .limit(1);
+  if (copy) return true;
+  const [item] = await tx
+    .select({ id: items.id })
+    .from(items)
+    .where(and(eq(items.accountId, accountId), ne(items.id, itemId), sql`${items.record} like ${named}`))
+    .limit(1);
+  return item !== undefined;
+}
+
+/** Leaves of an item its title and address. */
+async function putBare(database: Database, accountId: string, item: Item): Promise<void> {
+  const { capture } = item;
+  await libraryOf(database, accountId).change((write) =>
+    write.put({
+      ...item,
+      capture: {
+        ...capture,
+        revision: write.sequence,
+        state: 'arrived',
+        says: `Its text was erased, ${LET_GO_DAYS} days after it was let go. The address is kept: fetch it again.`,
+        nextTryAt: null,
+        copies: [],
+        page: capture.page && { ...capture.page, copyId: null, thumbnail: null, excerpt: null },
+      },
+    }),
+  );
+}
+
+/** Takes an item away, with those that only point at it and with what had been removed from it. */
+async function eraseItem(tx: Transaction, accountId: string, item: Item): Promise<void> {
+  await dropFindable(tx, accountId, item.id);
+  await tx
+    .delete(records)
+    .where(
+      and(
+        eq(records.accountId, accountId),
+        eq(records.itemId, item.id),
+        inArray(records.kind, [highlightKind.name, noteKind.name, cardKind.name]),
+      ),
+    );
+  await tx
+    .delete(items)
+    .where(and(eq(items.accountId, accountId), or(eq(items.id, item.id), eq(items.sameAs, item.id))));
+}
