@@ -26,7 +26,7 @@ const CORE_USES = {
   sync: ['model', 'records'],
   client: ['model', 'sync'],
   testing: ['model', 'records'],
-  wording: ['address', 'model', 'queue', 'reading', 'records'],
+  wording: ['address', 'cards', 'model', 'queue', 'reading', 'records'],
 };
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [

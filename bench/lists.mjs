@@ -34,7 +34,7 @@ for (let from = 0; from < ITEMS; from += AT_ONCE) {
       (body) =>
         fetch('/api/sync/push', {
           method: 'POST',
-          headers: { 'content-type': 'application/json' },
+          headers: { 'content-type': 'application/json', 'dorvel-protocol': '2' },
           body: JSON.stringify(body),
         }).then((response) => {
           if (!response.ok) throw new Error(String(response.status));

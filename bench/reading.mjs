@@ -38,7 +38,7 @@ async function give(title, text) {
     (body) =>
       fetch('/api/sync/push', {
         method: 'POST',
-        headers: { 'content-type': 'application/json' },
+        headers: { 'content-type': 'application/json', 'dorvel-protocol': '2' },
         body: JSON.stringify(body),
       }).then(async (response) => {
         if (!response.ok) throw new Error(await response.text());

@@ -73,7 +73,7 @@ async function server(items) {
         item.capture.page = {
           title, authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language: 'en',
           excerpt: null, wordCount: 1000, minutes: 4, pictureCount: 0, thumbnail: null, copyId,
-          cameThrough: { verdict: 'whole', reasons: [], signs: [] },
+          cameThrough: { verdict: 'whole', signs: [] },
         }; // prettier-ignore
         const text = { type: 'text', value: body };
         const tree = {

@@ -3,7 +3,14 @@ import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import { Copy, Item, joinSpans, Setup, spanOf, tagKey, type Carrier } from '@dorvel/core/model';
 import { changeMaker, highlightKind, type ChangeMaker, type Mutation } from '@dorvel/core/records';
-import { createClock, PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
+import {
+  createClock,
+  PROTOCOL,
+  PROTOCOL_HEADER,
+  PullResponse,
+  PUSH_LIMIT,
+  PushResponse,
+} from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
@@ -23,7 +30,7 @@ let cookie = '';
 async function call(method: string, path: string, body?: unknown): Promise<unknown> {
   const response = await fetch(`${server}/api${path}`, {
     method,
-    headers: { cookie, 'content-type': 'application/json' },
+    headers: { cookie, 'content-type': 'application/json', [PROTOCOL_HEADER]: String(PROTOCOL) },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
   if (!response.ok)

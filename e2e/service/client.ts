@@ -1,7 +1,13 @@
-import { PullResponse, PushResponse, type PushResult } from '@dorvel/core/sync';
+import {
+  PROTOCOL,
+  PROTOCOL_HEADER,
+  createClock,
+  PullResponse,
+  PushResponse,
+  type PushResult,
+} from '@dorvel/core/sync';
 import type { Item } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
-import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 
 /** A device without a screen, for trying the server by itself. */
@@ -22,7 +28,12 @@ export class Client {
   ): Promise<Response> {
     const response = await fetch(`${this.origin}/api${path}`, {
       method,
-      headers: { cookie: this.cookie, 'content-type': 'application/json', ...headers },
+      headers: {
+        cookie: this.cookie,
+        'content-type': 'application/json',
+        [PROTOCOL_HEADER]: String(PROTOCOL),
+        ...headers,
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     this.cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.cookie;

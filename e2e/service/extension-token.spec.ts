@@ -1,7 +1,6 @@
+import { createClock, PROTOCOL, PROTOCOL_HEADER, PushResponse } from '@dorvel/core/sync';
 import { KnownPage, MadeToken, type TokenScope } from '@dorvel/core/model';
-import { PushResponse } from '@dorvel/core/sync';
 import type { Mutation } from '@dorvel/core/records';
-import { createClock } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { EMPTY, page } from '../ports';
@@ -16,6 +15,7 @@ function holder(secret: string) {
     fetch(`${EMPTY}/api${path}`, {
       method,
       headers: {
+        [PROTOCOL_HEADER]: String(PROTOCOL),
         authorization: `Bearer ${secret}`,
         origin: 'chrome-extension://abcdefghijklmnopabcdefghijklmnop',
         'sec-fetch-site': 'cross-site',

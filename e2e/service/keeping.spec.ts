@@ -1,3 +1,4 @@
+import { captureWords } from '@dorvel/core/wording';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
@@ -6,8 +7,7 @@ import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { createClient } from '@libsql/client';
 import { MadeToken } from '@dorvel/core/model';
-import { PullResponse } from '@dorvel/core/sync';
-import { createClock } from '@dorvel/core/sync';
+import { createClock, PullResponse } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { SERVER_WORDS } from '../../scripts/steps.mjs';
@@ -174,7 +174,7 @@ test('a page that was being taken apart at two ends of the server is set aside, 
     client = await new Client(server.origin).signIn();
   }
   const item = await client.settled(id);
-  expect(item.capture.says).toMatch(/ended 2 times while this was being taken apart, so it is set aside.*address is kept/);
+  expect(captureWords(item.capture)).toMatch(/ended 2 times while this was being taken apart, so it is set aside.*address is kept/);
   // Asked for again, it is tried again.
   await client.push({ id: uuidv7(), stamp: clock.next(), type: 'refetch', itemId: id });
   await expect.poll(async () => (await client.items()).find((each) => each.id === id)?.capture.state).toBe('fetching');

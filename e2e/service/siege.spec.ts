@@ -1,3 +1,4 @@
+import { captureWords } from '@dorvel/core/wording';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -118,7 +119,7 @@ test('honest pages arrive in time beside bombs of every kind, and nothing is out
 
     const alone = await watched(server.origin, server.pid(), async () => {
       const items = await settled(await save(numbers(HONEST).map(site.honest)), 180);
-      expect(items.map(({ capture }) => capture.says)).toEqual(
+      expect(items.map(({ capture }) => captureWords(capture))).toEqual(
         Array(HONEST).fill('Came through whole, one picture.'),
       );
     });
@@ -134,14 +135,14 @@ test('honest pages arrive in time beside bombs of every kind, and nothing is out
         ids.filter((_, n) => honest.includes(mixed[n]!.address)),
         300,
       );
-      expect(items.map(({ capture }) => capture.says)).toEqual(
+      expect(items.map(({ capture }) => captureWords(capture))).toEqual(
         Array(HONEST).fill('Came through whole, one picture.'),
       );
     });
     const after = await watched(server.origin, server.pid(), async () => {
       const items = await settled(ids, 400);
       // Every bomb ends, in words, and its address is kept.
-      for (const { address, capture } of items) expect(capture.says, address).toMatch(/safely|address is kept|did not come through|Came through/);
+      for (const { address, capture } of items) expect(captureWords(capture), address).toMatch(/safely|address is kept|did not come through|Came through/);
     }); // prettier-ignore
     await test.info().attach('figures', { body: JSON.stringify({ alone, beside, after }, null, 1) });
     for (const part of [beside, after]) {

@@ -82,7 +82,11 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
     const secret = /"secret":"([^"]+)"/.exec(decodeURIComponent(bookmark))?.[1] ?? '';
     expect(secret).toHaveLength(43);
     const pull = await elsewhere.request.get(`${EMPTY}/api/sync/pull`, {
-      headers: { authorization: `Bearer ${secret}`, cookie: `dorvel_session=${secret}` },
+      headers: {
+        authorization: `Bearer ${secret}`,
+        cookie: `dorvel_session=${secret}`,
+        'dorvel-protocol': '2',
+      },
     });
     expect(pull.status()).toBe(401);
     await page.goto(`${EMPTY}/elsewhere`);

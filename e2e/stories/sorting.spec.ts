@@ -14,7 +14,7 @@ async function push(page: Page, mutations: object[]): Promise<void> {
       (
         await fetch('/api/sync/push', {
           method: 'POST',
-          headers: { 'content-type': 'application/json' },
+          headers: { 'content-type': 'application/json', 'dorvel-protocol': '2' },
           body: JSON.stringify(body),
         })
       ).status,

@@ -82,10 +82,10 @@ export function createApp(parts: AppParts): Express {
     next();
   });
   // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
-  app.use('/api', refuseOldClients);
   app.use('/api/extension', extensionRoutes(parts));
   app.use('/api', refuseForgery);
   app.use('/api', sessionRoutes(parts));
+  app.use(['/api/sync/push', '/api/sync/pull'], refuseOldClients);
   // Nothing large is read for who has not signed in.
   app.use('/api', signedIn, jsonBody('8mb'));
   app.use('/api/sync', syncRoutes(parts));

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { clientsClaim } from 'workbox-core';
+import { clientsClaim, type WorkboxPlugin } from 'workbox-core';
 import { CacheableResponsePlugin } from 'workbox-cacheable-response';
 import {
   cleanupOutdatedCaches,
@@ -9,7 +9,6 @@ import {
 } from 'workbox-precaching';
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
-import type { WorkboxPlugin } from 'workbox-core';
 import { PICTURE_CACHE } from '../device/cache/picture-cache';
 import { keepShare } from './keep-share';
 

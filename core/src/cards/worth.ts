@@ -2,20 +2,11 @@ import { countWords, sentences } from '../text';
 import { gapsIn, withoutGaps } from './gaps';
 
 /** More than this in one card is hard to recall: keep each to one small fact (CP, minimum information principle). */
-const MOST_WORDS = 30;
-const MOST_GAPS_AT_ONCE = 3;
+export const MOST_CARD_WORDS = 30;
+export const MOST_GAPS_AT_ONCE = 3;
 
 /** Why a card is of little worth as it is; null when nothing speaks against it. */
 export type CardFault = 'nothing' | 'no answer' | 'long' | 'several facts' | 'a list' | 'many gaps';
-
-export const CARD_FAULT_WORDS: Readonly<Record<CardFault, string>> = {
-  nothing: 'Write a question, or a sentence with a gap in it.',
-  'no answer': 'Write an answer, or make a gap in the sentence.',
-  long: `It has more than ${MOST_WORDS} words. Shorten it to the one thing that you want to know.`,
-  'several facts': 'It has more than one sentence in it. Make a card of each fact.',
-  'a list': 'It asks for a list. One gap for each entry is easier to recall.',
-  'many gaps': `It has more than ${MOST_GAPS_AT_ONCE} gaps. Make several cards of it.`,
-};
 
 /**
  * What speaks against a card, the gravest first. Only `nothing` and `no answer` keep it from being made.
@@ -28,7 +19,7 @@ export function cardFaults(front: string, back: string, language: string | null)
   if (gaps.length === 0 && back.trim() === '') return ['no answer'];
   const faults: CardFault[] = [];
   const [asked, answer] = [withoutGaps(front), back];
-  if (countWords(`${asked} ${answer}`, language) > MOST_WORDS) faults.push('long');
+  if (countWords(`${asked} ${answer}`, language) > MOST_CARD_WORDS) faults.push('long');
   const fact = gaps.length > 0 ? asked : answer;
   if (sentences(fact, language).length > 1) faults.push('several facts');
   if (gaps.length === 0 && isList(answer)) faults.push('a list');

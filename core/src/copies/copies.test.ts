@@ -76,7 +76,7 @@ describe('what becomes of a text that was fetched again', () => {
     ({
       copyId: 'now',
       wordCount,
-      cameThrough: { verdict, reasons: [], signs: [] },
+      cameThrough: { verdict, signs: [] },
     }) as unknown as NonNullable<Capture['page']>;
   const known = (verdict: 'whole' | 'partial' | 'failed') => ({ page: page(verdict), copies: [copy] });
 
@@ -95,9 +95,9 @@ describe('what becomes of a text that was fetched again', () => {
   );
 
   it('tells a page that is gone from one that only asks for something', () => {
-    expect(saysGone(['error-page'])).toBe(true);
-    expect(saysGone(['parked'])).toBe(true);
-    expect(saysGone(['sign-in', 'consent', 'paywall'])).toBe(false);
+    expect(saysGone([{ code: 'error-page' }])).toBe(true);
+    expect(saysGone([{ code: 'parked' }])).toBe(true);
+    expect(saysGone([{ code: 'sign-in' }, { code: 'consent' }, { code: 'paywall' }])).toBe(false);
   });
 });
 

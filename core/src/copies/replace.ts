@@ -28,9 +28,9 @@ export function fateOfCopy(
 }
 
 /** Signs that a page is not there any more, whatever status it was served with. */
-const GONE: readonly ArrivalSign[] = ['error-page', 'parked'];
+const GONE: readonly ArrivalSign['code'][] = ['error-page', 'parked'];
 
 /** True when what arrived says that the page has gone. */
 export function saysGone(signs: readonly ArrivalSign[]): boolean {
-  return signs.some((sign) => GONE.includes(sign));
+  return signs.some(({ code }) => GONE.includes(code));
 }

@@ -238,7 +238,7 @@ describe('metadata', () => {
 
 describe('the came-through check', () => {
   const short = '<p>A few words only stand here.</p>';
-  test.each<[string, CameThrough['verdict'], ArrivalSign[], string]>([
+  test.each<[string, CameThrough['verdict'], ArrivalSign['code'][], string]>([
     ['a whole page', 'whole', [], page(`<article>${prose(8)}</article>`)],
     ['a very short note', 'whole', [], page(`<article>${short}</article>`)],
     [
@@ -296,7 +296,7 @@ describe('the came-through check', () => {
     [
       'a text that ends at a subscription notice',
       'partial',
-      ['paywall'],
+      ['paywall-notice'],
       page(`<article>${prose(3)}<p>To continue reading, start your free trial.</p></article>`),
     ],
     [
@@ -318,7 +318,7 @@ describe('the came-through check', () => {
     ],
   ])('of %s says %s', (_what, verdict, signs, html) => {
     const { cameThrough } = at(html);
-    expect(cameThrough).toMatchObject({ verdict, signs });
-    expect(cameThrough.reasons).toHaveLength(signs.length);
+    expect(cameThrough.verdict).toBe(verdict);
+    expect(cameThrough.signs.map(({ code }) => code)).toEqual(signs);
   });
 });

@@ -63,8 +63,7 @@ export const PAGE_LENGTH_LIMIT = 12_000_000;
  * @throws PageTooLarge for a page over 12 million characters or 400,000 nodes
  */
 export function extractArticle(html: string, url: string, howMuch: HowMuch = 'words-and-pictures'): Article {
-  if (html.length > PAGE_LENGTH_LIMIT)
-    throw new PageTooLarge('The page is too long to be taken apart safely.');
+  if (html.length > PAGE_LENGTH_LIMIT) throw new PageTooLarge('page-too-long');
   const document = parsePage(html);
   const place = { address: url, base: baseOf(document, url) };
   const metadata = readMetadata(document, place.base);
@@ -92,7 +91,7 @@ export function extractArticle(html: string, url: string, howMuch: HowMuch = 'wo
     ...measures,
     cameThrough:
       howMuch === 'address-only'
-        ? { verdict: 'whole', reasons: [], signs: [] }
+        ? { verdict: 'whole', signs: [] }
         : checkArrival({ ...evidence, ...measures, metadata }),
   };
 }
@@ -242,7 +241,7 @@ export function articleOfTree(tree: Root, title: string | null, authors: readonl
     ...measures,
     cameThrough:
       measures.wordCount === 0 && measures.pictureCount === 0
-        ? { verdict: 'failed', reasons: ['There is no text in the document.'], signs: ['empty'] }
-        : { verdict: 'whole', reasons: [], signs: [] },
+        ? { verdict: 'failed', signs: [{ code: 'empty-document' }] }
+        : { verdict: 'whole', signs: [] },
   };
 }

@@ -1,6 +1,5 @@
 import { gapParts, gapsIn, withoutGaps } from '../cards';
-import type { Card } from '../model';
-import { CardText } from '../model';
+import { type Card, CardText } from '../model';
 import { readTableRows, writeTable } from './table';
 
 /** The columns of a table of cards. The third is ours: a sentence with gaps as it was written, so that it comes back whole. */

@@ -1,9 +1,8 @@
 import type { Paragraph, PhrasingContent, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { toMarkdown } from 'mdast-util-to-markdown';
-import type { Highlight, Item, WrittenNote } from '../model';
-import { HIGHLIGHT_KIND_WORDS, notesUnder } from '../model';
-import { sourceOf, titleOf } from '../wording';
+import { type Highlight, type Item, notesUnder, type WrittenNote } from '../model';
+import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '../wording';
 
 /** Highlights with the item that they are in, in the order in which they are to be read, and what was written on either. */
 export interface MarkedItem {

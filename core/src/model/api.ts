@@ -4,7 +4,7 @@ import { Scope } from './saved-search';
 
 export const Mail = z.string().trim().toLowerCase().pipe(z.email().max(254));
 /** NIST SP 800-63B asks for 8 characters at least; 12 is ours. The upper bound keeps hashing cheap. */
-const Passphrase = z.string().min(12, 'Use at least 12 characters.').max(256);
+const Passphrase = z.string().min(12, 'passphrase-too-short').max(256);
 
 /** GET /api/setup: what the sign-in screen needs to know before anybody has signed in. */
 export const Setup = z.object({
@@ -22,7 +22,7 @@ export const NewAccount = z.object({
   passphrase: Passphrase,
   name: z.string().trim().min(1).max(100),
   /** Printed where the server was started. */
-  code: z.string().trim().min(1, 'Give the set-up code.').max(50),
+  code: z.string().trim().min(1, 'set-up-code-missing').max(50),
 });
 
 export const Account = z.object({ id: Id, mail: z.string(), name: z.string() });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { extensible } from './extensible';
 import { Id, Instant, LONGEST_ADDRESS } from './ids';
+import { FeedOutcome, withOutcome } from './outcome';
 import { stamped } from './register';
 import { TagName } from './tag';
 
@@ -43,12 +44,12 @@ export const FeedChoices = extensible({
 export type FeedChoices = z.infer<typeof FeedChoices>;
 
 /** What the server knows of a feed. Only the server writes it; the highest revision wins. */
-export const FeedState = extensible({
+const FeedStateNow = extensible({
   /** The account's sequence number at which the server wrote it; 0 before it has seen the feed. */
   revision: z.number().int().nonnegative(),
   state: z.enum(['waiting', 'working', 'broken']),
-  /** The state in words, for the reader. */
-  says: z.string().max(500),
+  /** What became of the last look at it. */
+  outcome: FeedOutcome,
   title: z.string().max(1000).nullable(),
   siteUrl: z.string().max(LONGEST_ADDRESS).nullable(),
   /** Where the feed was found: the address that was given may be that of a page which names it. */
@@ -59,6 +60,7 @@ export const FeedState = extensible({
   /** The latest arrival first. */
   entries: z.array(FeedEntry).max(MOST_ENTRIES),
 });
+export const FeedState = z.preprocess(withOutcome, FeedStateNow);
 export type FeedState = z.infer<typeof FeedState>;
 
 /** A feed that the reader follows, or has followed. */

@@ -9,15 +9,6 @@ import { stamped } from './register';
 export const HighlightKind = z.enum(['key', 'question', 'quote', 'to-do', 'doubt']);
 export type HighlightKind = z.infer<typeof HighlightKind>;
 
-/** How it is said to the reader. */
-export const HIGHLIGHT_KIND_WORDS: Readonly<Record<HighlightKind, string>> = {
-  key: 'Key',
-  question: 'Question',
-  quote: 'Quote',
-  'to-do': 'To do',
-  doubt: 'Doubt',
-};
-
 const LONGEST_PASSAGE = 20_000;
 
 /**

@@ -55,7 +55,4 @@ export function isPushable(body: string): boolean {
 }
 
 /** What a device may give in one push. */
-export const PushedText = GivenText.refine(
-  ({ body }) => isPushable(body),
-  'A text that is given may have 6 MB as it is sent.',
-);
+export const PushedText = GivenText.refine(({ body }) => isPushable(body), 'given-text-too-large');

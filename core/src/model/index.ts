@@ -16,6 +16,7 @@ export * from './item';
 export * from './mailbox';
 export * from './note';
 export * from './notes-under';
+export * from './outcome';
 export * from './podcast';
 export * from './problem';
 export * from './saved-search';

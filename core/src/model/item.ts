@@ -4,6 +4,7 @@ import { TextAnchor } from './anchor';
 import { Fact, MOST_FACTS } from './fact';
 import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, LONGEST_ADDRESS } from './ids';
+import { ArrivalSign, CaptureOutcome, withOutcome, withSigns } from './outcome';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
@@ -80,27 +81,11 @@ export type Progress = z.infer<typeof Progress>;
 
 export const Verdict = z.enum(['whole', 'partial', 'failed']);
 
-/** What tells that a text did not arrive, or not whole. */
-export const ArrivalSign = z.enum([
-  'sign-in',
-  'captcha',
-  'consent',
-  'error-page',
-  'parked',
-  'script-built',
-  'empty',
-  'paywall',
-  'shorter-than-stated',
-  'pages-missing',
-]);
-export type ArrivalSign = z.infer<typeof ArrivalSign>;
-
-/** Our verdict on whether the text really arrived, with the signs seen, and the reasons in words a reader understands. */
-export const CameThrough = z.object({
-  verdict: Verdict,
-  reasons: z.array(z.string().max(300)).max(10),
-  signs: z.array(ArrivalSign).max(10).default([]),
-});
+/** Our verdict on whether the text really arrived, with the signs seen. */
+export const CameThrough = z.preprocess(
+  withSigns,
+  extensible({ verdict: Verdict, signs: z.array(ArrivalSign).max(10).default([]) }),
+);
 export type CameThrough = z.infer<typeof CameThrough>;
 
 /** What the page says of itself, and the measure of its text. */
@@ -163,7 +148,7 @@ export const Tags = z.record(z.string().max(200), stamped(TagName.nullable())).c
       origin: 'record',
       maximum: MOST_TAGS,
       input: context.value,
-      message: `An item has at most ${MOST_TAGS} tags.`,
+      message: 'too-many-tags',
     });
 });
 export type Tags = z.infer<typeof Tags>;
@@ -171,12 +156,12 @@ export type Tags = z.infer<typeof Tags>;
 export const CaptureState = z.enum(['waiting', 'fetching', 'arrived', 'failed']);
 
 /** What the server knows of the page. Only the server writes it; the highest revision wins. */
-export const Capture = extensible({
+const CaptureNow = extensible({
   /** The account's sequence number at which the server wrote it; 0 before it has seen the item. */
   revision: z.number().int().nonnegative(),
   state: CaptureState,
-  /** The state in words, for the reader. */
-  says: z.string().max(500),
+  /** What became of it, or is becoming of it. */
+  outcome: CaptureOutcome,
   attempts: z.number().int().nonnegative(),
   nextTryAt: Instant.nullable(),
   /** The address in canonical form: the same for two spellings of one page. */
@@ -190,6 +175,7 @@ export const Capture = extensible({
   /** When the page was first seen to be gone; null while it is there. */
   goneSince: Instant.nullable().default(null),
 });
+export const Capture = z.preprocess(withOutcome, CaptureNow);
 export type Capture = z.infer<typeof Capture>;
 
 /** Anything saved. */

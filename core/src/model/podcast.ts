@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id, Instant } from './ids';
+import { EpisodeFault } from './outcome';
 
 /** How far the sound of an item is. */
 export const EpisodeState = z.enum(['waiting', 'running', 'done', 'failed']);
@@ -18,7 +19,7 @@ export const Podcast = z.object({
           /** 0 to 1. */
           progress: z.number().min(0).max(1),
           seconds: z.number().nullable(),
-          says: z.string(),
+          fault: EpisodeFault.nullable(),
         }),
       ),
     })

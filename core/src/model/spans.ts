@@ -12,7 +12,7 @@ export const Spans = z
   .max(STEPS / 2)
   .refine(
     (spans) => spans.every(([from, to], index) => from < to && from > (spans[index - 1]?.[1] ?? -1)),
-    'Spans ascend and stand apart.',
+    'spans-out-of-order',
   );
 export type Spans = z.infer<typeof Spans>;
 

@@ -7,12 +7,7 @@ const LONGEST_TAG = 100;
 export const TagName = z
   .string()
   .transform(tidyTag)
-  .pipe(
-    z
-      .string()
-      .min(1, 'A tag has at least one letter.')
-      .max(LONGEST_TAG, `A tag has at most ${LONGEST_TAG} characters.`),
-  );
+  .pipe(z.string().min(1, 'tag-empty').max(LONGEST_TAG, 'tag-too-long'));
 
 /** " Garden / soil/" → "Garden/soil": one space between words, none about a stroke, no empty parts, no `#`. */
 export function tidyTag(written: string): string {

@@ -12,7 +12,7 @@ export type TokenScope = z.infer<typeof TokenScope>;
 export const Token = z.object({
   id: Id,
   /** Where it is used, in the owner's words. */
-  name: z.string().trim().min(1, 'Say where it is used.').max(100),
+  name: z.string().trim().min(1, 'token-without-name').max(100),
   scope: TokenScope,
   madeAt: Instant,
   lastUsedAt: Instant.nullable(),

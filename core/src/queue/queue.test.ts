@@ -59,7 +59,7 @@ const item = (
         pictureCount: 0,
         thumbnail: null,
         copyId: id,
-        cameThrough: { verdict: 'whole', reasons: [], signs: [] },
+        cameThrough: { verdict: 'whole', signs: [] },
       },
     },
   };

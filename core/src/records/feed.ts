@@ -50,7 +50,7 @@ function newFeed(follow: z.infer<typeof FollowMutation>): Feed {
     state: {
       revision: 0,
       state: 'waiting',
-      says: 'Waiting to be looked at.',
+      outcome: { code: 'waiting' },
       title: null,
       siteUrl: null,
       feedAddress: null,

@@ -1,19 +1,19 @@
 import fc from 'fast-check';
-import type { Item, Stage } from '../model';
-import type { ItemMutation } from '.';
 import {
   Activity,
+  type Item,
   Item as ItemSchema,
   joinSpans,
   spanOf,
   Spans,
   spansWithin,
+  type Stage,
   Stamp,
   tagKey,
   TagName,
   tagsOf,
 } from '../model';
-import { activityKind, itemKind, Mutation, newItem, withMarksOf } from '.';
+import { activityKind, itemKind, type ItemMutation, Mutation, newItem, withMarksOf } from '.';
 import { createClock } from '../sync';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
@@ -107,7 +107,12 @@ describe('merging', () => {
     const base = newItem(save());
     const arrived: Item = {
       ...base,
-      capture: { ...base.capture, revision: 7, state: 'arrived', says: 'Came through whole.' },
+      capture: {
+        ...base.capture,
+        revision: 7,
+        state: 'arrived',
+        outcome: { code: 'arrived', missingPictures: 0 },
+      },
     };
     expect(itemKind.merge(base, arrived).capture).toEqual(arrived.capture);
     expect(itemKind.merge(arrived, base).capture).toEqual(arrived.capture);

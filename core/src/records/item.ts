@@ -70,7 +70,7 @@ const TagMutation = z.object({
     .record(z.string().max(200), TagName.nullable())
     .refine(
       (set) => Object.entries(set).every(([key, name]) => name === null || tagKey(name) === key),
-      'A tag stands under its own key.',
+      'tag-under-other-key',
     ),
 });
 
@@ -127,7 +127,7 @@ export function newItem(save: Save): Item {
     capture: {
       revision: 0,
       state: 'waiting',
-      says: 'Waiting to be fetched.',
+      outcome: { code: 'waiting' },
       attempts: 0,
       nextTryAt: null,
       addressKey: canonicalAddress(save.address),
@@ -169,14 +169,14 @@ function applyItemMutation(item: Item | undefined, mutation: ItemMutation): Item
         },
       });
     case 'refetch':
-      return waiting(item, 'Waiting to be fetched again.');
+      return waiting(item, 'waiting-again');
     case 'provide':
-      return waiting(item, 'The text that you gave is being made ready.');
+      return waiting(item, 'given-waits');
   }
 }
 
-function waiting(item: Item, says: string): Item {
-  return { ...item, capture: { ...item.capture, state: 'waiting', says, nextTryAt: null } };
+function waiting(item: Item, code: 'waiting-again' | 'given-waits'): Item {
+  return { ...item, capture: { ...item.capture, state: 'waiting', outcome: { code }, nextTryAt: null } };
 }
 
 /**
@@ -284,7 +284,11 @@ export const itemKind: Kind<Item, ItemMutation> = {
       address,
       savedAt: 0,
     });
-    const says = 'What was kept of this item cannot be read any more. The address is kept: fetch it again.';
-    return Item.safeParse({ ...bare, capture: { ...bare.capture, state: 'failed', says } }).data ?? null;
+    return (
+      Item.safeParse({
+        ...bare,
+        capture: { ...bare.capture, state: 'failed', outcome: { code: 'unreadable' } },
+      }).data ?? null
+    );
   },
 };

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { HIGHLIGHT_KIND_WORDS, spanOf, Stage } from '../model';
+import { HighlightKind, spanOf, Stage } from '../model';
 import type { Change } from '../records';
 
 /** A change without its id and stamp. */
@@ -81,7 +81,7 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
       return {
         makes: { ...about, type: 'mark', madeAt: n, kind: 'key', passage } as Draft,
         changes: some({
-          kind: fc.constantFrom(...Object.keys(HIGHLIGHT_KIND_WORDS)),
+          kind: fc.constantFrom(...HighlightKind.options),
           note: words,
           removed: fc.boolean(),
         }).map((set) => ({ ...about, type: 'change-mark', set })),

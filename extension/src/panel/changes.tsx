@@ -1,3 +1,4 @@
+import { inputWords, titleOf } from '@dorvel/core/wording';
 import {
   HOW_MUCH_WORDS,
   tagKey,
@@ -8,7 +9,6 @@ import {
   type KnownPage,
   type Stage,
 } from '@dorvel/core/model';
-import { titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { ask } from '../messages';
 import { Chip, Choice, Field, Part } from '../ui/controls';
@@ -135,7 +135,7 @@ function Words({
     if (written.trim() === '') return;
     const parsed = TagName.safeParse(written);
     if (!parsed.success) {
-      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+      setFault(inputWords(parsed.error));
       return;
     }
     setFault(null);

@@ -1,7 +1,13 @@
+import {
+  alreadySavedWords,
+  captureWords,
+  lengthInWords,
+  sharedInWords,
+  sourceOf,
+  titleOf,
+} from '@dorvel/core/wording';
 import { isOnWeb } from '@dorvel/core/address';
 import type { Item, KnownPage } from '@dorvel/core/model';
-import { lengthInWords } from '@dorvel/core/wording';
-import { alreadySavedWords, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { ask } from '../messages';
 import { linkTo } from '../background/links';
@@ -83,7 +89,7 @@ export function SavedPage({
           </div>
         )}
         <p className={`font-ui text-small ${isTrouble(item) ? 'text-brick' : 'text-soft'}`}>
-          {item?.capture.says ?? ''}
+          {item ? captureWords(item.capture) : ''}
         </p>
       </div>
       {known?.ok && item && (

@@ -101,7 +101,7 @@ it('keeps pictures anew, at a phone’s size, on our own origin; one that is non
   const item = await library.item(itemId);
   expect(item?.capture).toMatchObject({
     state: 'arrived',
-    says: 'Came through whole, 2 pictures. One picture did not come through.',
+    outcome: { code: 'arrived', missingPictures: 1 },
   });
   const copy = await library.copy(item?.capture.page?.copyId ?? '');
   const [, src = ''] = /"src":"([^"]+)"/.exec(JSON.stringify(copy?.tree)) ?? [];
@@ -130,7 +130,7 @@ it('loses nothing when the disk is full: the save waits, says so, and arrives wh
   await capture(job!, library, tools(full));
   expect((await library.item(itemId))?.capture).toMatchObject({
     state: 'waiting',
-    says: 'The server’s disk is full. The address is kept, and tried again.',
+    outcome: { code: 'tried-again', cause: { code: 'disk-full' } },
   });
   const [again] = await jobs.lane('quick').take(1);
   await capture(again!, library, tools(files));
@@ -161,7 +161,7 @@ describe('the two lanes', () => {
       return;
     }
     await work;
-    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'waiting', says: expect.stringContaining('waits for its turn') });
+    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'waiting', outcome: { code: 'waits-its-turn' } });
     await capture((await at('long'))!, library, tools(files));
     expect((await library.item(itemId))?.capture.state).toBe('arrived');
   }); // prettier-ignore
@@ -186,7 +186,7 @@ describe('the two lanes', () => {
     await capture((await at('quick'))!, library, { ...tools(files), darkrooms });
     expect(asked).not.toContain('large');
     await capture((await at('long'))!, library, { ...tools(files), darkrooms });
-    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'arrived', says: expect.stringContaining('2 pictures did not come through') });
+    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'arrived', outcome: { code: 'arrived', missingPictures: 2 } });
     // Where one was a trap, the other was not even tried.
     expect(asked.filter((each) => each === 'large')).toHaveLength(1);
   }); // prettier-ignore

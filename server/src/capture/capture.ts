@@ -6,6 +6,8 @@ import {
   LONGEST_ADDRESS,
   MOST_COPIES,
   type Capture,
+  type CaptureOutcome,
+  type Cause,
   type Copy,
   type CopyNote,
   type Item,
@@ -42,21 +44,16 @@ const MOST_CRASHES = 2;
 
 /**
  * Does one capture: fetch (or take what the reader gave), take apart, keep the pictures, store the copy; and leaves
- * the item in a state that says in words what became of it. Every end of it, failure too, is one transaction.
+ * the item with what became of it. Every end of it, failure too, is one transaction.
  */
 export async function capture(job: Job, library: Library, tools: CaptureTools): Promise<void> {
   const item = await begin(job, library);
   if (!item) return;
   if (job.crashes >= MOST_CRASHES)
-    return giveUp(
-      job,
-      library,
-      tools,
-      `The server ended ${job.crashes} times while this was being taken apart, so it is set aside. Fetch it again if you want it tried once more.`,
-    );
+    return giveUp(job, library, tools, { code: 'server-ended', times: job.crashes });
   // However its tries came to nothing: there is an end to them.
   if (job.attempts > tools.retryWaitsMs.length + 2 * MOST_CRASHES + 1)
-    return giveUp(job, library, tools, `That was tried ${job.attempts} times in vain.`);
+    return giveUp(job, library, tools, { code: 'tried-in-vain', times: job.attempts });
   const howMuch = item.choices.howMuch.value;
   const obtained = job.given
     ? await obtainGiven(job.given, item.address, howMuch, { ...tools, lane: job.lane })
@@ -67,8 +64,8 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
       });
   if (!obtained.ok) {
     if (obtained.long) return toLongLane(job, library, tools);
-    if (obtained.temporary) await tryLater(job, library, tools, obtained.says, obtained.retryAfterMs);
-    else await giveUp(job, library, tools, obtained.says, obtained.gone);
+    if (obtained.temporary) await tryLater(job, library, tools, obtained.cause, obtained.retryAfterMs);
+    else await giveUp(job, library, tools, obtained.cause, { gone: obtained.gone });
     return;
   }
   const { attached, reached } = obtained;
@@ -85,7 +82,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     );
   } catch (error) {
     if (!isDiskFull(error)) throw error;
-    return tryLater(job, library, tools, 'The server’s disk is full.', null);
+    return tryLater(job, library, tools, { code: 'disk-full' }, null);
   }
   if (pictures === 'long') return toLongLane(job, library, tools);
   const arrived: Arrived = {
@@ -131,19 +128,13 @@ function leadsToFrontDoor(address: string, reached: string): boolean {
 async function sayPage(job: Job, library: Library, page: number): Promise<void> {
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
-    if (item) await putCapture(write, item, { says: `Fetching page ${page} of the article…` });
+    if (item) await putCapture(write, item, { outcome: { code: 'fetching-page', page } });
   });
 }
 
 /** After an error nobody foresaw: try again later, and say so. */
 export function postpone(job: Job, library: Library, tools: CaptureTools, error: unknown): Promise<void> {
-  return tryLater(
-    job,
-    library,
-    tools,
-    isDiskFull(error) ? 'The server’s disk is full.' : 'Something went wrong on the server.',
-    null,
-  );
+  return tryLater(job, library, tools, { code: isDiskFull(error) ? 'disk-full' : 'server-fault' }, null);
 }
 
 async function begin(job: Job, library: Library): Promise<Item | undefined> {
@@ -155,7 +146,7 @@ async function begin(job: Job, library: Library): Promise<Item | undefined> {
     }
     await putCapture(write, item, {
       state: 'fetching',
-      says: 'Fetching the page…',
+      outcome: { code: 'fetching' },
       attempts: job.attempts,
       nextTryAt: null,
     });
@@ -171,8 +162,8 @@ async function giveUp(
   job: Job,
   library: Library,
   tools: CaptureTools,
-  says: string,
-  gone = false,
+  cause: Cause,
+  { gone = false, tries = null }: { gone?: boolean; tries?: number | null } = {},
 ): Promise<void> {
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
@@ -181,7 +172,7 @@ async function giveUp(
       await putCapture(write, item, {
         // An item whose page is gone is still there to be read.
         state: hasCopy || item.choices.howMuch.value === 'address-only' ? 'arrived' : 'failed',
-        says: hasCopy ? `${says} Your copy stays.` : `${says} The address is kept.`,
+        outcome: { code: 'failed', cause, copyStays: hasCopy, tries },
         nextTryAt: null,
         goneSince: gone ? (item.capture.goneSince ?? tools.now()) : item.capture.goneSince,
       });
@@ -197,7 +188,7 @@ async function toLongLane(job: Job, library: Library, tools: CaptureTools): Prom
     if (item)
       await putCapture(write, item, {
         state: 'waiting',
-        says: 'It is long, or has large pictures: it waits for its turn.',
+        outcome: { code: 'waits-its-turn' },
       });
     await write.toLongLane(job.id, tools.now());
   });
@@ -207,14 +198,11 @@ async function tryLater(
   job: Job,
   library: Library,
   tools: CaptureTools,
-  says: string,
+  cause: Cause,
   retryAfterMs: number | null,
 ): Promise<void> {
   const wait = tools.retryWaitsMs[job.attempts - 1];
-  if (wait === undefined) {
-    const tries = `${job.attempts} ${job.attempts === 1 ? 'try' : 'tries'}`;
-    return giveUp(job, library, tools, `${says} That was the last of ${tries}.`);
-  }
+  if (wait === undefined) return giveUp(job, library, tools, cause, { tries: job.attempts });
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
     // Up to a fifth more, so that captures that failed together do not come back together.
@@ -222,7 +210,7 @@ async function tryLater(
     if (item)
       await putCapture(write, item, {
         state: 'waiting',
-        says: `${says} The address is kept, and tried again.`,
+        outcome: { code: 'tried-again', cause },
         nextTryAt: runAt,
       });
     await write.postponeJob(job.id, runAt, tools.now());
@@ -269,23 +257,19 @@ async function withCopy(
   if (item.choices.howMuch.value === 'address-only' && origin === 'fetched') {
     const page = known.page ?? factsOf(article, pictures, null);
     await write.putPictures(pictures.made);
-    return { ...settled, says: 'Only the address is kept.', addressKey, page };
+    return { ...settled, outcome: { code: 'address-only' }, addressKey, page };
   }
   const fate =
     arrived.leadsElsewhere && known.page?.copyId ? 'dropped' : fateOfCopy(known, { ...article, hash });
   if (fate === 'dropped') {
     const gone = arrived.leadsElsewhere || saysGone(article.cameThrough.signs);
-    const reason = arrived.leadsElsewhere
-      ? 'The address now leads to the front page of its site.'
-      : article.cameThrough.reasons.join(' ');
     return {
       ...settled,
-      says: `Fetched again, but the text did not come through. ${reason} Your copy stays.`,
+      outcome: worse('nothing', article, arrived.leadsElsewhere),
       goneSince: gone ? (known.goneSince ?? now) : known.goneSince,
     };
   }
-  if (fate === 'unchanged')
-    return { ...settled, says: 'Fetched again: the text has not changed.', goneSince: null };
+  if (fate === 'unchanged') return { ...settled, outcome: { code: 'fetched-unchanged' }, goneSince: null };
   const copy: Copy = {
     id: uuidv7(),
     itemId: item.id,
@@ -303,12 +287,12 @@ async function withCopy(
   if (fate === 'beside')
     return {
       ...settled,
-      says: `Fetched again, but only a part came through. ${article.cameThrough.reasons.join(' ')} You go on reading the copy from before.`,
+      outcome: worse('part', article, false),
       copies,
     };
   return {
     ...settled,
-    says: arrivalInWords(page, pictures.missing),
+    outcome: { code: 'arrived', missingPictures: pictures.missing },
     addressKey,
     page: origin === 'given' ? withKnownFacts(page, known.page) : page,
     copies,
@@ -338,7 +322,7 @@ async function standFor(
 ): Promise<void> {
   await putCapture(write, item, {
     state: 'arrived',
-    says: 'Already saved.',
+    outcome: { code: 'already-saved' },
     nextTryAt: null,
     sameAs: standing.id,
   });
@@ -371,18 +355,8 @@ function factsOf(article: Article, pictures: KeptPictures, copyId: string | null
   };
 }
 
-function arrivalInWords(page: PageFacts, missing: number): string {
-  const { verdict, reasons } = page.cameThrough;
-  if (verdict === 'failed') return `The text did not come through. ${reasons.join(' ')} The address is kept.`;
-  const pictures =
-    page.pictureCount === 0
-      ? ''
-      : `, ${page.pictureCount === 1 ? 'one picture' : `${page.pictureCount} pictures`}`;
-  const gaps =
-    missing === 0 ? '' : ` ${missing === 1 ? 'One picture' : `${missing} pictures`} did not come through.`;
-  return verdict === 'whole'
-    ? `Came through whole${pictures}.${gaps}`
-    : `Came through in part${pictures}. ${reasons.join(' ')}${gaps}`;
+function worse(came: 'nothing' | 'part', { cameThrough }: Article, leadsElsewhere: boolean): CaptureOutcome {
+  return { code: 'fetched-worse', came, signs: cameThrough.signs, leadsElsewhere };
 }
 
 /**

@@ -1,9 +1,10 @@
+import { causeWords } from '@dorvel/core/wording';
 import { gzipSync } from 'node:zlib';
 import { decodePage } from './decode';
 
 const html = (body: Buffer, type = 'text/html') => {
   const decoded = decodePage(body, type);
-  if (!decoded.ok) throw new Error(decoded.says);
+  if (!decoded.ok) throw new Error(decoded.cause.code);
   return decoded.html;
 };
 
@@ -47,7 +48,7 @@ describe('decodePage', () => {
     ['bytes', Buffer.from([1, 2, 0, 4]), 'text/html', /not text/],
   ])('refuses %s in words', (_name, body, type, says) => {
     const decoded = decodePage(body, type);
-    expect(!decoded.ok && decoded.says).toMatch(says);
+    expect(!decoded.ok && causeWords(decoded.cause)).toMatch(says);
   });
 
   it('makes paragraphs of plain text, with nothing in it taken for markup', () => {

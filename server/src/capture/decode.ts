@@ -1,8 +1,9 @@
+import type { Cause } from '@dorvel/core/model';
 import sniffEncoding from 'html-encoding-sniffer';
 import { decode, labelToName } from 'whatwg-encoding';
 
 /** `text` as it was sent; `html` the same, with plain text in paragraphs. */
-export type Decoded = { ok: true; text: string; html: string } | { ok: false; says: string };
+export type Decoded = { ok: true; text: string; html: string } | { ok: false; cause: Cause };
 
 /**
  * A page's bytes as HTML. Encoding from BOM, header or meta (WHATWG Encoding; HTML 13.2.3.2). Plain text is
@@ -11,9 +12,9 @@ export type Decoded = { ok: true; text: string; html: string } | { ok: false; sa
 export function decodePage(body: Buffer, contentType: string): Decoded {
   const [type = '', ...parameters] = contentType.split(';').map((part) => part.trim());
   const kind = type.toLowerCase();
-  if (body.length === 0) return { ok: false, says: 'The page is empty.' };
+  if (body.length === 0) return { ok: false, cause: { code: 'empty' } };
   const refused = notText(body, kind);
-  if (refused) return { ok: false, says: refused };
+  if (refused) return { ok: false, cause: refused };
   const charset = parameters
     .find((part) => /^charset=/i.test(part))
     ?.slice('charset='.length)
@@ -23,7 +24,7 @@ export function decodePage(body: Buffer, contentType: string): Decoded {
     defaultEncoding: looksLikeUtf8(body) ? 'UTF-8' : 'windows-1252',
   });
   const text = decode(body, encoding);
-  if (text.trim() === '') return { ok: false, says: 'The page is empty.' };
+  if (text.trim() === '') return { ok: false, cause: { code: 'empty' } };
   return { ok: true, text, html: kind === 'text/plain' ? asParagraphs(text) : text };
 }
 
@@ -60,19 +61,17 @@ const SIGNATURES: readonly [starts: string, what: string][] = [
   ['494433', 'a sound file'],
 ];
 
-function notText(body: Buffer, kind: string): string | null {
+function notText(body: Buffer, kind: string): Cause | null {
   const start = body.subarray(0, 8).toString('hex');
   const signature = SIGNATURES.find(([starts]) => start.startsWith(starts))?.[1];
   const declared =
     /^(image|video|audio|font)\//.exec(kind)?.[1] ??
     (/\/(zip|pdf|octet-stream|x-.*compressed)/.exec(kind) ? 'file' : null);
   const what = signature ?? (declared === 'image' ? 'a picture' : declared ? `a ${declared} file` : null);
-  if (what) return `The address leads to ${what}, not to a page of text.`;
+  if (what) return { code: 'leads-to', what };
   // UTF-16 has NULs too, but begins with a byte order mark.
   const hasByteOrderMark = start.startsWith('fffe') || start.startsWith('feff');
-  return !hasByteOrderMark && body.subarray(0, 4096).includes(0)
-    ? 'What the address leads to is not text.'
-    : null;
+  return !hasByteOrderMark && body.subarray(0, 4096).includes(0) ? { code: 'not-text' } : null;
 }
 
 function looksLikeUtf8(body: Buffer): boolean {

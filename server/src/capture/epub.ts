@@ -1,11 +1,10 @@
+import type { Cause } from '@dorvel/core/model';
 import { packagePathOf, readBookPackage, type BookPackage } from '@dorvel/core/formats';
 import { unzipSync, type Unzipped } from 'fflate';
 import type { Attached } from './mime';
 
 type Book =
-  | { ok: true; html: string; about: BookPackage; attached: Attached[] }
-  /** `says` is for the reader. */
-  | { ok: false; says: string };
+  { ok: true; html: string; about: BookPackage; attached: Attached[] } | { ok: false; cause: Cause };
 
 /** Where the files of a book are thought to lie. Reserved by RFC 2606. */
 const INSIDE = 'https://book.invalid/';
@@ -33,7 +32,7 @@ export function readEpub(bytes: Buffer): Book {
   const packagePath = packagePathOf(textAt('META-INF/container.xml') ?? '');
   const source = packagePath === null ? undefined : textAt(packagePath);
   if (packagePath === null || source === undefined)
-    return { ok: false, says: 'The e-book does not say where its text is.' };
+    return { ok: false, cause: { code: 'book-without-text' } };
   const about = readBookPackage(source);
   const base = INSIDE + packagePath;
   const chapters = about.chapters.flatMap((address) => {
@@ -42,7 +41,7 @@ export function readEpub(bytes: Buffer): Book {
     const markup = textAt(decodeURIComponent(url.pathname.slice(1)));
     return markup === undefined ? [] : [chapterOf(markup, url.href)];
   });
-  if (chapters.length === 0) return { ok: false, says: 'The e-book has no text in it.' };
+  if (chapters.length === 0) return { ok: false, cause: { code: 'book-empty' } };
   const attached = Object.entries(files.unzipped).flatMap(([path, body]): Attached[] =>
     /\.(?:png|jpe?g|gif|webp)$/i.test(path)
       ? [{ address: new URL(encodeURI(path), INSIDE).href, body: Buffer.from(body) }]
@@ -51,7 +50,7 @@ export function readEpub(bytes: Buffer): Book {
   return { ok: true, html: `<body><article>${chapters.join('\n')}</article></body>`, about, attached };
 }
 
-function unzip(bytes: Buffer): { ok: true; unzipped: Unzipped } | { ok: false; says: string } {
+function unzip(bytes: Buffer): { ok: true; unzipped: Unzipped } | { ok: false; cause: Cause } {
   const seen = { bytes: 0, files: 0 };
   const isTooMuch = () => seen.bytes > MOST_BYTES || seen.files > MOST_FILES;
   try {
@@ -63,13 +62,11 @@ function unzip(bytes: Buffer): { ok: true; unzipped: Unzipped } | { ok: false; s
         return !isTooMuch();
       },
     });
-    return isTooMuch()
-      ? { ok: false, says: 'The e-book is larger inside than can be taken apart safely.' }
-      : { ok: true, unzipped };
+    return isTooMuch() ? { ok: false, cause: { code: 'book-too-large' } } : { ok: true, unzipped };
   } catch (error) {
     return {
       ok: false,
-      says: `The e-book is damaged: ${error instanceof Error ? error.message : 'it cannot be unpacked'}.`,
+      cause: { code: 'book-damaged' },
     };
   }
 }

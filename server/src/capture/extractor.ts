@@ -41,16 +41,16 @@ export function workshopExtractor(
       try {
         return (await workshops[lane].run('extract', input, limitMs(lane, input.body.length))) as Taken;
       } catch (error) {
-        if (!(error instanceof GivenUp)) return { ok: false, says: 'The page could not be taken apart.' };
+        if (!(error instanceof GivenUp)) return { ok: false, cause: { code: 'not-taken-apart' } };
         // It does not lie with the page: it is tried again later.
         if (error.why === 'ended') throw error;
         if (lane === 'quick') return { ok: false, long: true };
         return {
           ok: false,
-          says:
+          cause:
             error.why === 'time'
-              ? `The page could not be taken apart within ${longLimitMs / 1000} seconds.`
-              : 'The page wants more memory to be taken apart than can be given to it.',
+              ? { code: 'too-slow', seconds: longLimitMs / 1000 }
+              : { code: 'too-much-memory' },
         };
       }
     },

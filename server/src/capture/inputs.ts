@@ -6,7 +6,7 @@ import {
   PageTooLarge,
   type Article,
 } from '@dorvel/core/extract';
-import type { HowMuch } from '@dorvel/core/model';
+import type { Cause, HowMuch } from '@dorvel/core/model';
 import { decodePage, isMarkdown } from './decode';
 import { isEpub, readEpub } from './epub';
 import { readMime, type Attached } from './mime';
@@ -22,10 +22,7 @@ export interface Input {
   howMuch: HowMuch;
 }
 
-export type Taken =
-  | { ok: true; article: Article; attached: Attached[] }
-  /** `says` is for the reader. */
-  | { ok: false; says: string };
+export type Taken = { ok: true; article: Article; attached: Attached[] } | { ok: false; cause: Cause };
 
 /**
  * Makes an article of whatever was fetched or given: a page, a page saved with its pictures (MHTML), a letter, a PDF,
@@ -35,7 +32,7 @@ export async function articleFrom(input: Input): Promise<Taken> {
   try {
     return await take(input);
   } catch (error) {
-    if (error instanceof PageTooLarge) return { ok: false, says: error.message };
+    if (error instanceof PageTooLarge) return { ok: false, cause: { code: error.code } };
     throw error;
   }
 }
@@ -93,11 +90,7 @@ async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
       publishedAt: document.createdAt,
       cameThrough:
         article.wordCount === 0
-          ? {
-              verdict: 'failed',
-              reasons: ['The PDF has no text in it, only pictures of its pages.'],
-              signs: ['empty'],
-            }
+          ? { verdict: 'failed', signs: [{ code: 'only-pictures' }] }
           : article.cameThrough,
     },
     attached: [],

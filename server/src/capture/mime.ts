@@ -1,3 +1,4 @@
+import type { Cause } from '@dorvel/core/model';
 import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
 
 /** A file that came along with a text, under the address by which the text speaks of it. */
@@ -21,7 +22,7 @@ type Mime =
         date: string | null;
       } | null;
     }
-  | { ok: false; says: string };
+  | { ok: false; cause: Cause };
 
 /** Where files that are only named by a content id are thought to lie. Reserved by RFC 2606. */
 const ATTACHED = 'https://attached.invalid/';
@@ -35,7 +36,7 @@ export async function readMime(bytes: Buffer, url: string): Promise<Mime> {
   const mail = await simpleParser(bytes, { skipImageLinks: true, skipTextToHtml: false });
   const saved = savedFrom(mail);
   const html = (mail.html === false ? undefined : mail.html) ?? mail.textAsHtml ?? '';
-  if (html.trim() === '') return { ok: false, says: 'The file holds no text.' };
+  if (html.trim() === '') return { ok: false, cause: { code: 'file-without-text' } };
   const attached = mail.attachments.flatMap((file): Attached[] => {
     if (!file.contentType.startsWith('image/')) return [];
     const location = headerOf(file.headers, 'content-location');

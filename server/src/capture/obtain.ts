@@ -1,6 +1,6 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { joinPages, type Article } from '@dorvel/core/extract';
-import type { GivenText, HowMuch } from '@dorvel/core/model';
+import type { Cause, GivenText, HowMuch } from '@dorvel/core/model';
 import type { Lane } from '../jobs/queue';
 import type { Extracted, Extractor } from './extractor';
 import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
@@ -22,7 +22,7 @@ export interface NotObtained {
   ok: false;
   /** It is for the long lane; nothing else is known of it. */
   long?: true;
-  says: string;
+  cause: Cause;
   temporary: boolean;
   retryAfterMs: number | null;
   /** The page is not there any more. */
@@ -67,13 +67,12 @@ export async function obtain(
 }
 
 function inPart(article: Article, missing: number): Article {
-  const { reasons, signs } = article.cameThrough;
+  const { signs } = article.cameThrough;
   return {
     ...article,
     cameThrough: {
       verdict: 'partial',
-      reasons: [...reasons, `The article goes on on a page ${missing} that did not come through.`],
-      signs: [...signs, 'pages-missing'],
+      signs: [...signs, { code: 'pages-missing', from: missing }],
     },
   };
 }
@@ -125,5 +124,7 @@ export async function obtainGiven(
 function taken(outcome: Extracted, reached: string): Obtained | NotObtained {
   if (outcome.ok) return { ...outcome, reached };
   const not = { ok: false, temporary: false, retryAfterMs: null, gone: false } as const;
-  return 'long' in outcome ? { ...not, long: true, says: '' } : { ...not, says: outcome.says };
+  return 'long' in outcome
+    ? { ...not, long: true, cause: { code: 'too-much-memory' } }
+    : { ...not, cause: outcome.cause };
 }

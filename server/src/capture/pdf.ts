@@ -1,3 +1,4 @@
+import type { Cause } from '@dorvel/core/model';
 import { constants, inflateSync } from 'node:zlib';
 import type { PlacedPage, PlacedText } from '@dorvel/core/extract';
 import { z } from 'zod';
@@ -11,7 +12,7 @@ type Pdf =
       /** ISO 8601. */
       createdAt: string | null;
     }
-  | { ok: false; says: string };
+  | { ok: false; cause: Cause };
 
 /** So many pages are a book, and more than a page's worth of text. */
 const MOST_PAGES = 400;
@@ -66,8 +67,7 @@ function unpacksWithinBounds(bytes: Buffer): boolean {
 
 /** The placed text of a PDF's pages, by pdfjs-dist. Scripts and forms in it are never run. */
 export async function readPdf(bytes: Buffer): Promise<Pdf> {
-  if (!unpacksWithinBounds(bytes))
-    return { ok: false, says: 'The PDF is larger inside than can be taken apart safely.' };
+  if (!unpacksWithinBounds(bytes)) return { ok: false, cause: { code: 'pdf-too-large' } };
   // Loaded when the first PDF comes: few threads ever need it.
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const loading = getDocument({
@@ -97,9 +97,9 @@ export async function readPdf(bytes: Buffer): Promise<Pdf> {
     };
   } catch (error) {
     const name = error instanceof Error ? error.name : '';
-    if (name === 'PasswordException') return { ok: false, says: 'The PDF is locked with a password.' };
+    if (name === 'PasswordException') return { ok: false, cause: { code: 'pdf-locked' } };
     if (/^(?:InvalidPDF|Format|MissingPDF|UnknownError)/.test(name))
-      return { ok: false, says: 'The PDF is damaged and cannot be read.' };
+      return { ok: false, cause: { code: 'pdf-damaged' } };
     throw error;
   } finally {
     await loading.destroy();

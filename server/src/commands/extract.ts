@@ -1,3 +1,4 @@
+import { causeWords } from '@dorvel/core/wording';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
@@ -41,7 +42,7 @@ for (const page of pages) {
     const bytes = await readPage(page.file, page.base);
     const before = process.cpuUsage();
     const taken = await articleFrom({ body: bytes, contentType: typeOf(page.file), url, howMuch });
-    if (!taken.ok) throw new Error(taken.says);
+    if (!taken.ok) throw new Error(causeWords(taken.cause));
     const { tree, ...article } = taken.article;
     const spent = process.cpuUsage(before);
     console.log(

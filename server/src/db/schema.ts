@@ -257,8 +257,8 @@ export const episodes = sqliteTable(
     bytes: integer(),
     seconds: real(),
     chapters: text({ mode: 'json' }).notNull(),
-    /** Why it could not be made, in words; empty when nothing went wrong. */
-    says: text().notNull(),
+    /** Why it could not be made; see EpisodeFault. */
+    fault: text({ enum: ['no-text', 'unreadable', 'no-voice', 'not-spoken'] }),
     madeAt: integer('made_at').notNull(),
   },
   (table) => [

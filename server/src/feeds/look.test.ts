@@ -100,7 +100,7 @@ describe('looking at a feed', () => {
     expect((await look(id)).feed.state).toMatchObject({
       state: 'working',
       title: 'Notes',
-      says: '2 new.',
+      outcome: { code: 'new', count: 2 },
       entries: [{ title: 'b' }, { title: 'a' }],
     });
     answers['/rss'] = { body: rss('c', 'b') };
@@ -113,7 +113,7 @@ describe('looking at a feed', () => {
     ]);
     // What left the feed and comes back is no news.
     answers['/rss'] = { body: rss('a') };
-    expect((await look(id)).feed.state).toMatchObject({ says: 'Nothing new.' });
+    expect((await look(id)).feed.state).toMatchObject({ outcome: { code: 'nothing-new' } });
     expect(items).toEqual([]);
   });
 
@@ -126,7 +126,7 @@ describe('looking at a feed', () => {
     const id = await follow(`${origin}/rss`);
     await look(id);
     const { feed } = await look(id);
-    expect(feed.state).toMatchObject({ state: 'working', says: 'Nothing new.' });
+    expect(feed.state).toMatchObject({ state: 'working', outcome: { code: 'nothing-new' } });
     expect(feed.state.entries).toHaveLength(1);
     expect(asked.map((request) => request.headers['if-none-match'])).toEqual([undefined, '"one"']);
   });
@@ -151,7 +151,7 @@ describe('looking at a feed', () => {
     });
     answers['/rss'] = { body: rss('a').replace('</item>', '<guid>anew</guid></item>') };
     const after = await look(id);
-    expect(after.feed.state.says).toBe('1 new.');
+    expect(after.feed.state.outcome).toEqual({ code: 'new', count: 1 });
     expect(after.items.map((item) => item.choices.stage.value)).toEqual(['inbox', 'let-go']);
   });
 
@@ -162,11 +162,14 @@ describe('looking at a feed', () => {
     };
     answers['/feed'] = { body: rss('a') };
     const id = await follow(`${origin}/`);
-    expect((await look(id)).feed.state).toMatchObject({ feedAddress: `${origin}/feed`, says: '1 new.' });
+    expect((await look(id)).feed.state).toMatchObject({
+      feedAddress: `${origin}/feed`,
+      outcome: { code: 'new' },
+    });
     await look(id);
     expect(asked.map(({ url }) => url)).toEqual(['/', '/feed', '/feed']);
     const second = await follow(`${origin}/feed`);
-    expect((await look(second)).feed.state.says).toMatch(/a second time/);
+    expect((await look(second)).feed.state.outcome).toEqual({ code: 'followed-twice' });
   });
 
   it('moves with a feed that has moved for good, not with one that is elsewhere for now', async () => {
@@ -194,20 +197,20 @@ describe('looking at a feed', () => {
     expect((await look(id)).feed.state).toMatchObject({
       state: 'broken',
       brokenSince: since,
-      says: 'The page answered 410: it is not there. What it brought before is kept.',
+      outcome: { code: 'failed', cause: { code: 'answered', status: 410 }, entriesStay: true },
       entries: [{ title: 'a' }],
     });
     now += 1000;
     answers['/rss'] = { body: '<html>Gone fishing</html>' };
     expect((await look(id)).feed.state).toMatchObject({
       brokenSince: since,
-      says: expect.stringContaining('no feed'),
+      outcome: { code: 'failed', cause: { code: 'no-feed' } },
     });
     answers['/rss'] = { body: rss('b', 'a') };
     expect((await look(id)).feed.state).toMatchObject({
       state: 'working',
       brokenSince: null,
-      says: '1 new.',
+      outcome: { code: 'new', count: 1 },
     });
   });
 

@@ -1,13 +1,15 @@
-import { canonicalAddress, readAddress } from '@dorvel/core/address';
-import type { ReadEntry, ReadFeed } from '@dorvel/core/formats';
 import {
+  type Cause,
+  type Feed,
   FeedEntry,
+  type FeedOutcome,
+  type FeedState,
   MOST_ENTRIES,
   wellFormed,
   withinBounds,
-  type Feed,
-  type FeedState,
 } from '@dorvel/core/model';
+import { canonicalAddress, readAddress } from '@dorvel/core/address';
+import type { ReadEntry, ReadFeed } from '@dorvel/core/formats';
 import type { HybridClock } from '@dorvel/core/sync';
 import { GivenUp, type Workshop } from '../apart/workshop';
 import { fetchGuarded, type Fetched, type FetchRules } from '../fetching/fetcher';
@@ -37,7 +39,7 @@ const MOST_KEYS = 2000;
 type Outcome =
   | { kind: 'read'; read: ReadFeed; found: Extract<Fetched, { ok: true }>; address: string }
   | { kind: 'unchanged' }
-  | { kind: 'failed'; says: string; retryAfterMs: number | null };
+  | { kind: 'failed'; cause: Cause; onNamedPage?: boolean; retryAfterMs: number | null };
 
 /** Looks at a feed once: what is new in it is put before the reader, or saved; every end of it is one transaction. */
 export async function lookAtFeed(due: DueFeed, library: Library, tools: FeedTools): Promise<void> {
@@ -48,7 +50,7 @@ export async function lookAtFeed(due: DueFeed, library: Library, tools: FeedTool
 }
 
 /** What the file that was found is: a feed, or a page that may name one. */
-type Looked = { read: ReadFeed | null; named: string | null } | { says: string };
+type Looked = { read: ReadFeed | null; named: string | null } | { cause: Cause };
 
 async function readApart(found: Extract<Fetched, { ok: true }>, workshop: Workshop): Promise<Looked> {
   const { body, contentType, url } = found;
@@ -58,10 +60,10 @@ async function readApart(found: Extract<Fetched, { ok: true }>, workshop: Worksh
     // Not the feed's fault: it is due again in some minutes, as it is.
     if (error instanceof GivenUp && error.why === 'ended') throw error;
     return {
-      says:
+      cause:
         error instanceof GivenUp && error.why === 'time'
-          ? `It could not be read within ${READ_LIMIT_MS / 1000} seconds.`
-          : 'It is built so that it cannot be read safely.',
+          ? { code: 'feed-too-slow', seconds: READ_LIMIT_MS / 1000 }
+          : { code: 'feed-not-readable' },
     };
   }
 }
@@ -77,21 +79,29 @@ async function look(feed: Feed, memory: FeedMemory, { rules, workshop }: FeedToo
   const address = memory.address ?? feed.address;
   const found = await ask(address, memory);
   if (!found.ok) return found.unchanged ? { kind: 'unchanged' } : { kind: 'failed', ...found };
-  const failed = (says: string): Outcome => ({ kind: 'failed', says, retryAfterMs: null });
+  const failed = (cause: Cause, onNamedPage = false): Outcome => ({
+    kind: 'failed',
+    cause,
+    onNamedPage,
+    retryAfterMs: null,
+  });
   const first = await readApart(found, workshop);
-  if ('says' in first) return failed(first.says);
+  if ('cause' in first) return failed(first.cause);
   if (first.read) return { kind: 'read', read: first.read, found, address: found.movedTo ?? address };
-  if (first.named === null)
-    return failed(
-      'This is no feed, and the page names none. Look on the site for a link called RSS, Atom or feed.',
-    );
+  if (first.named === null) return failed({ code: 'no-feed' });
   const second = await ask(first.named);
-  if (!second.ok) return failed(`The page names a feed, but: ${second.says}`);
+  if (!second.ok) return failed(second.cause, true);
   const named = await readApart(second, workshop);
-  if ('says' in named) return failed(named.says);
+  if ('cause' in named) return failed(named.cause);
   return named.read
     ? { kind: 'read', read: named.read, found: second, address: second.movedTo ?? first.named }
-    : failed('What the page names as its feed is none.');
+    : failed({ code: 'named-feed-is-none' });
+}
+
+function whatCame(isTwin: boolean, entries: number, fresh: number): FeedOutcome {
+  if (isTwin) return { code: 'followed-twice' };
+  if (entries === 0) return { code: 'no-entries' };
+  return fresh === 0 ? { code: 'nothing-new' } : { code: 'new', count: fresh };
 }
 
 async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools: FeedTools): Promise<void> {
@@ -118,11 +128,15 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
       .filter((date) => !Number.isNaN(date));
   if (outcome.kind === 'failed') {
     const failures = memory.failures + 1;
-    const kept = feed.state.entries.length > 0 ? ' What it brought before is kept.' : '';
     return put(
       {
         state: 'broken',
-        says: `${outcome.says}${kept}`,
+        outcome: {
+          code: 'failed',
+          cause: outcome.cause,
+          onNamedPage: outcome.onNamedPage ?? false,
+          entriesStay: feed.state.entries.length > 0,
+        },
         brokenSince: feed.state.brokenSince ?? now,
       },
       { ...memory, failures },
@@ -131,7 +145,7 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
   }
   if (outcome.kind === 'unchanged')
     return put(
-      { state: 'working', says: 'Nothing new.', brokenSince: null },
+      { state: 'working', outcome: { code: 'nothing-new' }, brokenSince: null },
       { ...memory, failures: 0 },
       nextLook({ ...when, entryDates: datesOf(feed.state.entries), failures: 0 }),
     );
@@ -149,13 +163,7 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
   await put(
     {
       state: 'working',
-      says: twin
-        ? 'You follow this feed a second time, by another address. One of the two can go.'
-        : read.entries.length === 0
-          ? 'It has no entries yet.'
-          : arrived.length === 0
-            ? 'Nothing new.'
-            : `${arrived.length} new.`,
+      outcome: whatCame(twin !== undefined, read.entries.length, arrived.length),
       title: read.title ?? feed.state.title,
       siteUrl: read.siteUrl,
       feedAddress: address,

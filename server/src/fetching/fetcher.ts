@@ -2,7 +2,7 @@ import http from 'node:http';
 import https from 'node:https';
 import type { Readable } from 'node:stream';
 import zlib from 'node:zlib';
-import { clipped } from '@dorvel/core/model';
+import { clipped, type Cause } from '@dorvel/core/model';
 import { ForbiddenAddress, guardedLookup, isAllowedHost, isForbiddenLiteral } from './addresses';
 
 export interface FetchRules {
@@ -35,7 +35,7 @@ export type Fetched =
   | {
       ok: false;
       temporary: boolean;
-      says: string;
+      cause: Cause;
       retryAfterMs: number | null;
       gone?: true;
       unchanged?: true;
@@ -57,13 +57,11 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
   let forGood = true;
   for (let hop = 0; hop <= REDIRECT_LIMIT; hop++) {
     const url = URL.canParse(at) ? new URL(at) : null;
-    if (!url) return final('The page redirects to something that is not an address.');
+    if (!url) return final({ code: 'redirects-nowhere' });
     if (url.protocol !== 'http:' && url.protocol !== 'https:')
-      return final(
-        `The page redirects to a “${clipped(url.protocol, 40)}” address, which cannot be fetched.`,
-      );
+      return final({ code: 'redirects-to-scheme', scheme: clipped(url.protocol, 40) });
     url.hash = '';
-    if (seen.has(url.href)) return final('The page redirects in a circle.');
+    if (seen.has(url.href)) return final({ code: 'redirects-in-circle' });
     seen.add(url.href);
     const answer = await request(url, rules, deadline).catch((error: unknown) =>
       networkFailure(error, url, rules),
@@ -83,7 +81,7 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
     const movedTo = forGood && url.href !== address ? url.href : null;
     return receive(answer, url, rules, movedTo).catch((error: unknown) => networkFailure(error, url, rules));
   }
-  return final(`The page redirects more than ${REDIRECT_LIMIT} times.`);
+  return final({ code: 'redirects-too-often', most: REDIRECT_LIMIT });
 }
 
 interface Answer {
@@ -178,32 +176,28 @@ function decompress({ headers, stream }: Answer): Readable {
   }
 }
 
-function final(says: string): Refused {
-  return { ok: false, temporary: false, says, retryAfterMs: null };
+function final(cause: Cause): Refused {
+  return { ok: false, temporary: false, cause, retryAfterMs: null };
 }
 
-function temporary(says: string, retryAfterMs: number | null = null): Refused {
-  return { ok: false, temporary: true, says, retryAfterMs };
+function temporary(cause: Cause, retryAfterMs: number | null = null): Refused {
+  return { ok: false, temporary: true, cause, retryAfterMs };
 }
 
 function refusal(status: number, retryAfter: string | undefined): Fetched {
   if (status === 429 || status >= 500) {
-    return temporary(
-      status === 429 ? 'The site asked to be left alone for a while (429).' : `The site answered ${status}.`,
-      retryAfterMs(retryAfter),
-    );
+    return temporary({ code: 'answered', status }, retryAfterMs(retryAfter));
   }
-  if (status === 304) return { ...final('Nothing has changed.'), unchanged: true };
+  if (status === 304) return { ...final({ code: 'unchanged' }), unchanged: true };
   if (status === 404 || status === 410)
     return {
       ok: false,
       temporary: false,
-      says: `The page answered ${status}: it is not there.`,
+      cause: { code: 'answered', status },
       retryAfterMs: null,
       gone: true,
     };
-  if (status === 401 || status === 403) return final(`The page answered ${status}: it does not let us in.`);
-  return final(`The page answered ${status}.`);
+  return final({ code: 'answered', status });
 }
 
 /** Retry-After: seconds or a date (RFC 9110, 10.2.3). */
@@ -214,22 +208,19 @@ function retryAfterMs(value: string | undefined): number | null {
 }
 
 function networkFailure(error: unknown, url: URL, rules: FetchRules): Fetched {
-  if (error instanceof ForbiddenAddress)
-    return final('The address leads into a private network, where we do not go.');
+  if (error instanceof ForbiddenAddress) return final({ code: 'private-network' });
   if (error instanceof TooLarge)
-    return final(`The file is larger than ${Math.round(rules.maxBytes / 1_000_000)} MB.`);
+    return final({ code: 'too-large', megabytes: Math.round(rules.maxBytes / 1_000_000) });
   const code = error instanceof Error && 'code' in error ? String(error.code) : '';
   const name = error instanceof Error ? error.name : '';
   if (name === 'AbortError' || name === 'TimeoutError')
-    return temporary(`The site did not answer within ${Math.round(rules.timeoutMs / 1000)} seconds.`);
+    return temporary({ code: 'no-answer', seconds: Math.round(rules.timeoutMs / 1000) });
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
-    return temporary(`No site answers to the name ${url.hostname}.`);
-  if (code === 'ECONNREFUSED') return temporary('The site refused the connection.');
-  if (code.startsWith('ERR_TLS') || code.includes('CERT'))
-    return final('The site’s certificate is not valid.');
+    return temporary({ code: 'no-such-host', host: url.hostname.slice(0, 300) });
+  if (code === 'ECONNREFUSED') return temporary({ code: 'connection-refused' });
+  if (code.startsWith('ERR_TLS') || code.includes('CERT')) return final({ code: 'certificate-invalid' });
   if (code.startsWith('Z_') || code.startsWith('ERR_BROTLI') || code.startsWith('ERR__ERROR_FORMAT'))
-    return final('The site sent something that could not be unpacked.');
-  if (code === 'HPE_HEADER_OVERFLOW' || code.startsWith('HPE_'))
-    return final('The site’s answer is not proper HTTP.');
-  return temporary('The connection broke off.');
+    return final({ code: 'not-unpackable' });
+  if (code === 'HPE_HEADER_OVERFLOW' || code.startsWith('HPE_')) return final({ code: 'not-http' });
+  return temporary({ code: 'connection-broken' });
 }

@@ -56,7 +56,7 @@ async function arrived(...hashes: string[]): Promise<string> {
     const copy = { id: uuidv7(), itemId: item.id, madeAt: now, title: 'T', language: 'en', hash: 'f'.repeat(64), tree: { type: 'root', children: hashes.map(img) } } as unknown as Copy;
     await write.putPictures(hashes.map((hash) => ({ hash, bytes: 1 })));
     await write.putCopy(copy);
-    const page = { title: 'Eelgrass', authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language: 'en', excerpt: 'E', wordCount: 1, minutes: 1, pictureCount: hashes.length, thumbnail: hashes[0] ?? null, copyId: copy.id, cameThrough: { verdict: 'whole' as const, reasons: [], signs: [] } };
+    const page = { title: 'Eelgrass', authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language: 'en', excerpt: 'E', wordCount: 1, minutes: 1, pictureCount: hashes.length, thumbnail: hashes[0] ?? null, copyId: copy.id, cameThrough: { verdict: 'whole' as const, signs: [] } };
     const note = { id: copy.id, madeAt: now, hash: 'f'.repeat(64), wordCount: 1, origin: 'fetched' as const };
     await write.put({ ...item, capture: { ...item.capture, revision: write.sequence, state: 'arrived', page, copies: [note] } });
   });

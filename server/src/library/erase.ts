@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { isToBeErased, LET_GO_DAYS } from '@dorvel/core/queue';
+import { isToBeErased } from '@dorvel/core/queue';
 import { cardKind, highlightKind, noteKind } from '@dorvel/core/records';
 import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import type { Database, Transaction } from '../db/open';
@@ -113,7 +113,7 @@ async function putBare(database: Database, accountId: string, item: Item): Promi
         ...capture,
         revision: write.sequence,
         state: 'arrived',
-        says: `Its text was erased, ${LET_GO_DAYS} days after it was let go. The address is kept: fetch it again.`,
+        outcome: { code: 'erased' },
         nextTryAt: null,
         copies: [],
         page: capture.page && { ...capture.page, copyId: null, thumbnail: null, excerpt: null },

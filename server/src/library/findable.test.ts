@@ -1,10 +1,9 @@
-import { highlightKind } from '@dorvel/core/records';
+import { highlightKind, newItem } from '@dorvel/core/records';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { NEVER, type Copy, type Highlight, type Item } from '@dorvel/core/model';
 import { createSearchIndex, factsOf, find, itemTerms, readQuery, type ItemFacts } from '@dorvel/core/search';
-import { newItem } from '@dorvel/core/records';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
@@ -70,7 +69,7 @@ async function bothPlaces() {
     item.capture.page = {
       title, authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language,
       excerpt: null, wordCount: 1, minutes: 1, pictureCount: 0, thumbnail: null, copyId: copy.id,
-      cameThrough: { verdict: 'whole', reasons: [], signs: [] },
+      cameThrough: { verdict: 'whole', signs: [] },
     }; // prettier-ignore
     item.choices.note = { value: note, at: NEVER };
     item.tags = Object.fromEntries(tags.map((tag) => [tag.toLowerCase(), { value: tag, at: NEVER }]));

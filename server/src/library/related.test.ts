@@ -92,7 +92,7 @@ async function libraryWithTexts(names: readonly Name[]) {
       pictureCount: 0,
       thumbnail: null,
       copyId: copy.id,
-      cameThrough: { verdict: 'whole', reasons: [], signs: [] },
+      cameThrough: { verdict: 'whole', signs: [] },
     };
     change(item);
     await library.change(async (write) => {

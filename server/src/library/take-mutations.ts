@@ -1,3 +1,4 @@
+import { inputWords } from '@dorvel/core/wording';
 import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
 import { clipped, instantOf, type Item } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
@@ -99,7 +100,7 @@ export async function takeMutation(
   tools: PushTools,
 ): Promise<PushResult> {
   const parsed = write.registry.Mutation.safeParse(input);
-  if (!parsed.success) return refused(input, z.prettifyError(parsed.error));
+  if (!parsed.success) return refused(input, inputWords(parsed.error));
   const mutation = withPlausibleStamp(parsed.data, tools);
   tools.clock.see(mutation.stamp);
   try {
@@ -185,7 +186,7 @@ async function save(
   // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.
   await write.put({
     ...item,
-    capture: { ...item.capture, state: 'arrived', says: 'Already saved.', sameAs: first.id },
+    capture: { ...item.capture, state: 'arrived', outcome: { code: 'already-saved' }, sameAs: first.id },
   });
   const make = changeMaker({ ...tools, newId: uuidv7 });
   const raised = itemKind.apply(

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { Chapter, type Item } from '@dorvel/core/model';
+import { Chapter, EpisodeFault, type Item } from '@dorvel/core/model';
 import { byQueueOrder } from '@dorvel/core/queue';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
@@ -34,7 +34,7 @@ export interface Episode {
   bytes: number | null;
   seconds: number | null;
   chapters: Chapter[];
-  says: string;
+  fault: EpisodeFault | null;
   madeAt: number;
 }
 
@@ -97,7 +97,7 @@ export function podcastShelf(
               state: 'waiting' as const,
               progress: 0,
               chapters: [],
-              says: '',
+              fault: null,
               // In the order of the Queue, its top the newest: so podcast apps show it as it stands.
               madeAt: now() - at,
             })),
@@ -216,12 +216,12 @@ export function podcastShelf(
         .innerJoin(items, and(eq(items.accountId, accountId), eq(items.id, copies.itemId)))
         .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
       if (!row) {
-        await settle({ state: 'failed', says: 'Its text is not there any more.' });
+        await settle({ state: 'failed', fault: 'no-text' });
         return;
       }
       const item = readStoredItem(row.item);
       if (!item) {
-        await settle({ state: 'failed', says: 'What is kept of it cannot be read.' });
+        await settle({ state: 'failed', fault: 'unreadable' });
         return;
       }
       const controller = new AbortController();
@@ -234,13 +234,13 @@ export function podcastShelf(
           (progress) => void settle({ progress }),
           controller.signal,
         );
-        await settle({ state: 'done', progress: 1, says: '', ...made });
+        await settle({ state: 'done', progress: 1, fault: null, ...made });
       } catch (error) {
         if (controller.signal.aborted) return;
         const noVoice = error instanceof Error && error.message.startsWith('no voice');
         await settle({
           state: 'failed',
-          says: noVoice ? 'No voice that ships reads its language.' : 'It could not be read aloud.',
+          fault: noVoice ? 'no-voice' : 'not-spoken',
         });
         if (!noVoice) throw error;
       } finally {

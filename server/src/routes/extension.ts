@@ -11,11 +11,10 @@ import {
   type Account,
   type Item,
 } from '@dorvel/core/model';
-import { PROTOCOL_HEADER, PushRequest, PushResponse } from '@dorvel/core/sync';
+import { type HybridClock, PROTOCOL_HEADER, PushRequest, PushResponse } from '@dorvel/core/sync';
 import { Mutation } from '@dorvel/core/records';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { find, readQuery } from '@dorvel/core/search';
-import type { HybridClock } from '@dorvel/core/sync';
 import { reasonForTag } from '@dorvel/core/wording';
 import cors from 'cors';
 import { Router, type RequestHandler } from 'express';
@@ -24,7 +23,7 @@ import type { FindableLibrary } from '../library/findable';
 import type { Library } from '../library/library';
 import type { RelatedLibrary } from '../library/related';
 import type { Tokens } from '../accounts/tokens';
-import { accountOf } from './guard';
+import { accountOf, refuseOldClients } from './guard';
 import { HttpProblem, notFound } from './problem';
 import { jsonBody } from './json-body';
 import { takePush } from '../library/take-mutations';
@@ -57,6 +56,7 @@ export function extensionRoutes(parts: ExtensionParts): Router {
   router.use(
     cors({ origin: '*', allowedHeaders: ['authorization', 'content-type', PROTOCOL_HEADER], maxAge: 3600 }),
     rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false }),
+    refuseOldClients,
     holderOf(parts.tokens),
     jsonBody('8mb'),
   );

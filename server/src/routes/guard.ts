@@ -37,13 +37,12 @@ export function requireAccount(accounts: Accounts, secure: boolean): RequestHand
   };
 }
 
-/** The oldest clients whose words are still understood, and who understand ours; those of before it was said are of 1. */
-const OLDEST_PROTOCOL = 1;
+/** The oldest clients who understand what they would get. Those that do not say which they are, are of 1. */
+const OLDEST_PROTOCOL = 2;
 
 /** Refuses clients that are too old for this server: a tab that was left open over an update, say. What they have to send waits. */
 export const refuseOldClients: RequestHandler = (request, _response, next) => {
-  const said = request.get(PROTOCOL_HEADER);
-  if (said !== undefined && !(Number(said) >= OLDEST_PROTOCOL))
+  if (!(Number(request.get(PROTOCOL_HEADER) ?? 1) >= OLDEST_PROTOCOL))
     throw new HttpProblem(
       426,
       'too-old',

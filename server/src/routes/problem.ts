@@ -1,3 +1,4 @@
+import { inputWords } from '@dorvel/core/wording';
 import { Problem } from '@dorvel/core/model';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
@@ -56,7 +57,7 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
 function asProblem(error: unknown, log: Logger): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (error instanceof z.ZodError)
-    return new HttpProblem(400, 'bad-input', 'Input not understood', z.prettifyError(error));
+    return new HttpProblem(400, 'bad-input', 'Input not understood', inputWords(error));
   if (isDiskFull(error)) {
     log.error({ err: error }, 'disk full');
     return new HttpProblem(

@@ -1,5 +1,4 @@
-import { PullQuery, PushRequest, PushResponse } from '@dorvel/core/sync';
-import type { HybridClock } from '@dorvel/core/sync';
+import { type HybridClock, PullQuery, PushRequest, PushResponse } from '@dorvel/core/sync';
 import { Router } from 'express';
 import type { Logger } from 'pino';
 import type { Accounts } from '../accounts/accounts';

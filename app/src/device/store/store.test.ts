@@ -1,8 +1,7 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
 import { LAST_INSTANT, spanOf, type Spans } from '@dorvel/core/model';
-import type { Mutation } from '@dorvel/core/records';
-import { createRegistry, newItem, REGISTRY } from '@dorvel/core/records';
+import { createRegistry, type Mutation, newItem, REGISTRY } from '@dorvel/core/records';
 import { DRAFTS } from '@dorvel/core/testing';
 import Dexie from 'dexie';
 import { DeviceStore } from './store';
@@ -137,7 +136,12 @@ describe('the store on the device', () => {
     });
     const server = newItem(save);
     server.choices.stage = { value: 'queue', at: stamp(4) };
-    server.capture = { ...server.capture, revision: 3, state: 'arrived', says: 'Came through whole.' };
+    server.capture = {
+      ...server.capture,
+      revision: 3,
+      state: 'arrived',
+      outcome: { code: 'arrived', missingPictures: 0 },
+    };
     expect(await store.receive({ records: { items: [server] }, cursor: 7 })).toEqual([]);
     const item = await store.items.get(ITEM);
     expect(item?.choices.stage.value).toBe('kept');

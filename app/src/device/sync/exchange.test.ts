@@ -1,11 +1,9 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
 import type { Item } from '@dorvel/core/model';
-import type { Mutation } from '@dorvel/core/records';
-import type { PushResult } from '@dorvel/core/sync';
+import { itemKind, type Mutation, newItem, type Records } from '@dorvel/core/records';
+import { createClock, type PushResult } from '@dorvel/core/sync';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
-import { itemKind, newItem, type Records } from '@dorvel/core/records';
-import { createClock } from '@dorvel/core/sync';
 import { api } from './api';
 import { clock } from '@/device/store/clock';
 import { receive, send } from './exchange';
@@ -76,7 +74,10 @@ describe('sending', () => {
     // The address is kept, and the item says what became of it.
     expect(await store.items.get(uuid(1002))).toMatchObject({
       address: 'https://example.org/2',
-      capture: { state: 'failed', says: 'Too large. The address is kept.' },
+      capture: {
+        state: 'failed',
+        outcome: { code: 'failed', cause: { code: 'refused', detail: 'Too large.' } },
+      },
     });
     expect(told).toEqual(['refused']);
   });

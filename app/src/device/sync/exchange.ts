@@ -88,7 +88,9 @@ async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, h
     .equals(itemId)
     .and((item) => item.capture.page === null)
     .modify((item: Item) => {
-      item.capture = { ...item.capture, state: 'failed', says: `${result.detail} The address is kept.` };
+      const cause = { code: 'refused' as const, detail: result.detail.slice(0, 500) };
+      const outcome = { code: 'failed' as const, cause, copyStays: false, tries: null };
+      item.capture = { ...item.capture, state: 'failed', outcome };
     });
 }
 
@@ -108,7 +110,7 @@ async function settleErased(store: DeviceStore, { mutation, recordId }: Unsent):
   // It was never in the library: its save was refused.
   if (item.capture.page === null) return false;
   const own = kind.name === itemKind.name ? {} : { [kind.plural]: [record] };
-  await store.sendAfterwards(restated({ items: [item], ...own } as Partial<Records>, uuidv7));
+  await store.sendAfterwards(restated({ items: [item], ...own }, uuidv7));
   return true;
 }
 

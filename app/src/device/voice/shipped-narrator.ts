@@ -1,5 +1,4 @@
-import type { Utterance } from '@dorvel/core/speech';
-import { voiceFor } from '@dorvel/core/speech';
+import { type Utterance, voiceFor } from '@dorvel/core/speech';
 import { countWords, listeningMinutes } from '@dorvel/core/text';
 import { wrap } from 'comlink';
 import type { NarratorMaker } from './narrator';

@@ -1,3 +1,4 @@
+import { inputWords } from '@dorvel/core/wording';
 import { Mail, NewAccount, type Setup } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
@@ -34,7 +35,7 @@ export function SignInScreen() {
       if (first) {
         const wanted = NewAccount.safeParse(as);
         if (!wanted.success) {
-          setProblem(wanted.error.issues[0]?.message ?? 'Fill in all four lines.');
+          setProblem(inputWords(wanted.error));
           return;
         }
         await createAccount(wanted.data);

@@ -1,4 +1,5 @@
-import { CARD_FAULT_WORDS, cardFaults, gapsIn, isHopeless, makeGap, withoutGaps } from '@dorvel/core/cards';
+import { CARD_FAULT_WORDS } from '@dorvel/core/wording';
+import { cardFaults, gapsIn, isHopeless, makeGap, withoutGaps } from '@dorvel/core/cards';
 import type { Card } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';

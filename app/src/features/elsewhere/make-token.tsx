@@ -1,3 +1,4 @@
+import { inputWords } from '@dorvel/core/wording';
 import { NewToken, type TokenScope } from '@dorvel/core/model';
 import { useState, type ReactNode } from 'react';
 import { Text, View } from 'react-native';
@@ -35,7 +36,7 @@ export function TokenMaker({
   const begin = async () => {
     const parsed = NewToken.shape.name.safeParse(name);
     if (!parsed.success) {
-      setFault(parsed.error.issues[0]?.message ?? 'Say where it is used.');
+      setFault(inputWords(parsed.error));
       return;
     }
     setFault(null);

@@ -1,10 +1,10 @@
+import { feedWords, inputWords, momentWords } from '@dorvel/core/wording';
 import { feedTitle, TagName, type Feed, type FeedMode } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeFeed } from '@/device/store/changes';
 import { useFeeds, useItems } from '@/device/store/library';
 import { useSync } from '@/device/sync/sync-loop';
-import { momentWords } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -47,7 +47,7 @@ function FeedSettings({ feed, onClose }: { feed: Feed; onClose(): void }) {
   const keepTag = () => {
     if (tag.trim() === (choices.tag.value ?? '')) return;
     const parsed = tag.trim() === '' ? null : TagName.safeParse(tag);
-    if (parsed?.success === false) setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+    if (parsed?.success === false) setFault(inputWords(parsed.error));
     else {
       setFault(null);
       void changeFeed(feed.id, { tag: parsed?.data ?? null });
@@ -66,7 +66,7 @@ function FeedSettings({ feed, onClose }: { feed: Feed; onClose(): void }) {
           {state.state === 'broken' && state.brokenSince !== null
             ? `Broken since ${momentWords(state.brokenSince)}. `
             : ''}
-          {asked ? 'Waiting to be looked at.' : state.says}
+          {feedWords(asked ? { code: 'waiting' } : state.outcome)}
           {state.checkedAt === null ? '' : ` Looked at ${momentWords(state.checkedAt)}.`}
         </Text>
       </View>

@@ -1,3 +1,4 @@
+import { feedWords } from '@dorvel/core/wording';
 import { readAddress } from '@dorvel/core/address';
 import { feedTitle, type Feed } from '@dorvel/core/model';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
@@ -147,7 +148,7 @@ function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
                   {feed.choices.mode.value === 'save-all'
                     ? `Saves everything${feed.choices.tag.value ? `, as ${feed.choices.tag.value}` : ''} · `
                     : ''}
-                  {feed.state.says}
+                  {feedWords(feed.state.outcome)}
                 </Text>
               </View>
               <Icon of={ChevronRight} tone="soft" size={20} />

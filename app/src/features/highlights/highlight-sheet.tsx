@@ -1,4 +1,5 @@
-import { HIGHLIGHT_KIND_WORDS, HighlightKind, LONGEST_NOTE, type Highlight } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
+import { HighlightKind, LONGEST_NOTE, type Highlight } from '@dorvel/core/model';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { changeMark } from '@/device/store/changes';

@@ -1,4 +1,5 @@
-import { HIGHLIGHT_KIND_WORDS, HighlightKind } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
+import { HighlightKind } from '@dorvel/core/model';
 
 interface MarkBarProps {
   onMark(kind: HighlightKind): void;

@@ -1,5 +1,6 @@
 import { passageAt } from '@dorvel/core/highlight';
-import { HIGHLIGHT_KIND_WORDS, type Highlight, type HighlightKind } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
+import type { Highlight, HighlightKind } from '@dorvel/core/model';
 import { changeMark, mark } from '@/device/store/changes';
 import { useNotices } from '@/ui/notices';
 import type { PlacedMark } from '@/article/at-highlight';

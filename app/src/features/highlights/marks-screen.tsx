@@ -1,6 +1,6 @@
 import type { MarkedItem } from '@dorvel/core/formats';
-import { HIGHLIGHT_KIND_WORDS, HighlightKind, notesUnder, type Highlight } from '@dorvel/core/model';
-import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
+import { HighlightKind, notesUnder, type Highlight } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';

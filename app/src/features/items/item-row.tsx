@@ -1,5 +1,5 @@
+import { captureWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
-import { lengthInWords } from '@dorvel/core/wording';
 import { tagsOf, type Item } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
@@ -10,7 +10,6 @@ import { makeReady, showAhead } from '@/article/prerender';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Strand } from '@/ui/strand';
-import { savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 
 interface ItemRowProps {
   item: Item;
@@ -86,7 +85,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
             <Text
               className={`pt-[5px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}
             >
-              {capture.says}
+              {captureWords(capture)}
             </Text>
           ) : null}
         </View>

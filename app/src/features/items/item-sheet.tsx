@@ -1,7 +1,7 @@
+import { captureWords, dayInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { isOnWeb } from '@dorvel/core/address';
 import { LONGEST_NOTE, tagsOf, type Item, type Stage } from '@dorvel/core/model';
 import { addDays } from '@dorvel/core/reading';
-import { lengthInWords } from '@dorvel/core/wording';
 import { readingState } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
 import { Linking, Text, View } from 'react-native';
@@ -17,7 +17,6 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { SectionHeading } from '@/ui/section-heading';
 import { Sheet } from '@/ui/sheet';
-import { dayInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useMoves } from './moves';
 
 interface ItemSheetProps {
@@ -53,7 +52,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
       <Text className="pb-[4px] font-ui text-small text-soft">
         {sourceOf(item)} · {savedWords(item)} · {lengthInWords(item)}
       </Text>
-      <Text className="pb-[14px] font-ui text-small text-soft">{item.capture.says}</Text>
+      <Text className="pb-[14px] font-ui text-small text-soft">{captureWords(item.capture)}</Text>
       {doing === 'renaming' ? (
         <Rename item={item} onDone={() => setDoing(null)} />
       ) : doing === 'promising' ? (

@@ -1,5 +1,4 @@
-import { inMinutes } from '@dorvel/core/wording';
-import { titleOf } from '@dorvel/core/wording';
+import { inMinutes, titleOf } from '@dorvel/core/wording';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { Text, View } from 'react-native';

@@ -1,7 +1,7 @@
 import { anchorAt, findAnchor, passageAt } from '@dorvel/core/highlight';
 import { joinSpans, spanOf, type Item, type Spans } from '@dorvel/core/model';
 import { beginSitting, hearOn, type Sitting } from '@dorvel/core/reading';
-import { inMinutes } from '@dorvel/core/wording';
+import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import {
   paragraphFrom,
   titleUtterance,
@@ -25,7 +25,6 @@ import { textOf } from '@/device/cache/snapshot-cache';
 import { mark, recordActivity, recordProgress } from '@/device/store/changes';
 import type { KeptCopy } from '@/device/store/store';
 import type { Narrator } from '@/device/voice/narrator';
-import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { dayOf } from '@/device/store/day';
 import { chosenVoice, speechChoices, useListeningSettings, type Voice } from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';

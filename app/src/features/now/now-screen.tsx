@@ -1,6 +1,6 @@
 import type { Item } from '@dorvel/core/model';
 import { daysUnemptied, liftForToday } from '@dorvel/core/queue';
-import { reasonInWords } from '@dorvel/core/wording';
+import { dayInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -15,7 +15,6 @@ import { useRecall } from '@/features/cards/use-from-memory';
 import { ItemRow } from '@/features/items/item-row';
 import { useReadyAhead } from '@/article/prerender';
 import { ItemSheet } from '@/features/items/item-sheet';
-import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { LIST_WIDTH } from '@/features/library/list-screen';
 import { useMoves } from '@/features/items/moves';
 import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';

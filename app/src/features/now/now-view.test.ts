@@ -53,7 +53,7 @@ function item(wanted: Wanted = {}): Item {
     pictureCount: 0,
     thumbnail: null,
     copyId: id,
-    cameThrough: { verdict: 'whole', reasons: [], signs: [] },
+    cameThrough: { verdict: 'whole', signs: [] },
   };
   const chosen = itemKind.apply(saved, {
     type: 'choose',

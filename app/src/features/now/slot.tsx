@@ -1,9 +1,8 @@
 import type { Item } from '@dorvel/core/model';
-import { inMinutes } from '@dorvel/core/wording';
+import { inMinutes, titleOf } from '@dorvel/core/wording';
 import { SLOT_RANGE, slotPlanner, type SlotCandidate } from '@dorvel/core/queue';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
-import { titleOf } from '@dorvel/core/wording';
 import { Choice } from '@/ui/choice';
 import { SectionHeading } from '@/ui/section-heading';
 import { Strand } from '@/ui/strand';

@@ -1,5 +1,5 @@
+import { episodeWords, titleOf } from '@dorvel/core/wording';
 import { Podcast, type EpisodeState } from '@dorvel/core/model';
-import { titleOf } from '@dorvel/core/wording';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import type { z } from 'zod';
@@ -87,12 +87,12 @@ function Episodes({ episodes }: { episodes: NonNullable<Known>['episodes'] }) {
   );
 }
 
-function stateWords({ state, progress, seconds, says }: NonNullable<Known>['episodes'][number]): string {
+function stateWords({ state, progress, seconds, fault }: NonNullable<Known>['episodes'][number]): string {
   const words: Record<EpisodeState, string> = {
     waiting: 'waits for its turn',
     running: `being read aloud, ${Math.round(progress * 100)} %`,
     done: `ready, ${Math.max(1, Math.round((seconds ?? 0) / 60))} min`,
-    failed: says,
+    failed: episodeWords(fault ?? 'not-spoken'),
   };
   return words[state];
 }

@@ -1,7 +1,15 @@
+import {
+  captureWords,
+  inMinutes,
+  publishedWords,
+  savedWords,
+  sourceOf,
+  titleOf,
+  whenWords,
+} from '@dorvel/core/wording';
 import { isOnWeb } from '@dorvel/core/address';
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Highlight, Item } from '@dorvel/core/model';
-import { inMinutes } from '@dorvel/core/wording';
 import { inStage } from '@dorvel/core/queue';
 import { fractionAbove, isRightToLeft, partsOf, wordsLeftInPart } from '@dorvel/core/text';
 import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
@@ -13,7 +21,6 @@ import { ReaderMarks } from '@/features/highlights/reader-marks';
 import { LostMarks } from '@/features/highlights/lost-marks';
 import { placeAtMark } from '@/article/at-highlight';
 import { useMarksInText } from '@/features/highlights/use-marks-in-text';
-import { publishedWords, savedWords, sourceOf, titleOf, whenWords } from '@dorvel/core/wording';
 import { useMoves } from '@/features/items/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';
@@ -265,7 +272,7 @@ function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style:
         </p>
       )}
       {page && !isEarlier && page.cameThrough.verdict !== 'whole' && (
-        <p className="warning">{item.capture.says}</p>
+        <p className="warning">{captureWords(item.capture)}</p>
       )}
       {item.choices.note.value !== '' && <p className="own-note">{item.choices.note.value}</p>}
       {page && <StatedFacts facts={page.facts} />}

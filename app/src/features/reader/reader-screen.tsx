@@ -1,3 +1,4 @@
+import { captureWords, titleOf } from '@dorvel/core/wording';
 import { isOnWeb } from '@dorvel/core/address';
 import type { Item } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
@@ -16,7 +17,6 @@ import { useCopy, useItem } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
 import { useSync } from '@/device/sync/sync-loop';
 import { ItemSheet } from '@/features/items/item-sheet';
-import { titleOf } from '@dorvel/core/wording';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { useMoves } from '@/features/items/moves';
 import { ReadingControls } from '@/features/settings/reading-controls';
@@ -254,7 +254,7 @@ function NoText({ item }: { item: Item | null }) {
     );
   }
   return (
-    <Message title={title} words={item.capture.says}>
+    <Message title={title} words={captureWords(item.capture)}>
       {item.capture.state === 'failed' && isOnWeb(item.address) && (
         <Button label="Fetch the page again" kind="main" onPress={() => void fetchAgain(item.id)} />
       )}

@@ -1,7 +1,6 @@
 import type { Item } from '@dorvel/core/model';
-import { inMinutes } from '@dorvel/core/wording';
+import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
-import { sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
 import { useItems } from '@/device/store/library';

@@ -1,3 +1,4 @@
+import { inputWords } from '@dorvel/core/wording';
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { tagKey, TagName, tagsOf, type Item, type Stage } from '@dorvel/core/model';
 import { addDays } from '@dorvel/core/reading';
@@ -148,7 +149,7 @@ function AskTag({ count, onClose, onTag }: { count: number; onClose(): void; onT
   const put = () => {
     const parsed = TagName.safeParse(written);
     if (!parsed.success) {
-      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+      setFault(inputWords(parsed.error));
       return;
     }
     onClose();

@@ -1,7 +1,6 @@
 import { useDraggable } from '@dnd-kit/core';
 import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
-import { inMinutes } from '@dorvel/core/wording';
-import { reasonForTag, sourceOf, titleOf, whenWords } from '@dorvel/core/wording';
+import { inMinutes, reasonForTag, sourceOf, titleOf, whenWords } from '@dorvel/core/wording';
 import {
   createColumnHelper,
   getCoreRowModel,

@@ -1,14 +1,6 @@
-import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
-import { goOnFrom } from '@dorvel/core/reading';
-import { lengthInWords } from '@dorvel/core/wording';
-import { PLAINLY_RELATED } from '@dorvel/core/relate';
-import { Link } from 'expo-router';
-import { useMemo } from 'react';
-import { Pressable, Text, View } from 'react-native';
-import { tag } from '@/device/store/changes';
-import { useItems, useKeptCopies } from '@/device/store/library';
-import { useGist, useRelated } from '@/device/workers/relate/use-related';
 import {
+  captureWords,
+  lengthInWords,
   publishedWords,
   reasonForTag,
   savedWords,
@@ -16,6 +8,15 @@ import {
   sourceOf,
   titleOf,
 } from '@dorvel/core/wording';
+import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
+import { goOnFrom } from '@dorvel/core/reading';
+import { PLAINLY_RELATED } from '@dorvel/core/relate';
+import { Link } from 'expo-router';
+import { useMemo } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { tag } from '@/device/store/changes';
+import { useItems, useKeptCopies } from '@/device/store/library';
+import { useGist, useRelated } from '@/device/workers/relate/use-related';
 import { useSuggestedTags } from '@/features/tags/item-tags';
 import { Chip } from '@/ui/chip';
 import { Strand } from '@/ui/strand';
@@ -58,7 +59,7 @@ export function SortCard({ item }: { item: Item }) {
         </View>
       )}
       {page?.cameThrough.verdict !== 'whole' && (
-        <Text className="font-ui text-small text-brick">{item.capture.says}</Text>
+        <Text className="font-ui text-small text-brick">{captureWords(item.capture)}</Text>
       )}
       {gist && gist.length > 0 ? (
         <View role="region" aria-label="Gist" className="gap-[8px]">

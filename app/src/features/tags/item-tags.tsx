@@ -1,3 +1,4 @@
+import { inputWords, reasonForTag } from '@dorvel/core/wording';
 import { tagKey, TagName, tagsOf, type Item } from '@dorvel/core/model';
 import { suggestTags, type TagSuggestion } from '@dorvel/core/relate';
 import { useMemo, useState } from 'react';
@@ -5,7 +6,6 @@ import { Text, View } from 'react-native';
 import { tag } from '@/device/store/changes';
 import { useItems } from '@/device/store/library';
 import { useRelated } from '@/device/workers/relate/use-related';
-import { reasonForTag } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';
 import { Field } from '@/ui/field';
@@ -29,7 +29,7 @@ export function ItemTags({ item }: { item: Item }) {
   const put = (name: string) => {
     const parsed = TagName.safeParse(name);
     if (!parsed.success) {
-      setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+      setFault(inputWords(parsed.error));
       return;
     }
     setFault(null);

@@ -1,3 +1,4 @@
+import { inputWords } from '@dorvel/core/wording';
 import { tagKey, TagName } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
@@ -77,7 +78,7 @@ function ChangeTag({ used, onClose }: { used: UsedTag; onClose(): void }) {
     show({ text: says, action: { label: 'Undo', press: () => void write('back') } });
   };
   const rename = () => {
-    if (!parsed.success) setFault(parsed.error.issues[0]?.message ?? 'That is no tag.');
+    if (!parsed.success) setFault(inputWords(parsed.error));
     else
       carryOut(
         parsed.data,

@@ -36,7 +36,7 @@ const SHORT = 150;
 
 /**
  * Whether the text really arrived: *whole*, *partial* (there is text, but signs that more exists) or *failed*
- * (no text worth reading), with the signs and the reasons.
+ * (no text worth reading), with the signs that say so.
  */
 export function checkArrival(evidence: ArrivalEvidence): CameThrough {
   const failed = signsOfFailure(evidence);
@@ -45,53 +45,38 @@ export function checkArrival(evidence: ArrivalEvidence): CameThrough {
   return partial.length > 0 ? verdict('partial', partial) : verdict('whole', []);
 }
 
-type Sign = [sign: ArrivalSign, reason: string];
-
-function verdict(of: CameThrough['verdict'], signs: readonly Sign[]): CameThrough {
-  return { verdict: of, reasons: signs.map(([, reason]) => reason), signs: signs.map(([sign]) => sign) };
+function verdict(of: CameThrough['verdict'], signs: readonly ArrivalSign[]): CameThrough {
+  return { verdict: of, signs: [...signs] };
 }
 
-function signsOfFailure(evidence: ArrivalEvidence): Sign[] {
+function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   const { text, wordCount, metadata, visibleText, scriptLength, hasPasswordField, pictureCount } = evidence;
-  const signs: Sign[] = [];
+  const signs: ArrivalSign[] = [];
   const short = wordCount < SHORT;
-  if (short && hasPasswordField && SIGN_IN.test(visibleText))
-    signs.push(['sign-in', 'The page asks for a sign-in before it shows its text.']);
-  if (short && CAPTCHA.test(visibleText))
-    signs.push(['captcha', 'The page asked whether we are human instead of showing its text.']);
+  if (short && hasPasswordField && SIGN_IN.test(visibleText)) signs.push({ code: 'sign-in' });
+  if (short && CAPTCHA.test(visibleText)) signs.push({ code: 'captcha' });
   // A short notice may well stand under a consent wall: then the wall is not all that came through.
   if (CONSENT.test(visibleText) && (wordCount < 20 || (wordCount < 60 && CONSENT.test(text))))
-    signs.push(['consent', 'Only the page’s consent notice came through.']);
-  if (short && PARKED.test(visibleText))
-    signs.push(['parked', 'Nobody publishes at this address any more: it is for sale.']);
+    signs.push({ code: 'consent' });
+  if (short && PARKED.test(visibleText)) signs.push({ code: 'parked' });
   if (short && ERROR_PAGE.test(`${metadata.title ?? ''} ${visibleText.slice(0, 300)}`))
-    signs.push(['error-page', 'The page looks like an error page.']);
+    signs.push({ code: 'error-page' });
   if (
     wordCount < 40 &&
     (NEEDS_SCRIPT.test(visibleText) || scriptLength > 20 * Math.max(200, visibleText.length))
   )
-    signs.push([
-      'script-built',
-      'The page builds its text by script, and none of it was in what the server sent.',
-    ]);
-  if (wordCount === 0 && pictureCount === 0 && signs.length === 0)
-    signs.push(['empty', 'There is no text on the page.']);
+    signs.push({ code: 'script-built' });
+  if (wordCount === 0 && pictureCount === 0 && signs.length === 0) signs.push({ code: 'empty' });
   return signs;
 }
 
-function signsOfMore({ wordCount, metadata, visibleText }: ArrivalEvidence): Sign[] {
-  const signs: Sign[] = [];
-  if (PAYWALL.test(visibleText) && !metadata.accessibleForFree)
-    signs.push(['paywall', 'The page says that only subscribers get all of it.']);
-  else if (!metadata.accessibleForFree && wordCount < 300)
-    signs.push(['paywall', 'The page says that its text is not free to read.']);
-  else if (PAYWALL.test(visibleText.slice(-1500)) && wordCount < 300)
-    signs.push(['paywall', 'The text may end at a subscription notice.']);
+function signsOfMore({ wordCount, metadata, visibleText }: ArrivalEvidence): ArrivalSign[] {
+  const signs: ArrivalSign[] = [];
+  if (PAYWALL.test(visibleText) && !metadata.accessibleForFree) signs.push({ code: 'paywall' });
+  else if (!metadata.accessibleForFree && wordCount < 300) signs.push({ code: 'paywall-stated' });
+  else if (PAYWALL.test(visibleText.slice(-1500)) && wordCount < 300) signs.push({ code: 'paywall-notice' });
   const stated = metadata.statedWordCount;
   if (stated && wordCount < SHORTER_BY * stated)
-    signs.push([
-      'shorter-than-stated',
-      `The page states ${stated.toLocaleString('en')} words; ${wordCount.toLocaleString('en')} came through.`,
-    ]);
+    signs.push({ code: 'shorter-than-stated', stated: Math.round(stated), came: wordCount });
   return signs;
 }

@@ -37,15 +37,10 @@ export function joinPages(first: Article, further: readonly Article[]): Article 
 
 /** What seemed short of what the first page states may be whole with the others. */
 function withoutShortness({ cameThrough, statedWordCount }: Article, wordCount: number): CameThrough {
-  const at = cameThrough.signs.indexOf('shorter-than-stated');
-  if (at === -1 || wordCount < SHORTER_BY * (statedWordCount ?? 0)) return cameThrough;
-  const but = <Value>(values: readonly Value[]) => values.filter((_, index) => index !== at);
-  const signs = but(cameThrough.signs);
-  return {
-    verdict: signs.length > 0 ? cameThrough.verdict : 'whole',
-    reasons: but(cameThrough.reasons),
-    signs,
-  };
+  if (wordCount < SHORTER_BY * (statedWordCount ?? 0)) return cameThrough;
+  const signs = cameThrough.signs.filter(({ code }) => code !== 'shorter-than-stated');
+  if (signs.length === cameThrough.signs.length) return cameThrough;
+  return { verdict: signs.length > 0 ? cameThrough.verdict : 'whole', signs };
 }
 
 function mark(block: Root['children'][number]): string {

@@ -11,9 +11,12 @@ const NODE_LIMIT = 400_000;
 /** Elements that are open at once. With more, looking for the one that is meant takes longer than all the rest. */
 const OPEN_LIMIT = 100_000;
 
-/** A page that is not worth, or not safe, to take apart. `says` tells the reader why. */
+/** A page that is not worth, or not safe, to take apart. `code` says in what way; see Cause. */
 export class PageTooLarge extends Error {
   override readonly name = 'PageTooLarge';
+  constructor(readonly code: 'page-too-long' | 'page-too-deep' | 'page-too-many-parts') {
+    super(code);
+  }
 }
 
 /**
@@ -38,7 +41,7 @@ export function parsePage(html: string): PageDocument {
   return document;
 }
 
-const tooManyParts = () => new PageTooLarge('The page has more parts than can be taken apart safely.');
+const tooManyParts = () => new PageTooLarge('page-too-many-parts');
 
 /** parse5's own tree, of which the making ends where it would grow beyond the limits: afterwards would be too late. */
 function limitedAdapter(): typeof defaultTreeAdapter {
@@ -51,8 +54,7 @@ function limitedAdapter(): typeof defaultTreeAdapter {
       return defaultTreeAdapter.createElement(...words);
     },
     onItemPush() {
-      if (++open > OPEN_LIMIT)
-        throw new PageTooLarge('The page is nested deeper than can be taken apart safely.');
+      if (++open > OPEN_LIMIT) throw new PageTooLarge('page-too-deep');
     },
     onItemPop() {
       open--;
