@@ -55,9 +55,9 @@ await visit(phone, 'light', {
     await shot('now-day');
     await page.getByRole('button', { name: 'You', exact: true }).click();
     await shot('you');
-    await page.goto(`${origin}/recall`);
+    await page.goto(`${origin}/from-memory`);
     await page.getByRole('button', { name: 'Show the answer' }).click();
-    await shot('recall');
+    await shot('from-memory');
     await page.goto(`${origin}/doing`);
     await page.getByRole('img', { name: /^Minutes by week/ }).waitFor();
     await shot('doing-day');

@@ -127,7 +127,7 @@ test('bad records of before shut nobody out; the doctor finds and mends them', a
   expect([...items.keys()].sort()).toEqual([good!.id, long, unread].sort());
   expect(items.get(long)?.capture.page?.title).toHaveLength(1000);
   // Of what cannot be read the address is kept, and the item says so.
-  expect(items.get(unread)).toMatchObject({ address: 'https://x.example/kept', capture: { state: 'failed', says: expect.stringContaining('The address is kept') } });
+  expect(items.get(unread)).toMatchObject({ address: 'https://x.example/kept', capture: { state: 'failed', outcome: { code: 'unreadable' } } });
   await server.end('SIGTERM');
   const found = command('doctor');
   expect(found.status).toBe(1);

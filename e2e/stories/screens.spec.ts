@@ -79,7 +79,8 @@ for (const theme of ['light', 'dark'] as const) {
     await check('gathered highlights');
     for (const [path, heading, name] of [
       ['cards', 'Cards', 'cards'],
-      ['recall', 'Recall', 'recall, nothing due'],
+      // By the address that it had before.
+      ['recall', 'From memory', 'from memory, nothing due'],
       ['notes', 'Notes', 'notes'],
       ['podcast', 'Podcast', 'podcast'],
     ] as const) {

@@ -72,7 +72,7 @@ test('cards are made of passages, recalled without a connection, taken along and
 
   await test.step(`five questions are recalled by ${project.name === 'phone' ? 'touch' : 'keys'} alone`, async () => {
     await page.getByRole('radiogroup', { name: 'New cards a day, at most' }).getByRole('radio', { name: '50' }).click();
-    await page.getByRole('button', { name: 'Recall what is due' }).click();
+    await page.getByRole('button', { name: 'From memory: what is due' }).click();
     const question = page.getByRole('group', { name: 'Question' });
     const done = page.getByText(/Nothing is due\./);
     const asked: string[] = [];

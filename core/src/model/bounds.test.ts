@@ -32,7 +32,7 @@ const withPage = (changes: object) => ({
 });
 const bounded = (value: unknown) => {
   const result = withinBounds(Item, value);
-  if (!result.ok) throw new Error(result.says);
+  if (!result.ok) throw new Error(result.issues[0]?.message);
   return result;
 };
 
@@ -70,7 +70,7 @@ describe('a record brought within its bounds', () => {
   it('never cuts what may not be cut', () => {
     const long = { ...item, choices: { ...item.choices, title: { value: 'x'.repeat(600), at: '000000001-0000-a' } } };
     const result = withinBounds(Item, long, ([field]) => field === 'capture');
-    expect(result).toMatchObject({ ok: false, says: expect.stringContaining('choices.title.value') });
+    expect(result).toMatchObject({ ok: false, issues: [{ path: ['choices', 'title', 'value'] }] });
   }); // prettier-ignore
 
   it('is not made of what is something else', () => {

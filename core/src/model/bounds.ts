@@ -4,8 +4,8 @@ import type { z } from 'zod';
 export type Bounded<Output> =
   /** `cut` names what had to be cut, left out or limited; empty when it fitted as it was. */
   | { ok: true; record: Output; cut: string[] }
-  /** `says` tells, for a log or a refusal, what does not fit. */
-  | { ok: false; says: string };
+  /** What does not fit. */
+  | { ok: false; issues: Issue[] };
 
 type Path = readonly PropertyKey[];
 type Issue = z.core.$ZodIssue;
@@ -40,7 +40,7 @@ export function withinBounds<Schema extends z.ZodType>(
     if (again.success) return { ok: true, record: again.data, cut: [...cut.keys()] };
     ({ error } = again as { error: z.core.$ZodError });
   }
-  return { ok: false, says: error.issues.slice(0, 3).map(inWords).join('; ') };
+  return { ok: false, issues: error.issues.slice(0, 3) };
 }
 
 /** A union says of each of its members why it is not that one; of those the nearest counts, which has the fewest faults. */
@@ -49,10 +49,6 @@ function innermost(issue: Issue): Issue[] {
   const [nearest] = issue.errors.filter((each) => each.length > 0).sort((a, b) => a.length - b.length);
   if (!nearest) return [issue];
   return nearest.flatMap((each) => innermost({ ...each, path: [...issue.path, ...each.path] }));
-}
-
-function inWords({ path, message }: Issue): string {
-  return path.length === 0 ? message : `${path.map(String).join('.')}: ${message}`;
 }
 
 /**

@@ -2,9 +2,15 @@ import { wellFormedWithin, withinBounds, type Item } from '@dorvel/core/model';
 import { itemKind, type Change, type Kind, type Stored } from '@dorvel/core/records';
 import type { z } from 'zod';
 
-/** A record that would not be read again. `message` says of the reader's own words what does not fit. */
+/** A record that would not be read again. */
 export class Unstorable extends Error {
   override readonly name = 'Unstorable';
+  constructor(
+    /** What of the reader's own words does not fit. */
+    readonly issues: z.core.$ZodIssue[],
+  ) {
+    super(issues.map(({ message }) => message).join('; '));
+  }
 }
 
 /**
@@ -25,7 +31,7 @@ export function storable<Record extends Stored, Made extends Change>(
   const bounded = withinBounds(kind.schema, Object.fromEntries(parts), ([part]) =>
     others.includes(String(part)),
   );
-  if (!bounded.ok) throw new Unstorable(bounded.says);
+  if (!bounded.ok) throw new Unstorable(bounded.issues);
   return bounded.record;
 }
 

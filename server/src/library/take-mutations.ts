@@ -109,7 +109,7 @@ export async function takeMutation(
     return result.outcome === 'applied' && !isItsOwn ? { ...result, stamp: mutation.stamp } : result;
   } catch (error) {
     if (!(error instanceof Unstorable)) throw error;
-    return refused(input, `It does not fit: ${error.message}`);
+    return refused(input, `It does not fit: ${inputWords(error)}`);
   }
 }
 

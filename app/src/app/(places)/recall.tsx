@@ -1,1 +1,6 @@
-export { RecallScreen as default } from '@/features/cards/from-memory-screen';
+import { Redirect } from 'expo-router';
+
+/** As this screen's address was before: bookmarks and installed shortcuts lead on. */
+export default function Recall() {
+  return <Redirect href="/from-memory" />;
+}

@@ -44,7 +44,7 @@ export function CardSheet({ card, source, passage, language, onClose }: CardShee
     if (card) await changeCard(card, { front, back });
     else {
       await makeCards([{ source, front, back }]);
-      show({ text: 'The card is made. It is asked in the next recall.' });
+      show({ text: 'The card is made. It is asked “From memory”, the next time.' });
     }
   };
   return (

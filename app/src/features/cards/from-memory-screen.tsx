@@ -11,7 +11,7 @@ import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { CardSheet } from './card-sheet';
 import { ToSource } from './to-source';
-import { useRecall } from './use-from-memory';
+import { useFromMemory } from './use-from-memory';
 
 const GRADES: readonly { grade: RecallGrade; label: string }[] = [
   { grade: 1, label: 'Forgot' },
@@ -20,9 +20,9 @@ const GRADES: readonly { grade: RecallGrade; label: string }[] = [
   { grade: 4, label: 'At once' },
 ];
 
-/** A session of recall: one question after the other, each answered by how well it was known. */
-export function RecallScreen() {
-  const plan = useRecall();
+/** Cards from memory: one question after the other, each answered by how well it was known. */
+export function FromMemoryScreen() {
+  const plan = useFromMemory();
   const [done, setDone] = useState(0);
   const prompt = plan?.due[0];
   const router = useRouter();
@@ -32,7 +32,7 @@ export function RecallScreen() {
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[620px] flex-grow px-[20px] pb-[28px]"
     >
-      <PlaceHeader title="Recall" aside={left > 0 ? `${left} due` : ''} />
+      <PlaceHeader title="From memory" aside={left > 0 ? `${left} due` : ''} />
       {prompt ? (
         <Question
           // A new question begins covered.

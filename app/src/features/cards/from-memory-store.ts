@@ -3,21 +3,21 @@ import { z } from 'zod';
 import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
 
-const RecallSettings = z.object({
+const FromMemorySettings = z.object({
   fresh: z.number().int().min(0).max(200),
   repeated: z.number().int().min(0).max(2000),
 });
-type RecallSettings = z.infer<typeof RecallSettings>;
+type FromMemorySettings = z.infer<typeof FromMemorySettings>;
 
-interface RecallSettingsState extends RecallSettings {
-  change(changes: Partial<RecallSettings>): void;
+interface FromMemorySettingsState extends FromMemorySettings {
+  change(changes: Partial<FromMemorySettings>): void;
 }
 
-/** How much a day's recall brings at most, on this device. */
-export const useRecallSettings = create<RecallSettingsState>()((set, get) => ({
-  ...readSetting('recall', RecallSettings, { ...USUAL_LIMITS }),
+/** How much a day asks from memory at most, on this device. */
+export const useFromMemorySettings = create<FromMemorySettingsState>()((set, get) => ({
+  ...readSetting('recall', FromMemorySettings, { ...USUAL_LIMITS }),
   change(changes) {
     set(changes);
-    writeSetting('recall', RecallSettings.parse(get()));
+    writeSetting('recall', FromMemorySettings.parse(get()));
   },
 }));

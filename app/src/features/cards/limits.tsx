@@ -1,13 +1,13 @@
 import { Choice } from '@/ui/choice';
 import { Setting } from '@/ui/setting';
-import { useRecallSettings } from './from-memory-store';
+import { useFromMemorySettings } from './from-memory-store';
 
 const FRESH = [0, 5, 10, 20, 50];
 const REPEATED = [20, 50, 100, 200, 1000];
 
-/** How much a day's recall brings at most. */
+/** How much a day asks from memory at most. */
 export function Limits() {
-  const { fresh, repeated, change } = useRecallSettings();
+  const { fresh, repeated, change } = useFromMemorySettings();
   return (
     <>
       <Setting label="New cards a day, at most">

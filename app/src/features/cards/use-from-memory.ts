@@ -1,14 +1,14 @@
 import { recallPlan, type RecallPlan } from '@dorvel/core/cards';
 import { useEffect, useMemo, useState } from 'react';
 import { useCards } from '@/device/store/library';
-import { useRecallSettings } from './from-memory-store';
+import { useFromMemorySettings } from './from-memory-store';
 
 const LOOK_AGAIN_MS = 20_000;
 
 /** What is due to be recalled; undefined while the cards are being read. */
-export function useRecall(): (RecallPlan & { cardCount: number }) | undefined {
+export function useFromMemory(): (RecallPlan & { cardCount: number }) | undefined {
   const cards = useCards();
-  const { fresh, repeated } = useRecallSettings();
+  const { fresh, repeated } = useFromMemorySettings();
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
     // What was forgotten a minute ago comes due while the session is open.

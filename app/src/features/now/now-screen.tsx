@@ -11,7 +11,7 @@ import { useItems, useKeptCopies } from '@/device/store/library';
 import { useCloseness } from '@/device/workers/relate/use-related';
 import { useSync } from '@/device/sync/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
-import { useRecall } from '@/features/cards/use-from-memory';
+import { useFromMemory } from '@/features/cards/use-from-memory';
 import { ItemRow } from '@/features/items/item-row';
 import { useReadyAhead } from '@/article/prerender';
 import { ItemSheet } from '@/features/items/item-sheet';
@@ -139,7 +139,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
           )}
         </Section>
       )}
-      <RecallDue />
+      <FromMemoryDue />
       {unemptied !== null && (
         <View role="region" aria-label="Inbox" className="items-start gap-[10px] px-[20px] pt-[26px]">
           <SectionHeading>Inbox</SectionHeading>
@@ -198,19 +198,19 @@ function useLifted(
   return lifted;
 }
 
-/** What is due to be recalled, said calmly; nothing when nothing is. */
-function RecallDue() {
-  const plan = useRecall();
+/** What is due to be said from memory, calmly; nothing when nothing is. */
+function FromMemoryDue() {
+  const plan = useFromMemory();
   const router = useRouter();
   const count = plan?.due.length ?? 0;
   if (count === 0) return null;
   return (
-    <View role="region" aria-label="Recall" className="items-start gap-[10px] px-[20px] pt-[26px]">
-      <SectionHeading>Recall</SectionHeading>
+    <View role="region" aria-label="From memory" className="items-start gap-[10px] px-[20px] pt-[26px]">
+      <SectionHeading>From memory</SectionHeading>
       <Text className="font-ui text-base text-ink">
         {count === 1 ? 'One question is due.' : `${count} questions are due.`}
       </Text>
-      <Button label="Recall" onPress={() => router.push('/recall')} />
+      <Button label="From memory" onPress={() => router.push('/from-memory')} />
     </View>
   );
 }

@@ -19,7 +19,7 @@ const KEYS: readonly [key: string, does: string][] = [
   ['e', 'Finished'],
   ['Escape', 'Back to the list'],
   ['q k g x z', 'While sorting: queue, keep, tag, let go, later'],
-  ['1 … 4', 'While recalling: how well you knew it; Space shows the answer'],
+  ['1 … 4', 'From memory: how well you knew it; Space shows the answer'],
   ['u', 'Undo what was said last'],
   ['?', 'These keys'],
 ];

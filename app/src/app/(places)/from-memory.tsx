@@ -1,0 +1,1 @@
+export { FromMemoryScreen as default } from '@/features/cards/from-memory-screen';
