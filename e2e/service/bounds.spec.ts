@@ -1,3 +1,4 @@
+import { createClock, PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
 import { captureWords } from '@dorvel/core/wording';
 import { randomBytes } from 'node:crypto';
 import http from 'node:http';
@@ -6,7 +7,6 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { fileAddress } from '@dorvel/core/address';
 import { LAST_INSTANT, type Item } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
-import { createClock } from '@dorvel/core/sync';
 import { zipSync, strToU8 } from 'fflate';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
@@ -189,7 +189,7 @@ test('JSON nested without end is refused before it is read, and nobody waits for
     const before = performance.now();
     const response = await fetch(`${server.origin}/api${path}`, {
       method: 'POST',
-      headers: { cookie, 'content-type': 'application/json' },
+      headers: { cookie, 'content-type': 'application/json', [PROTOCOL_HEADER]: String(PROTOCOL) },
       body: nested,
     });
     return { status: response.status, ms: performance.now() - before };

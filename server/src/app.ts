@@ -22,6 +22,7 @@ import { jsonBody } from './routes/json-body';
 import { libraryRoutes } from './routes/library';
 import { mailboxRoutes } from './routes/mailbox';
 import { problemHandler, unknownRoute } from './routes/problem';
+import { openApiRoutes } from './routes/openapi';
 import { podcastRoutes, publicPodcastRoutes } from './routes/podcast';
 import { savePageRoutes } from './routes/save-page';
 import { sessionRoutes } from './routes/session';
@@ -83,6 +84,7 @@ export function createApp(parts: AppParts): Express {
   });
   // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
   app.use('/api/extension', extensionRoutes(parts));
+  app.use('/api', openApiRoutes());
   app.use('/api', refuseForgery);
   app.use('/api', sessionRoutes(parts));
   app.use(['/api/sync/push', '/api/sync/pull'], refuseOldClients);

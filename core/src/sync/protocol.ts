@@ -46,7 +46,8 @@ export const PushResponse = z.object({
 /** GET /api/sync/pull?after=N: what changed in the account since sequence number N. */
 export const PullQuery = z.object({ after: z.coerce.number().int().nonnegative().default(0) });
 
-const PullHead = z.looseObject({
+/** What every answer to a pull has, beside the records. */
+export const PullHead = z.looseObject({
   cursor: z.number().int().nonnegative(),
   more: z.boolean(),
   ...ServerSays,

@@ -22,6 +22,14 @@ export function lengthInWords(item: Item): string {
   return `${whole}, ${Math.max(1, Math.round(minutesLeft(item)))} left`;
 }
 
+/** What is still to come, as it stands beside a strand: "12 min", "7 min left", "finished". */
+export function leftInWords(item: Item): string {
+  const page = item.capture.page;
+  if (!page) return '';
+  if (item.choices.finishedAt.value !== null) return 'finished';
+  return item.progress.furthest === 0 ? inMinutes(page.minutes) : `${inMinutes(minutesLeft(item))} left`;
+}
+
 /** How sure a pace is, in words. */
 export function paceConfidence({ sittings }: Pace): 'a first guess' | 'fairly sure' | 'sure' {
   if (sittings < 4) return 'a first guess';

@@ -1,19 +1,18 @@
+import { LRUCache } from 'lru-cache';
+
 /**
  * Keeps what is made for an account in memory, for the accounts that asked last; for others it is made anew.
  *
- * @param most how many accounts' are kept
+ * @param max how many accounts' are kept
  */
-export function perAccount<Made>(
+export function perAccount<Made extends object>(
   make: (accountId: string) => Made,
-  most: number,
+  max: number,
 ): (accountId: string) => Made {
-  const opened = new Map<string, Made>();
+  const opened = new LRUCache<string, Made>({ max });
   return (accountId) => {
     const made = opened.get(accountId) ?? make(accountId);
-    opened.delete(accountId);
     opened.set(accountId, made);
-    const [eldest] = opened.keys();
-    if (opened.size > most && eldest !== undefined) opened.delete(eldest);
     return made;
   };
 }

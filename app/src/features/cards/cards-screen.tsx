@@ -40,7 +40,11 @@ export function CardsScreen() {
           <View className="gap-[12px] pb-[6px]">
             <PlaceHeader title="Cards" aside={cards ? inWords(cards.length) : ''} />
             <View className="flex-row flex-wrap gap-[8px]">
-              <Button label="From memory: what is due" kind="main" onPress={() => router.push('/from-memory')} />
+              <Button
+                label="From memory: what is due"
+                kind="main"
+                onPress={() => router.push('/from-memory')}
+              />
               <TakeAlong cards={shown} />
             </View>
             {(cards?.length ?? 0) > 0 ? (

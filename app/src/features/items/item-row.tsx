@@ -1,4 +1,11 @@
-import { captureWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
+import {
+  captureWords,
+  leftInWords,
+  lengthInWords,
+  savedWords,
+  sourceOf,
+  titleOf,
+} from '@dorvel/core/wording';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
 import { tagsOf, type Item } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
@@ -77,7 +84,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
                 room={room}
               />
               <Text aria-hidden className="font-ui text-small text-soft">
-                {shortLength(words)}
+                {leftInWords(item)}
               </Text>
             </View>
           ) : null}
@@ -101,9 +108,3 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
     </View>
   );
 });
-
-/** "12 min, 7 left" → "7 min left": beside the strand only what is to come counts. */
-function shortLength(words: string): string {
-  const left = /, (\d+) left$/.exec(words)?.[1];
-  return left ? `${left} min left` : words.replace(/^.*, finished$/, 'finished');
-}
