@@ -2,7 +2,7 @@
 // things back up: the resurfacing score, newest first, and at random. The reader is the same in each: what they save and
 // how they take what is brought up are decided by numbers drawn once.
 import { addDays, daysBetween } from '../core/src/reading/index.ts';
-import { liftForToday, LIFTED_A_DAY, longestWait } from '../core/src/queue/index.ts';
+import { resurfaceToday, RESURFACED_A_DAY, longestWait } from '../core/src/queue/index.ts';
 
 const DAYS = 365;
 const START = '2025-11-25';
@@ -26,7 +26,7 @@ function numbers(seed) {
 
 const POLICIES = {
   'resurfacing score': (queue, today, lately) =>
-    liftForToday(
+    resurfaceToday(
       queue.map((item) => ({
         ...item,
         passed: item.passed,
@@ -40,13 +40,13 @@ const POLICIES = {
   'newest first': (queue) =>
     [...queue]
       .reverse()
-      .slice(0, LIFTED_A_DAY)
+      .slice(0, RESURFACED_A_DAY)
       .map(({ id }) => id),
   'at random': (queue, _today, _lately, random) =>
     [...queue]
       .map((item) => ({ item, key: random() }))
       .sort((a, b) => a.key - b.key)
-      .slice(0, LIFTED_A_DAY)
+      .slice(0, RESURFACED_A_DAY)
       .map(({ item }) => item.id),
 };
 
@@ -132,7 +132,7 @@ function year(choose) {
 }
 
 console.log(
-  `A year: ${QUEUED_A_DAY} items queued a day, ${READ_ELSEWHERE_A_DAY} taken by the reader, ${LIFTED_A_DAY} brought up a day`,
+  `A year: ${QUEUED_A_DAY} items queued a day, ${READ_ELSEWHERE_A_DAY} taken by the reader, ${RESURFACED_A_DAY} brought up a day`,
 );
 for (const [name, choose] of Object.entries(POLICIES)) {
   const { never, judged, medianWait, longestUnshown, read, left, bound } = year(choose);

@@ -69,7 +69,7 @@ test('two addresses that lead to one page are one item', async () => {
   const first = await client.save(page('rough', '/settled'));
   await client.settled(first);
   const second = await client.settled(await client.save(page('rough', '/moved')));
-  expect(second.capture.sameAs).toBe(first);
+  expect(second.capture.duplicateOf).toBe(first);
 });
 
 /** Does something long, and sees that the server goes on answering meanwhile. */

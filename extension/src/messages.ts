@@ -35,7 +35,7 @@ export interface Found {
  * What the extension's pages and the scripts in pages ask of the background, where all is done: a panel that closes
  * must not take a save with it.
  */
-export interface Asks {
+export interface Messages {
   standing: { asked: null; answer: Standing };
   pair: { asked: { code: string }; answer: FromServer<Account> };
   unpair: { asked: null; answer: null };
@@ -58,29 +58,29 @@ export interface Asks {
   sendNow: { asked: null; answer: Standing };
   forgetRefused: { asked: null; answer: null };
 }
-export type AskName = keyof Asks;
+export type AskName = keyof Messages;
 
 interface Message<Name extends AskName> {
   ask: Name;
-  asked: Asks[Name]['asked'];
+  asked: Messages[Name]['asked'];
 }
 
-/** Asks the background. */
+/** Messages the background. */
 export async function ask<Name extends AskName>(
   name: Name,
-  asked: Asks[Name]['asked'],
-): Promise<Asks[Name]['answer']> {
+  asked: Messages[Name]['asked'],
+): Promise<Messages[Name]['answer']> {
   const message: Message<Name> = { ask: name, asked };
-  return chrome.runtime.sendMessage<Message<Name>, Asks[Name]['answer']>(message);
+  return chrome.runtime.sendMessage<Message<Name>, Messages[Name]['answer']>(message);
 }
 
-type Answerers = { [Name in AskName]: (asked: Asks[Name]['asked']) => Promise<Asks[Name]['answer']> };
+type Answerers = { [Name in AskName]: (asked: Messages[Name]['asked']) => Promise<Messages[Name]['answer']> };
 
 /**
  * Answers what is asked. Scripts in pages may ask only what `fromPages` names: a page that has been taken over must not
  * reach the rest.
  */
-export function answerAsks(answerers: Answerers, fromPages: readonly AskName[]): void {
+export function answerMessages(answerers: Answerers, fromPages: readonly AskName[]): void {
   chrome.runtime.onMessage.addListener((message: unknown, sender, respond) => {
     if (sender.id !== chrome.runtime.id || !isMessage(message, answerers)) return false;
     const isOwnPage = sender.url?.startsWith(chrome.runtime.getURL('')) ?? false;

@@ -23,7 +23,7 @@ import { workshopProfiler } from './library/profiler';
 import { NotSound, openSound } from './db/sound';
 import { relatedLibrary } from './library/related';
 import { tokenRepository } from './accounts/tokens';
-import { lookAtFeed } from './feeds/look';
+import { pollFeed } from './feeds/poll';
 import { mailListener } from './mail/listener';
 import { podcastShelf } from './publish/podcasts';
 import { threadSpeaker } from './publish/speaker';
@@ -101,7 +101,7 @@ const lookout = startRunner(
   config.feedsAtOnce,
   async (due) => {
     const tools = { ...toolsOf(due.accountId), workshop: workshops.post, shortestMs: config.feedRestMs };
-    await lookAtFeed(due, library(due.accountId), tools);
+    await pollFeed(due, library(due.accountId), tools);
     bell.ring(due.accountId);
     wakeCaptures();
   },

@@ -3,7 +3,7 @@ import { makeReady, showAhead, useAhead } from './prerender';
 
 const mockCopies = new Map<string, object>();
 jest.mock('@/device/cache/snapshot-cache', () => ({
-  layCopyAtHand: (id: string) => Promise.resolve(mockCopies.get(id) ?? null),
+  cacheSnapshotOf: (id: string) => Promise.resolve(mockCopies.get(id) ?? null),
   textOf: jest.fn(),
 }));
 

@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import { layCopyAtHand, textOf } from '@/device/cache/snapshot-cache';
+import { cacheSnapshotOf, textOf } from '@/device/cache/snapshot-cache';
 import type { Place } from '@/navigation/places';
 import { readyTree } from './ready-tree';
 
@@ -20,7 +20,7 @@ export const useAhead = create<Ahead>(() => ({ href: null, shown: false }));
 /** Makes an item ready to be opened: read from the device's store, worked out as far as it can be before it is seen, and set. */
 export async function makeReady(item: Item, href: string): Promise<void> {
   const copyId = item.capture.page?.copyId;
-  const copy = copyId ? await layCopyAtHand(copyId) : null;
+  const copy = copyId ? await cacheSnapshotOf(copyId) : null;
   if (!copy) return;
   textOf(copy);
   readyTree(copy.tree);

@@ -1,4 +1,4 @@
-import { isUnwebbed } from './unwebbed';
+import { isLocalAddress } from './local';
 
 /** Query parameters that only say how a reader came to the page. Common practice; matched whole, lower-cased. */
 const TRACKING = new Set(
@@ -20,7 +20,7 @@ const TRACKING_PREFIX = /^(utm_|mtm_|pk_|piwik_|hsa_|matomo_)/;
  * @throws TypeError when `address` is neither that nor an absolute http or https address.
  */
 export function canonicalAddress(address: string): string {
-  if (isUnwebbed(address)) return address;
+  if (isLocalAddress(address)) return address;
   const url = new URL(address);
   if (url.protocol !== 'http:' && url.protocol !== 'https:') throw new TypeError('not an http address');
   const defaultPort = url.port === '80' || url.port === '443';

@@ -1,3 +1,3 @@
 export * from './canonical';
 export * from './read';
-export * from './unwebbed';
+export * from './local';

@@ -1,4 +1,4 @@
-import { LONGEST_WRITTEN_ADDRESS } from '../model';
+import { MAX_WRITTEN_ADDRESS_LENGTH } from '../model';
 import { canonicalAddress } from './canonical';
 
 /** What a reader typed or pasted, read as one address; or a sentence that says what to do. */
@@ -26,7 +26,7 @@ export function readAddress(input: string): AddressReading {
         : 'That is not a web address. It should look like https://example.org/page.',
     };
   }
-  if (writtenLength(candidate) > LONGEST_WRITTEN_ADDRESS)
+  if (writtenLength(candidate) > MAX_WRITTEN_ADDRESS_LENGTH)
     return { ok: false, says: 'That address is longer than 8,192 characters.' };
   try {
     const url = new URL(candidate);

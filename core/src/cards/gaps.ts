@@ -13,7 +13,7 @@ export interface GapPart {
 }
 
 const GAP = /\[\[(?:(\d{1,2}):\s*)?([^[\]]+)\]\]/g;
-export const MOST_GAPS = 20;
+export const MAX_GAPS = 20;
 
 /** The parts of a sentence with gaps, in order. A text without gaps is one part. */
 export function gapParts(written: string): GapPart[] {

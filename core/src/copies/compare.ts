@@ -19,11 +19,11 @@ export interface CopyComparison {
 }
 
 /** Paragraphs with less in common than this are another paragraph, not the same one changed. */
-const LEAST_COMMON = 0.35;
+const MIN_COMMON = 0.35;
 /** A paragraph that was rewritten stands near to where it stood. */
 const FURTHEST_PARTNER = 40;
 /** Beyond this many edits the comparison of paragraphs gives up; no two copies of one page differ so. */
-const MOST_EDITS = 4000;
+const MAX_EDITS = 4000;
 
 /**
  * Compares the texts of two copies: first by paragraph, then inside paragraphs that stand in the same place and have
@@ -31,7 +31,7 @@ const MOST_EDITS = 4000;
  */
 export function compareCopies(before: Root, after: Root): CopyComparison {
   const [from, to] = [paragraphsOf(before), paragraphsOf(after)];
-  const runs = diffArrays(from, to, { maxEditLength: MOST_EDITS }) ?? [
+  const runs = diffArrays(from, to, { maxEditLength: MAX_EDITS }) ?? [
     { value: from, added: false, removed: true, count: from.length },
     { value: to, added: true, removed: false, count: to.length },
   ];
@@ -65,7 +65,7 @@ function matched(removed: readonly string[], added: readonly string[]): Paragrap
   for (const text of removed) {
     const own = wordsOf(text);
     const near = words.slice(next, next + FURTHEST_PARTNER);
-    const found = near.findIndex((each) => inCommon(own, each) >= LEAST_COMMON);
+    const found = near.findIndex((each) => inCommon(own, each) >= MIN_COMMON);
     const partner = next + found;
     if (found === -1) changes.push({ kind: 'removed', text });
     else {

@@ -10,7 +10,7 @@ import type { ArrivalSign, Capture, PageFacts } from '../model';
 export type CopyFate = 'read' | 'unchanged' | 'beside' | 'dropped';
 
 /** A text that comes to less than this share of the one before, and only in part, does not take its place. */
-const LEAST_SHARE = 0.6;
+const MIN_SHARE = 0.6;
 
 /** @param capture as it is before the text arrives */
 export function fateOfCopy(
@@ -23,7 +23,7 @@ export function fateOfCopy(
   const wasGood = page.cameThrough.verdict !== 'failed';
   const { verdict } = arrived.cameThrough;
   if (wasGood && verdict === 'failed') return 'dropped';
-  if (wasGood && verdict === 'partial' && arrived.wordCount < LEAST_SHARE * page.wordCount) return 'beside';
+  if (wasGood && verdict === 'partial' && arrived.wordCount < MIN_SHARE * page.wordCount) return 'beside';
   return 'read';
 }
 

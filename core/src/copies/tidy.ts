@@ -1,5 +1,5 @@
 import type { Element, ElementContent, Root } from 'hast';
-import { MOST_TIDYINGS, type Choices, type Tidying } from '../model';
+import { MAX_TIDYINGS, type Choices, type Tidying } from '../model';
 
 /** The copy with the blocks left out that the reader took out of it; the tree itself stays as it is. */
 export function tidiedTree(tree: Root, out: readonly number[]): Root {
@@ -22,7 +22,7 @@ export function withTidying(choices: Choices, copyId: string, tree: Root, out: r
   const sorted = [...new Set(out)].sort((a, b) => a - b);
   const signs = sorted.flatMap((index) => signOf(tree.children[index]) ?? []);
   const others = choices.tidied.value.filter((tidying) => tidying.copyId !== copyId);
-  return [{ copyId, out: sorted, signs }, ...others].slice(0, MOST_TIDYINGS);
+  return [{ copyId, out: sorted, signs }, ...others].slice(0, MAX_TIDYINGS);
 }
 
 /**
@@ -40,7 +40,7 @@ export function suggestTidying(tree: Root, tidied: readonly Tidying[]): number[]
   });
 }
 
-const LONGEST_SIGN = 200;
+const MAX_SIGN_LENGTH = 200;
 
 /**
  * What tells a block again on another page: its words, numbers aside, since "Part 3 of 7" is "Part 4 of 7" on the
@@ -54,7 +54,7 @@ export function signOf(block: Root['children'][number] | undefined): string | nu
     .replace(/[^\p{L}#]+/gu, ' ')
     .trim();
   const sign = words === '' ? pictureIn(block) : words;
-  return sign === null ? null : sign.slice(0, LONGEST_SIGN);
+  return sign === null ? null : sign.slice(0, MAX_SIGN_LENGTH);
 }
 
 function wordsIn(node: ElementContent): string {

@@ -153,18 +153,18 @@ function textTree(
     words = others;
   };
   // A page whose class names mislead comes to nothing; then only what can never be text is left out.
-  if (words < FEWEST_WORDS && countWords(visibleText, null) > 3 * FEWEST_WORDS)
+  if (words < MIN_WORDS && countWords(visibleText, null) > 3 * MIN_WORDS)
     take(mainTree(parsePage(html), place, metadata.title, 'by the surest evidence'), 2);
   // A page that script builds may carry its text beside its markup.
   const stated = metadata.articleBody;
   if (stated !== null) take(partTree(stated, place), 3);
-  const state = words < FEWEST_WORDS ? textInState(parsePage(html)) : null;
+  const state = words < MIN_WORDS ? textInState(parsePage(html)) : null;
   if (state !== null) take(partTree(state, place), 3);
   return tree;
 }
 
 /** A text shorter than this is looked for a second time. */
-const FEWEST_WORDS = 40;
+const MIN_WORDS = 40;
 
 function wordsIn(tree: Root): number {
   return countWords(plainText(tree).text, null);

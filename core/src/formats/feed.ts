@@ -35,13 +35,13 @@ export interface ReadFeed {
   siteUrl: string | null;
   /** After how many minutes at the earliest the feed asks to be looked at again; null when it does not say. */
   restMinutes: number | null;
-  /** As the feed has them, at most MOST_ENTRIES. */
+  /** As the feed has them, at most MAX_ENTRIES. */
   entries: ReadEntry[];
 }
 
 /** Of one feed no more is read. */
-const MOST_ENTRIES = 500;
-const LONGEST_SUMMARY = 600;
+const MAX_ENTRIES = 500;
+const MAX_SUMMARY_LENGTH = 600;
 
 /**
  * Reads a feed: RSS 0.9x and 2.0 (RSS Advisory Board, "RSS 2.0 Specification"), RSS 1.0 (RDF Site Summary), Atom 1.0
@@ -95,7 +95,7 @@ function readRss(root: Element, base: string): ReadFeed {
     title: title(childOf(channel, 'title', 'dc:title')),
     siteUrl: resolved(textOf(childOf(channel, 'link')) ?? atomLink(channel, 'atom:link'), at),
     restMinutes: restMinutesOf(channel),
-    entries: items.slice(0, MOST_ENTRIES).map((item) => rssEntry(item, baseOf(item, at))),
+    entries: items.slice(0, MAX_ENTRIES).map((item) => rssEntry(item, baseOf(item, at))),
   };
 }
 
@@ -132,7 +132,7 @@ function rssAuthor(written: string | null): string[] {
 }
 
 function readAtom(root: Element, base: string): ReadFeed {
-  const entries = within(root, 'entry').slice(0, MOST_ENTRIES);
+  const entries = within(root, 'entry').slice(0, MAX_ENTRIES);
   const authors = atomAuthors(root);
   return {
     title: title(childOf(root, 'title')),
@@ -227,9 +227,9 @@ function title(element: Element | undefined): string | null {
 }
 
 function cut(text: string | null): string | null {
-  if (!text || text.length <= LONGEST_SUMMARY) return text;
-  const short = text.slice(0, LONGEST_SUMMARY - 1);
-  return `${short.slice(0, Math.max(short.lastIndexOf(' '), LONGEST_SUMMARY / 2))}…`;
+  if (!text || text.length <= MAX_SUMMARY_LENGTH) return text;
+  const short = text.slice(0, MAX_SUMMARY_LENGTH - 1);
+  return `${short.slice(0, Math.max(short.lastIndexOf(' '), MAX_SUMMARY_LENGTH / 2))}…`;
 }
 
 /** xml:base (XML Base, W3C 2009) above what surrounds it. */
@@ -283,7 +283,7 @@ function readJsonFeed(source: string, url: string): ReadFeed | null {
     title: feed.title,
     siteUrl: resolved(feed.home_page_url, url),
     restMinutes: null,
-    entries: feed.items.slice(0, MOST_ENTRIES).flatMap((each) => {
+    entries: feed.items.slice(0, MAX_ENTRIES).flatMap((each) => {
       const read = JsonItem.safeParse(each);
       if (!read.success) return [];
       const item = read.data;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { HighlightKind, LONGEST_NOTE, notesUnder, type WrittenNote } from '../model';
+import { HighlightKind, MAX_NOTE_LENGTH, notesUnder, type WrittenNote } from '../model';
 import { titleOf } from '../wording';
 import type { MarkedItem } from './highlights';
 import { readTableRows, writeTable } from './table';
@@ -58,7 +58,7 @@ export interface HighlightFile {
   faults: string[];
 }
 
-const LONGEST_QUOTATION = 20_000;
+const MAX_QUOTATION_LENGTH = 20_000;
 const blank = {
   kind: 'key',
   note: '',
@@ -124,11 +124,11 @@ function readAnnotations(written: string): HighlightFile {
     const notes = body.filter(({ purpose }) => purpose !== 'tagging').map((part) => part.value);
     highlights.push({
       ...blank,
-      quotation: quote.exact.slice(0, LONGEST_QUOTATION),
+      quotation: quote.exact.slice(0, MAX_QUOTATION_LENGTH),
       prefix: quote.prefix ?? '',
       suffix: quote.suffix ?? '',
       kind: kindOf(kind),
-      note: notes.join('\n\n').slice(0, LONGEST_NOTE),
+      note: notes.join('\n\n').slice(0, MAX_NOTE_LENGTH),
       title: target.title ?? '',
       address: target.source ?? '',
       madeAt: instantOf(created),
@@ -176,9 +176,9 @@ function readTable(written: string): HighlightFile | null {
     }
     found.highlights.push({
       ...blank,
-      quotation: cell('quotation').slice(0, LONGEST_QUOTATION),
+      quotation: cell('quotation').slice(0, MAX_QUOTATION_LENGTH),
       kind: kindOf(cell('kind')),
-      note: cell('note').slice(0, LONGEST_NOTE),
+      note: cell('note').slice(0, MAX_NOTE_LENGTH),
       title: cell('title'),
       address: cell('address'),
       madeAt: instantOf(cell('date')),
@@ -209,7 +209,7 @@ function readQuotations(written: string): HighlightFile {
       .replace(/^>\s?/gm, '')
       .replace(/^[“"„«](.*)[”"“»]$/su, '$1')
       .trim();
-    return quotation === '' ? [] : [{ ...found, quotation: quotation.slice(0, LONGEST_QUOTATION) }];
+    return quotation === '' ? [] : [{ ...found, quotation: quotation.slice(0, MAX_QUOTATION_LENGTH) }];
   });
   return { highlights, faults: [] };
 }

@@ -11,7 +11,7 @@ export interface GistSentence {
 
 const WANTED = 3;
 /** The beginning of a long text says what it is about; ranking all of it would cost the square of its length. */
-const MOST_SENTENCES = 150;
+const MAX_SENTENCES = 150;
 /** Shorter ones say little, longer ones are no gist. In characters. */
 const SHORTEST = 40;
 const LONGEST = 320;
@@ -53,7 +53,7 @@ function candidatesOf(plain: PlainText, language: string | null): GistSentence[]
       // A question leads up to something, and a line that ends in a colon to what follows it: neither stands alone.
       if (text.length >= shortest(text) && text.length <= LONGEST && /[.!。！…]["'”’»」)]*$/u.test(text))
         found.push({ text, start: start + range.start });
-      if (found.length === MOST_SENTENCES) return found;
+      if (found.length === MAX_SENTENCES) return found;
     }
   }
   return found;

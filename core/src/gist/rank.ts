@@ -1,6 +1,6 @@
 const DAMPING = 0.85;
 const CLOSE_ENOUGH = 1e-10;
-const MOST_ROUNDS = 200;
+const MAX_ROUNDS = 200;
 
 /**
  * PageRank over an undirected graph with weights, by the power method: how often a walker is at each node who follows
@@ -14,7 +14,7 @@ export function pageRank(weights: readonly (readonly number[])[]): number[] {
   const count = weights.length;
   const sums = weights.map((row) => row.reduce((sum, weight) => sum + weight, 0));
   let ranks = weights.map(() => 1 / count);
-  for (let round = 0; round < MOST_ROUNDS; round++) {
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     const stuck = ranks.reduce((sum, rank, at) => (sums[at] === 0 ? sum + rank : sum), 0);
     const base = (1 - DAMPING + DAMPING * stuck) / count;
     const next = weights.map((row) =>

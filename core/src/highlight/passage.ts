@@ -32,9 +32,9 @@ const TELLING_ALONE = 16;
 /** How much of what stood around must still stand there, where the words alone do not tell. */
 const TELLING_CONTEXT = 0.3;
 /** So much of a passage may have been written otherwise. */
-const MOST_ERRORS = 0.25;
+const MAX_ERRORS = 0.25;
 /** A shorter passage is too much like others. */
-const SHORTEST_ALIKE = 24;
+const MIN_ALIKE = 24;
 /** By so much the likeliest place has to be ahead of the next. */
 const AHEAD = 0.12;
 
@@ -72,8 +72,8 @@ function byWords(text: string, passage: MarkedPassage): Placed | null {
 
 function byLikeness(text: string, passage: MarkedPassage): Placed | null {
   const { exact } = passage;
-  if (exact.length < SHORTEST_ALIKE) return null;
-  const matches = search(text, exact, Math.floor(exact.length * MOST_ERRORS));
+  if (exact.length < MIN_ALIKE) return null;
+  const matches = search(text, exact, Math.floor(exact.length * MAX_ERRORS));
   const places: Candidate[] = [];
   for (const { start, end, errors } of matches) {
     const likeness = 0.6 * (1 - errors / exact.length) + 0.4 * contextAt(text, start, end, passage);

@@ -11,7 +11,7 @@ type Path = readonly PropertyKey[];
 type Issue = z.core.$ZodIssue;
 
 /** Each round mends what the one before could not; a record that needs more is not what it should be. */
-const MOST_ROUNDS = 24;
+const MAX_ROUNDS = 24;
 const ADDRESS = /^(?:https?|mid|ni):/i;
 
 /**
@@ -31,7 +31,7 @@ export function withinBounds<Schema extends z.ZodType>(
   const record = structuredClone(value);
   const cut = new Map<string, number>();
   let { error } = first as { error: z.core.$ZodError };
-  for (let round = 0; round < MOST_ROUNDS; round++) {
+  for (let round = 0; round < MAX_ROUNDS; round++) {
     const issues = error.issues.flatMap(innermost);
     if (!issues.every(({ path }) => mayCut(path))) break;
     // From the end, so that what is taken out of a list does not move what is still to be mended.

@@ -4,8 +4,8 @@ import { MarkedPassage } from './highlight';
 import { Id, Instant } from './ids';
 import { stamped } from './register';
 
-const LONGEST_SIDE = 2000;
-export const CardText = z.string().max(LONGEST_SIDE);
+const MAX_SIDE_LENGTH = 2000;
+export const CardText = z.string().max(MAX_SIDE_LENGTH);
 
 /** How well something was recalled, worst first. The four grades of FSRS. */
 export const RecallGrade = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)]);

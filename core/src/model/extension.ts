@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Account } from './api';
 import { Highlight } from './highlight';
-import { LONGEST_ADDRESS } from './ids';
+import { MAX_ADDRESS_LENGTH } from './ids';
 import { Item } from './item';
 import { TagName } from './tag';
 
@@ -9,7 +9,7 @@ import { TagName } from './tag';
 export const ExtensionAccount = z.object({ account: Account });
 
 /** GET /api/extension/page?address= */
-export const PageAsked = z.object({ address: z.string().trim().min(1).max(LONGEST_ADDRESS) });
+export const PageAsked = z.object({ address: z.string().trim().min(1).max(MAX_ADDRESS_LENGTH) });
 
 /** An item of the reader's own library, with what it has in common with the one asked about. */
 const RelatedItem = z.object({ item: Item, shared: z.array(z.string()) });

@@ -27,4 +27,4 @@ export const Fact = z.object({
 });
 export type Fact = z.infer<typeof Fact>;
 
-export const MOST_FACTS = 60;
+export const MAX_FACTS = 60;

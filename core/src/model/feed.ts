@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { extensible } from './extensible';
-import { Id, Instant, LONGEST_ADDRESS } from './ids';
+import { Id, Instant, MAX_ADDRESS_LENGTH } from './ids';
 import { FeedOutcome, withOutcome } from './outcome';
 import { stamped } from './register';
 import { TagName } from './tag';
@@ -9,7 +9,7 @@ import { TagName } from './tag';
 export const FeedEntry = z.object({
   /** What tells it from the others of its feed. */
   key: z.string().min(1).max(2000),
-  address: z.string().min(1).max(LONGEST_ADDRESS),
+  address: z.string().min(1).max(MAX_ADDRESS_LENGTH),
   title: z.string().max(1000).nullable(),
   authors: z.array(z.string().max(200)).max(20),
   /** ISO 8601. */
@@ -21,7 +21,7 @@ export const FeedEntry = z.object({
 export type FeedEntry = z.infer<typeof FeedEntry>;
 
 /** So many of a feed's entries are kept to choose from, the latest. */
-export const MOST_ENTRIES = 60;
+export const MAX_ENTRIES = 60;
 
 /** What becomes of a feed's entries: they are shown to choose from, or all saved to the Inbox. */
 export const FeedMode = z.enum(['choose', 'save-all']);
@@ -51,14 +51,14 @@ const FeedStateNow = extensible({
   /** What became of the last look at it. */
   outcome: FeedOutcome,
   title: z.string().max(1000).nullable(),
-  siteUrl: z.string().max(LONGEST_ADDRESS).nullable(),
+  siteUrl: z.string().max(MAX_ADDRESS_LENGTH).nullable(),
   /** Where the feed was found: the address that was given may be that of a page which names it. */
-  feedAddress: z.string().max(LONGEST_ADDRESS).nullable(),
+  feedAddress: z.string().max(MAX_ADDRESS_LENGTH).nullable(),
   checkedAt: Instant.nullable(),
   /** Since when it has been broken; null while it works. */
   brokenSince: Instant.nullable(),
   /** The latest arrival first. */
-  entries: z.array(FeedEntry).max(MOST_ENTRIES),
+  entries: z.array(FeedEntry).max(MAX_ENTRIES),
 });
 export const FeedState = z.preprocess(withOutcome, FeedStateNow);
 export type FeedState = z.infer<typeof FeedState>;
@@ -67,7 +67,7 @@ export type FeedState = z.infer<typeof FeedState>;
 export const Feed = extensible({
   id: Id,
   /** As the reader gave it: the feed's address, or that of a page which names it. */
-  address: z.string().min(1).max(LONGEST_ADDRESS),
+  address: z.string().min(1).max(MAX_ADDRESS_LENGTH),
   followedAt: Instant,
   choices: FeedChoices,
   state: FeedState,

@@ -9,14 +9,14 @@ import { stamped } from './register';
 export const HighlightKind = z.enum(['key', 'question', 'quote', 'to-do', 'doubt']);
 export type HighlightKind = z.infer<typeof HighlightKind>;
 
-const LONGEST_PASSAGE = 20_000;
+const MAX_PASSAGE_LENGTH = 20_000;
 
 /**
  * A passage that survives changes of its text, after the W3C Web Annotation Data Model (2017): what it says and what
  * stands around it (4.2.4, Text Quote Selector), and where it stood (4.2.5, Text Position Selector).
  */
 export const MarkedPassage = z.object({
-  exact: z.string().min(1).max(LONGEST_PASSAGE),
+  exact: z.string().min(1).max(MAX_PASSAGE_LENGTH),
   prefix: z.string().max(CONTEXT_LENGTH),
   suffix: z.string().max(CONTEXT_LENGTH),
   /** Offset of its first character in the plain text of the copy (core/text); null when it was marked on the live page. */

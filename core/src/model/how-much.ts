@@ -22,9 +22,9 @@ export const HOW_MUCH_WORDS: Readonly<Record<HowMuch, string>> = {
 };
 
 /** About 14 MB; what comes by mail may be larger than what one push may carry. */
-const LARGEST_GIVEN = 14_000_000;
+const MAX_GIVEN_SIZE = 14_000_000;
 /** Bytes on the way, as JSON in UTF-8: as much as one push may carry with something beside it. */
-const LARGEST_PUSHED = 6_000_000;
+const MAX_PUSHED_SIZE = 6_000_000;
 
 /** A text that the reader gives by hand: pasted, or a file of theirs. */
 export const GivenText = z.object({
@@ -38,7 +38,7 @@ export const GivenText = z.object({
     'application/epub+zip',
     'image/png',
   ]),
-  body: z.string().min(1).max(LARGEST_GIVEN),
+  body: z.string().min(1).max(MAX_GIVEN_SIZE),
   encoding: z.enum(['utf8', 'base64']),
   /** The name of the file that it was in. */
   name: z.string().max(300).optional(),
@@ -47,10 +47,10 @@ export type GivenText = z.infer<typeof GivenText>;
 
 /** Whether a text is small enough to be given in one push. Characters are not bytes: most have one, some have six. */
 export function isPushable(body: string): boolean {
-  if (body.length > LARGEST_PUSHED) return false;
+  if (body.length > MAX_PUSHED_SIZE) return false;
   return (
-    6 * body.length <= LARGEST_PUSHED ||
-    new TextEncoder().encode(JSON.stringify(body)).length <= LARGEST_PUSHED
+    6 * body.length <= MAX_PUSHED_SIZE ||
+    new TextEncoder().encode(JSON.stringify(body)).length <= MAX_PUSHED_SIZE
   );
 }
 

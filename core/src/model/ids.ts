@@ -13,9 +13,9 @@ export const LAST_INSTANT = Date.UTC(9999, 11, 31, 23, 59, 59, 999);
 export const Instant = z.number().int().nonnegative().max(LAST_INSTANT);
 
 /** An address as a reader or a page gives it has at most so many characters. */
-export const LONGEST_WRITTEN_ADDRESS = 8192;
+export const MAX_WRITTEN_ADDRESS_LENGTH = 8192;
 /** As it is stored: percent codes make up to nine characters of one (RFC 3986, 2.1; UTF-8). */
-export const LONGEST_ADDRESS = 9 * LONGEST_WRITTEN_ADDRESS;
+export const MAX_ADDRESS_LENGTH = 9 * MAX_WRITTEN_ADDRESS_LENGTH;
 
 /** A calendar day where the reader is: `2026-11-24`. Days sort as strings. */
 export const Day = z.iso.date();

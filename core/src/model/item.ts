@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { extensible } from './extensible';
 import { TextAnchor } from './anchor';
-import { Fact, MOST_FACTS } from './fact';
+import { Fact, MAX_FACTS } from './fact';
 import { HowMuch } from './how-much';
-import { ContentHash, Day, Fraction, Id, Instant, LONGEST_ADDRESS } from './ids';
+import { ContentHash, Day, Fraction, Id, Instant, MAX_ADDRESS_LENGTH } from './ids';
 import { ArrivalSign, CaptureOutcome, withOutcome, withSigns } from './outcome';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
@@ -31,12 +31,12 @@ export const Tidying = z.object({
 export type Tidying = z.infer<typeof Tidying>;
 
 /** Tidyings of so many copies of an item are kept. */
-export const MOST_TIDYINGS = 20;
+export const MAX_TIDYINGS = 20;
 
-export const LONGEST_NOTE = 20_000;
+export const MAX_NOTE_LENGTH = 20_000;
 
 /** The reader's own writing, in Markdown. */
-export const Note = z.string().max(LONGEST_NOTE);
+export const Note = z.string().max(MAX_NOTE_LENGTH);
 
 /**
  * What the reader decides about an item, and how often it was put before them. Each field is a register of its
@@ -61,7 +61,7 @@ export const Choices = extensible({
   /** What a save of it keeps; counts from the next time that it is fetched. */
   howMuch: stampedSince(HowMuch, 'words-and-pictures'),
   /** What the reader took out of its copies. */
-  tidied: stampedSince(z.array(Tidying).max(MOST_TIDYINGS), []),
+  tidied: stampedSince(z.array(Tidying).max(MAX_TIDYINGS), []),
   /** The reader's own words about it; empty for none. */
   note: stampedSince(Note, ''),
 });
@@ -97,7 +97,7 @@ const PageFactsNow = extensible({
   publishedAt: z.string().max(40).nullable(),
   modifiedAt: z.string().max(40).nullable().default(null),
   licenceUrl: z.string().max(2000).nullable().default(null),
-  facts: z.array(Fact).max(MOST_FACTS).default([]),
+  facts: z.array(Fact).max(MAX_FACTS).default([]),
   /** BCP 47 tag. */
   language: z.string().max(35).nullable(),
   excerpt: z.string().max(600).nullable(),
@@ -132,21 +132,21 @@ export const CopyNote = z.object({
 });
 export type CopyNote = z.infer<typeof CopyNote>;
 
-export const MOST_COPIES = 30;
+export const MAX_COPIES = 30;
 
 /** An item has at most so many tags, those taken off counted. */
-const MOST_TAGS = 200;
+const MAX_TAGS = 200;
 
 /**
  * The item's tags by key (see tagKey), each a register of its own, so that tags given on two devices both stay. A tag
  * that was taken off is null.
  */
 export const Tags = z.record(z.string().max(200), stamped(TagName.nullable())).check((context) => {
-  if (Object.keys(context.value).length > MOST_TAGS)
+  if (Object.keys(context.value).length > MAX_TAGS)
     context.issues.push({
       code: 'too_big',
       origin: 'record',
-      maximum: MOST_TAGS,
+      maximum: MAX_TAGS,
       input: context.value,
       message: 'too-many-tags',
     });
@@ -165,13 +165,13 @@ const CaptureNow = extensible({
   attempts: z.number().int().nonnegative(),
   nextTryAt: Instant.nullable(),
   /** The address in canonical form: the same for two spellings of one page. */
-  addressKey: z.string().max(LONGEST_ADDRESS),
+  addressKey: z.string().max(MAX_ADDRESS_LENGTH),
   /** The item that stands for this one, when both turned out to be the same page. */
-  sameAs: Id.nullable(),
+  duplicateOf: Id.nullable(),
   /** The page's facts; null until a copy has arrived. */
   page: PageFacts.nullable(),
   /** All copies of the item, the newest first. */
-  copies: z.array(CopyNote).max(MOST_COPIES).default([]),
+  copies: z.array(CopyNote).max(MAX_COPIES).default([]),
   /** When the page was first seen to be gone; null while it is there. */
   goneSince: Instant.nullable().default(null),
 });
@@ -182,7 +182,7 @@ export type Capture = z.infer<typeof Capture>;
 export const Item = extensible({
   id: Id,
   /** The address as the reader gave it; never dropped, whatever its page does. */
-  address: z.string().min(1).max(LONGEST_ADDRESS),
+  address: z.string().min(1).max(MAX_ADDRESS_LENGTH),
   savedAt: Instant,
   choices: Choices,
   tags: Tags.default({}),

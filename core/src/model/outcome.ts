@@ -120,12 +120,14 @@ export type FeedOutcome = z.infer<typeof FeedOutcome>;
 export const EpisodeFault = z.enum(['no-text', 'unreadable', 'no-voice', 'not-spoken']);
 export type EpisodeFault = z.infer<typeof EpisodeFault>;
 
-/** Outcomes of before they were data are one sentence in `says`. */
+/** Outcomes of before they were data are one sentence in `says`; `duplicateOf` was called `sameAs`. */
 export const withOutcome = (stored: unknown): unknown => {
   const old = z.looseObject({ says: z.string(), outcome: z.undefined().optional() }).safeParse(stored).data;
   if (!old) return stored;
   const { says, outcome: _none, ...rest } = old;
-  return { ...rest, outcome: { code: 'said', words: says.slice(0, 500) } };
+  const renamed = 'sameAs' in rest && !('duplicateOf' in rest) ? { duplicateOf: rest.sameAs } : {};
+  delete rest.sameAs;
+  return { ...rest, ...renamed, outcome: { code: 'said', words: says.slice(0, 500) } };
 };
 
 const COUNT = /[\d,]+/g;

@@ -1,13 +1,13 @@
 import { z } from 'zod';
 
 /** A tag has at most so many characters, its parents counted. */
-const LONGEST_TAG = 100;
+const MAX_TAG_LENGTH = 100;
 
 /** A word of the reader's as they write it; `garden/soil` nests under `garden`. */
 export const TagName = z
   .string()
   .transform(tidyTag)
-  .pipe(z.string().min(1, 'tag-empty').max(LONGEST_TAG, 'tag-too-long'));
+  .pipe(z.string().min(1, 'tag-empty').max(MAX_TAG_LENGTH, 'tag-too-long'));
 
 /** " Garden / soil/" → "Garden/soil": one space between words, none about a stroke, no empty parts, no `#`. */
 export function tidyTag(written: string): string {

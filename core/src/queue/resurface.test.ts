@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { addDays, daysBetween } from '../reading';
 import { reasonInWords } from '../wording';
-import { liftForToday, LIFTED_A_DAY, longestWait, resurfacingScore, type Waiting } from '.';
+import { resurfaceToday, RESURFACED_A_DAY, longestWait, resurfacingScore, type Waiting } from '.';
 
 const TODAY = '2026-11-24';
 const waiting = (changes: Partial<Waiting> = {}): Waiting => ({
@@ -59,13 +59,13 @@ describe('what is lifted today', () => {
 
   it('stays the same all day, however often one looks', () => {
     const items = many(8, (index) => ({ savedOn: addDays(TODAY, -index * 9) }));
-    const first = liftForToday(items, TODAY).map(({ id }) => id);
-    expect(first).toHaveLength(LIFTED_A_DAY);
+    const first = resurfaceToday(items, TODAY).map(({ id }) => id);
+    expect(first).toHaveLength(RESURFACED_A_DAY);
     const after = items.map((item) =>
       first.includes(item.id) ? { ...item, shown: { times: 1, lastOn: TODAY } } : item,
     );
     expect(
-      liftForToday(after, TODAY)
+      resurfaceToday(after, TODAY)
         .map(({ id }) => id)
         .sort(),
     ).toEqual([...first].sort());
@@ -73,28 +73,30 @@ describe('what is lifted today', () => {
 
   it('is not replaced the same day when it is passed over, and rests after it', () => {
     const items = many(8, () => ({}));
-    const [first] = liftForToday(items, TODAY);
+    const [first] = resurfaceToday(items, TODAY);
     const passed = items.map((item) =>
       item.id === first?.id
         ? { ...item, shown: { times: 1, lastOn: TODAY }, passedOver: { times: 1, lastOn: TODAY } }
         : {
             ...item,
-            shown: liftForToday(items, TODAY).some(({ id }) => id === item.id)
+            shown: resurfaceToday(items, TODAY).some(({ id }) => id === item.id)
               ? { times: 1, lastOn: TODAY }
               : item.shown,
           },
     );
-    expect(liftForToday(passed, TODAY)).toHaveLength(LIFTED_A_DAY - 1);
-    expect(liftForToday(passed, addDays(TODAY, 1)).map(({ id }) => id)).not.toContain(first?.id);
+    expect(resurfaceToday(passed, TODAY)).toHaveLength(RESURFACED_A_DAY - 1);
+    expect(resurfaceToday(passed, addDays(TODAY, 1)).map(({ id }) => id)).not.toContain(first?.id);
   });
 
   it('does not come before the day for which it is promised', () => {
-    expect(liftForToday([waiting({ promisedFor: '2026-12-01', savedOn: '2020-01-01' })], TODAY)).toEqual([]);
+    expect(resurfaceToday([waiting({ promisedFor: '2026-12-01', savedOn: '2020-01-01' })], TODAY)).toEqual(
+      [],
+    );
   });
 
   it('says when it was saved and what speaks for it most', () => {
     const say = (changes: Partial<Waiting>) => {
-      const [lifted] = liftForToday([waiting(changes)], TODAY);
+      const [lifted] = resurfaceToday([waiting(changes)], TODAY);
       return reasonInWords(lifted?.reasons ?? []);
     };
     expect(say({ savedOn: '2026-10-06', nearness: 0.4, nearTo: 2 })).toBe(
@@ -145,7 +147,7 @@ describe('no item of the Queue sinks for good', () => {
                 nearness: whim.nearness,
               });
             });
-            for (const { id } of liftForToday(items, today)) {
+            for (const { id } of resurfaceToday(items, today)) {
               worst = Math.max(worst, daysBetween(seen.get(id) ?? start, today));
               seen.set(id, today);
               shownOn = new Map(shownOn).set(id, today);
@@ -170,7 +172,7 @@ describe('no item of the Queue sinks for good', () => {
       const today = addDays(start, day);
       queue.push(...[0, 1, 2, 3].map((n) => ({ id: `new-${day}-${n}`, queuedOn: today, lastOn: null })));
       largest = Math.max(largest, queue.length);
-      const lifted = liftForToday(
+      const lifted = resurfaceToday(
         queue.map(({ id, queuedOn, lastOn }) =>
           waiting({
             id,

@@ -34,7 +34,7 @@ export interface Lifted {
 }
 
 /** How many are lifted on one day: as many as can be looked at without deciding to. */
-export const LIFTED_A_DAY = 3;
+export const RESURFACED_A_DAY = 3;
 
 /**
  * The weights of the score, in days of waiting that each is worth at most. They are ours: no published source
@@ -92,7 +92,7 @@ const SPREAD = WEIGHT.age + WEIGHT.begun + WEIGHT.near + WEIGHT.promise + WEIGHT
  * SPREAD days of i's own last showing; each of those is shown once, three a day, and then comes behind i.
  */
 export function longestWait(size: number): number {
-  return SPREAD + 1 + Math.ceil(Math.max(0, size - 1) / LIFTED_A_DAY);
+  return SPREAD + 1 + Math.ceil(Math.max(0, size - 1) / RESURFACED_A_DAY);
 }
 
 function partsOf(item: Waiting, today: DayName): { worth: number; reason?: Reason }[] {
@@ -134,7 +134,7 @@ function partsOf(item: Waiting, today: DayName): { worth: number; reason?: Reaso
  *
  * @param waiting the unread and part-read items of the Queue that are not before the reader's eyes anyway
  */
-export function liftForToday(waiting: readonly Waiting[], today: DayName): Lifted[] {
+export function resurfaceToday(waiting: readonly Waiting[], today: DayName): Lifted[] {
   const shownToday = waiting.filter(({ shown }) => shown.lastOn === today);
   const stillShown = shownToday.filter(({ passedOver }) => passedOver.lastOn !== today);
   const fresh = waiting
@@ -143,7 +143,7 @@ export function liftForToday(waiting: readonly Waiting[], today: DayName): Lifte
     )
     .map((item) => ({ item, score: resurfacingScore(item, today) }))
     .sort((a, b) => b.score - a.score || (a.item.id < b.item.id ? -1 : 1))
-    .slice(0, Math.max(0, LIFTED_A_DAY - shownToday.length));
+    .slice(0, Math.max(0, RESURFACED_A_DAY - shownToday.length));
   return [...stillShown.map((item) => ({ item, score: resurfacingScore(item, today) })), ...fresh].map(
     ({ item, score }) => ({ id: item.id, score, reasons: reasonsOf(item, today) }),
   );

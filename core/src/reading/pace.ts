@@ -11,13 +11,13 @@ export interface Pace {
 }
 
 /** In a shorter sitting the beginning and the end weigh too much. */
-const SHORTEST_SITTING = { seconds: 45, words: 80 } as const;
+const MIN_SITTING = { seconds: 45, words: 80 } as const;
 /** Slower, the reader was somewhere else; faster, they skimmed. Words a minute; common practice. */
 const PLAUSIBLE = { slowest: 60, fastest: 800 } as const;
 /** So many sittings weigh as much as what is usual for everybody. */
 const USUAL_WEIGHT = 4;
 /** The last ones count: a pace changes with the years. */
-const MOST_SITTINGS = 60;
+const MAX_SITTINGS = 60;
 
 /**
  * The reader's own pace in each language, by the median of their sittings, which a nap or a skim does not move; the fewer
@@ -37,14 +37,14 @@ export function pacesOf(
     (a, b) => b.startedAt - a.startedAt,
   )) {
     if (by !== 'eyes' || startedAt < since) continue;
-    if (seconds < SHORTEST_SITTING.seconds || words < SHORTEST_SITTING.words) continue;
+    if (seconds < MIN_SITTING.seconds || words < MIN_SITTING.words) continue;
     const language = languageOf(itemId);
     const wordsPerMinute = (words / seconds) * 60;
     if (language === undefined || wordsPerMinute < PLAUSIBLE.slowest || wordsPerMinute > PLAUSIBLE.fastest)
       continue;
     const base = baseLanguage(language);
     const known = ratios.get(base) ?? [];
-    if (known.length < MOST_SITTINGS)
+    if (known.length < MAX_SITTINGS)
       ratios.set(base, [...known, wordsPerMinute / silentWordsPerMinute(base)]);
   }
   return Object.fromEntries(

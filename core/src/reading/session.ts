@@ -1,7 +1,7 @@
 import type { Activity, Carrier } from '../model';
 
 /** How long a screen of text may hold the eyes without a sign of life. Common practice. */
-const LONGEST_LOOK_S = 150;
+const MAX_LOOK_S = 150;
 /** What is counted of a longer silence: the reader looked a while, then went. */
 const COUNTED_OF_SILENCE_S = 30;
 /** A silence after which coming back is another sitting. */
@@ -10,7 +10,7 @@ const NEW_SITTING_AFTER_S = 30 * 60;
 const FASTEST_WORDS_A_SECOND = 12;
 
 /** A sitting under way. */
-export interface Sitting {
+export interface ReadingSession {
   activity: Activity;
   /** When the last sign of life came, in milliseconds. */
   lastAt: number;
@@ -19,11 +19,11 @@ export interface Sitting {
 }
 
 /** Begins a sitting at a word of the text. */
-export function beginSitting(
+export function beginSession(
   start: { id: string; itemId: string; day: string; by: Carrier },
   at: number,
   word: number,
-): Sitting {
+): ReadingSession {
   return { activity: { ...start, startedAt: at, seconds: 0, words: 0 }, lastAt: at, lastWord: word };
 }
 
@@ -33,21 +33,27 @@ export function beginSitting(
  *
  * @returns the sitting as it goes on, or null when the silence was so long that another one has to begin
  */
-export function moveOn(sitting: Sitting, at: number, word: number): Sitting | null {
+export function moveOn(sitting: ReadingSession, at: number, word: number): ReadingSession | null {
   const silence = Math.max(0, (at - sitting.lastAt) / 1000);
   if (silence > NEW_SITTING_AFTER_S) return null;
-  const seconds = silence <= LONGEST_LOOK_S ? silence : COUNTED_OF_SILENCE_S;
+  const seconds = silence <= MAX_LOOK_S ? silence : COUNTED_OF_SILENCE_S;
   const passed = word - sitting.lastWord;
   const read = passed > 0 && passed <= seconds * FASTEST_WORDS_A_SECOND ? passed : 0;
   return withMore(sitting, at, word, seconds, read);
 }
 
 /** A sentence was heard. @param seconds how long it took */
-export function hearOn(sitting: Sitting, at: number, seconds: number, words: number): Sitting {
+export function hearOn(sitting: ReadingSession, at: number, seconds: number, words: number): ReadingSession {
   return withMore(sitting, at, sitting.lastWord + words, seconds, words);
 }
 
-function withMore(sitting: Sitting, at: number, word: number, seconds: number, words: number): Sitting {
+function withMore(
+  sitting: ReadingSession,
+  at: number,
+  word: number,
+  seconds: number,
+  words: number,
+): ReadingSession {
   const { activity } = sitting;
   return {
     activity: {

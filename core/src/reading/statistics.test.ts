@@ -2,7 +2,7 @@ import type { Activity, Item } from '../model';
 import { newItem } from '../records';
 import {
   addDays,
-  beginSitting,
+  beginSession,
   daysBetween,
   hearOn,
   mondayOf,
@@ -55,7 +55,7 @@ describe('days', () => {
 });
 
 describe('a sitting', () => {
-  const start = beginSitting({ id: ID, itemId: ID, day: '2026-11-24', by: 'eyes' }, 0, 0);
+  const start = beginSession({ id: ID, itemId: ID, day: '2026-11-24', by: 'eyes' }, 0, 0);
 
   it('counts time and words while signs of life come', () => {
     const later = moveOn(moveOn(start, 60_000, 200) ?? start, 90_000, 300);

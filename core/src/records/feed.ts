@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Feed, FeedMode, Id, Instant, LONGEST_ADDRESS, TagName } from '../model';
+import { Feed, FeedMode, Id, Instant, MAX_ADDRESS_LENGTH, TagName } from '../model';
 import { CHANGE, decisions, type Kind } from './kind';
 import { mergeRegisters, untouched, withChanges } from './registers';
 
@@ -8,7 +8,7 @@ const FollowMutation = z.object({
   ...CHANGE,
   type: z.literal('follow'),
   feedId: Id,
-  address: z.string().trim().min(1).max(LONGEST_ADDRESS),
+  address: z.string().trim().min(1).max(MAX_ADDRESS_LENGTH),
   followedAt: Instant,
 });
 
@@ -90,7 +90,7 @@ function mergeFeeds(a: Feed, b: Feed): Feed {
 export const feedKind: Kind<Feed, FeedMutation> = {
   name: 'feed',
   plural: 'feeds',
-  version: 1,
+  version: 2,
   schema: Feed,
   mutation: FeedMutation,
   types: ['follow', 'feed'],

@@ -8,9 +8,9 @@ import {
   Instant,
   Item,
   joinSpans,
-  LONGEST_ADDRESS,
-  LONGEST_NOTE,
-  MOST_TIDYINGS,
+  MAX_ADDRESS_LENGTH,
+  MAX_NOTE_LENGTH,
+  MAX_TIDYINGS,
   NEVER,
   NO_TALLY,
   Note,
@@ -33,7 +33,7 @@ const SaveMutation = z.object({
   ...CHANGE,
   itemId: Id,
   type: z.literal('save'),
-  address: z.string().trim().min(1).max(LONGEST_ADDRESS),
+  address: z.string().trim().min(1).max(MAX_ADDRESS_LENGTH),
   savedAt: Instant,
   /** Words and pictures when nothing is said. */
   howMuch: HowMuch.optional(),
@@ -55,7 +55,7 @@ const ChooseMutation = z.object({
       shown: Tally,
       passedOver: Tally,
       howMuch: HowMuch,
-      tidied: z.array(Tidying).max(MOST_TIDYINGS),
+      tidied: z.array(Tidying).max(MAX_TIDYINGS),
       note: Note,
     })
     .partial(),
@@ -131,7 +131,7 @@ export function newItem(save: Save): Item {
       attempts: 0,
       nextTryAt: null,
       addressKey: canonicalAddress(save.address),
-      sameAs: null,
+      duplicateOf: null,
       page: null,
       copies: [],
       goneSince: null,
@@ -204,7 +204,7 @@ function mergeItems(a: Item, b: Item): Item {
  */
 export function withMarksOf(standing: Item, other: Item, stamp: string): Item {
   const [before, added] = [standing.choices.note.value, other.choices.note.value];
-  const note = [before, added].filter(Boolean).join('\n\n').slice(0, LONGEST_NOTE);
+  const note = [before, added].filter(Boolean).join('\n\n').slice(0, MAX_NOTE_LENGTH);
   return {
     ...standing,
     tags: { ...other.tags, ...standing.tags },
@@ -230,7 +230,7 @@ const Kernel = z.object({ id: z.uuid(), address: z.string().min(1) });
 export const itemKind: Kind<Item, ItemMutation> = {
   name: 'item',
   plural: 'items',
-  version: 1,
+  version: 2,
   schema: Item,
   mutation: ItemMutation,
   types: ['save', 'choose', 'tag', 'progress', 'refetch', 'provide'],
@@ -246,7 +246,7 @@ export const itemKind: Kind<Item, ItemMutation> = {
       : null,
   restate(item, base) {
     // One that only points at another is nothing by itself.
-    if (item.capture.sameAs !== null) return [];
+    if (item.capture.duplicateOf !== null) return [];
     const itemId = item.id;
     const { position, furthest, heard } = item.progress;
     return [

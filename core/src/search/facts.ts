@@ -25,7 +25,7 @@ export interface ItemFacts {
 /** What there is to know of an item; null for one that another stands for. */
 export function factsOf(item: Item): ItemFacts | null {
   const { choices, capture, progress } = item;
-  if (capture.sameAs !== null) return null;
+  if (capture.duplicateOf !== null) return null;
   const page = capture.page;
   return {
     id: item.id,

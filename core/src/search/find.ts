@@ -38,7 +38,7 @@ export async function find(
 ): Promise<Found> {
   const languages = languagesOf(facts.values());
   const wanted = query.words.filter(({ not }) => !not).map((word) => alternativesOf(word, languages));
-  const unwanted = await withoutWanted(query.words, languages, scope, source);
+  const unwanted = await idsWithExcludedWords(query.words, languages, scope, source);
   const isLeft = (id: string) => {
     const of = facts.get(id);
     return of !== undefined && !unwanted.has(id) && passes(of, query.filters);
@@ -70,7 +70,7 @@ export function languagesOf(facts: Iterable<ItemFacts>): string[] {
   return [...found].sort();
 }
 
-async function withoutWanted(
+async function idsWithExcludedWords(
   words: readonly QueryWord[],
   languages: readonly string[],
   scope: Scope,

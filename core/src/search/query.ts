@@ -52,7 +52,7 @@ interface ReadingOptions {
   typing?: boolean;
 }
 
-const MOST_ASKED = 32;
+const MAX_ASKED = 32;
 const PART = /(-?)(?:([\p{L}]+):)?(?:["“”„]([^"“”„]*)["“”]?|(\S+))/gu;
 
 /**
@@ -84,9 +84,9 @@ export function readQuery(written: string, options: ReadingOptions): SearchQuery
   const lastPart = parts.at(-1);
   if (options.typing && last && !last.not && lastPart?.[3] === undefined && written.endsWith(last.text))
     last.prefix = last.prefix || last.text.length > 1;
-  if (query.words.length > MOST_ASKED) {
-    query.words.length = MOST_ASKED;
-    query.faults.push(`Only the first ${MOST_ASKED} words are looked for.`);
+  if (query.words.length > MAX_ASKED) {
+    query.words.length = MAX_ASKED;
+    query.faults.push(`Only the first ${MAX_ASKED} words are looked for.`);
   }
   return query;
 }

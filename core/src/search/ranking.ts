@@ -22,7 +22,7 @@ export const SCOPE_FIELDS: Readonly<Record<Scope, readonly SearchField[]>> = {
 const K1 = 1.2;
 const B = 0.75;
 /** Where more than half of all texts have a term it still counts for a little. */
-const LEAST_IDF = 1e-6;
+const MIN_IDF = 1e-6;
 
 /**
  * How much one phrase adds to a text's score: Okapi BM25 over weighted frequencies, with the constants and the floor that
@@ -39,7 +39,7 @@ export function bm25(frequency: number, idf: number, relativeLength: number): nu
 /** How rare a phrase is. @param all texts there are @param having texts that have it */
 export function inverseDocumentFrequency(all: number, having: number): number {
   const idf = Math.log((all - having + 0.5) / (having + 0.5));
-  return idf <= 0 ? LEAST_IDF : idf;
+  return idf <= 0 ? MIN_IDF : idf;
 }
 
 const HALF_LIFE_MS = 180 * 86_400_000;

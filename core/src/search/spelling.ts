@@ -1,6 +1,6 @@
 /** Words may be off by one letter, long ones by two: common practice. */
 const allowed = (word: string) => (word.length < 4 ? 0 : word.length < 8 ? 1 : 2);
-const MOST_NEAR = 3;
+const MAX_NEAR = 3;
 
 /**
  * The terms spelled most like some words: those at the least distance, the commonest first.
@@ -27,7 +27,7 @@ export function nearestTerms(words: readonly string[], terms: Iterable<readonly 
     }
   return [
     ...new Set(near.sort((a, b) => b.texts - a.texts || (a.term < b.term ? -1 : 1)).map(({ term }) => term)),
-  ].slice(0, MOST_NEAR);
+  ].slice(0, MAX_NEAR);
 }
 
 /**

@@ -14,9 +14,9 @@ export interface SearchWord {
 const UNSPACED =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}ー]/u;
 /** No word of any language is as long; what is, is data. Only its beginning is looked at. */
-const LONGEST_WORD = 200;
+const MAX_WORD_LENGTH = 200;
 /** So many words of a text can be found. */
-export const MOST_WORDS = 200_000;
+export const MAX_WORDS = 200_000;
 
 const WORD = /[\p{L}\p{M}\p{N}]+/gu;
 const FROM_THAI_ON =
@@ -38,11 +38,11 @@ export function searchWords(text: string, language: string | null): SearchWord[]
   const stem = stemmerOf(baseLanguage(language));
   const words: SearchWord[] = [];
   const push = (word: string, start: number) => {
-    const term = stem(fold(word.slice(0, LONGEST_WORD)));
+    const term = stem(fold(word.slice(0, MAX_WORD_LENGTH)));
     if (term !== '') words.push({ term, start, end: start + word.length });
   };
   for (const { 0: run, index } of text.matchAll(WORD)) {
-    if (words.length >= MOST_WORDS) break;
+    if (words.length >= MAX_WORDS) break;
     if (!FROM_THAI_ON.test(run)) {
       push(run, index);
       continue;

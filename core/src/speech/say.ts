@@ -32,7 +32,7 @@ type Saying = (match: RegExpExecArray) => string | null;
 
 /** Words of capitals that are said as a word, not letter by letter; common practice. */
 const SAID_AS_WORDS = new Set('NASA NATO UNESCO UNICEF AIDS RAM ROM SIM PIN OPEC FIFA UEFA ASEAN LASER RADAR SONAR OK GIF JPEG'.split(' ')); // prettier-ignore
-const MOST_DIGITS = 15;
+const MAX_DIGITS = 15;
 const EDGE = '(?<![\\p{L}\\p{N}])';
 const NO_MORE = '(?![\\p{L}\\p{N}])';
 const SPACE = '[ \\u00a0\\u202f]';
@@ -337,7 +337,7 @@ function readNumber({ decimalSign }: SpokenLanguage, written: string): { whole: 
 
 function numberSaid(table: SpokenLanguage, written: string): string {
   const { whole, decimals, digits } = readNumber(table, written);
-  if (digits.length > MOST_DIGITS || (digits.length > 1 && digits.startsWith('0')))
+  if (digits.length > MAX_DIGITS || (digits.length > 1 && digits.startsWith('0')))
     return digitByDigit(table, digits);
   const said = table.cardinal(whole);
   if (decimals === '') return said;

@@ -2,7 +2,7 @@ import { PUSH_LIMIT } from './protocol';
 import type { Mutation } from '../records';
 
 /** A push may have so many bytes; the server takes a little more. */
-const LARGEST_PUSH_BYTES = 7_000_000;
+const MAX_PUSH_BYTES = 7_000_000;
 
 /** The bytes that something takes on its way, as JSON in UTF-8: what a server counts. */
 export function bytesOnTheWay(value: unknown): number {
@@ -18,7 +18,7 @@ export function withinPush<Waiting extends { mutation: Mutation }>(waiting: read
   const first = waiting.slice(0, PUSH_LIMIT);
   const end = first.findIndex(({ mutation }) => {
     bytes += bytesOnTheWay(mutation) + 1;
-    return bytes > LARGEST_PUSH_BYTES;
+    return bytes > MAX_PUSH_BYTES;
   });
   return end === -1 ? first : first.slice(0, Math.max(1, end));
 }

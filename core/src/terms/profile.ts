@@ -23,7 +23,7 @@ export const PROFILE_VERSION = 1;
 /** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */
 const TITLE_WEIGHT = 3;
 /** The tail of a long text's words adds little and costs much. */
-const MOST_TERMS = 400;
+const MAX_TERMS = 400;
 interface Seen {
   count: number;
   /** Forms by how often they stand in the text: the commonest is what the reader is shown. */
@@ -50,7 +50,7 @@ export function termProfile(text: string, title: string | null, language: string
   const terms = [...seen, ...phrases]
     .map(([term, { count: times, forms }]): [string, number, string] => [term, times, commonest(forms)])
     .sort((a, b) => b[1] - a[1] || Number(a[0].includes(' ')) - Number(b[0].includes(' ')))
-    .slice(0, MOST_TERMS);
+    .slice(0, MAX_TERMS);
   return { length, title: [...ofTitle.keys()], terms };
 }
 

@@ -1,4 +1,4 @@
-import { MOST_CARD_WORDS, MOST_GAPS_AT_ONCE, type CardFault } from '../cards';
+import { MAX_CARD_WORDS, MAX_GAPS_AT_ONCE, type CardFault } from '../cards';
 import type { HighlightKind } from '../model';
 
 /** What a highlight is for, in a word. */
@@ -14,8 +14,8 @@ export const HIGHLIGHT_KIND_WORDS: Readonly<Record<HighlightKind, string>> = {
 export const CARD_FAULT_WORDS: Readonly<Record<CardFault, string>> = {
   nothing: 'Write a question, or a sentence with a gap in it.',
   'no answer': 'Write an answer, or make a gap in the sentence.',
-  long: `It has more than ${MOST_CARD_WORDS} words. Shorten it to the one thing that you want to know.`,
+  long: `It has more than ${MAX_CARD_WORDS} words. Shorten it to the one thing that you want to know.`,
   'several facts': 'It has more than one sentence in it. Make a card of each fact.',
   'a list': 'It asks for a list. One gap for each entry is easier to recall.',
-  'many gaps': `It has more than ${MOST_GAPS_AT_ONCE} gaps. Make several cards of it.`,
+  'many gaps': `It has more than ${MAX_GAPS_AT_ONCE} gaps. Make several cards of it.`,
 };

@@ -109,11 +109,13 @@ test('what an earlier version stored as sentences is read, and says the same', (
     attempts: 1,
     nextTryAt: null,
     addressKey: 'https://x.example/',
-    sameAs: null,
+    sameAs: '01900000-0000-7000-8000-000000000001',
     page: null,
   });
   expect(captureWords(capture)).toBe('The site answered 503. The address is kept.');
   expect(capture).not.toHaveProperty('says');
+  expect(capture).not.toHaveProperty('sameAs');
+  expect(capture.duplicateOf).toBe('01900000-0000-7000-8000-000000000001');
   const came = CameThrough.parse({
     verdict: 'partial',
     reasons: [

@@ -1,6 +1,6 @@
 import { readPairingCode, type Account } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { answerAsks, type Found, type FromServer, type Standing } from '../messages';
+import { answerMessages, type Found, type FromServer, type Standing } from '../messages';
 import { keepChoice, keepTags } from './changes';
 import { kept, type Pairing } from './storage';
 import { linkTo } from './links';
@@ -26,7 +26,7 @@ async function standing(): Promise<Standing> {
   };
 }
 
-/** Asks the server something, and gives a reason in words when there is no answer. */
+/** Messages the server something, and gives a reason in words when there is no answer. */
 async function asking<Answer>(
   question: (server: ReturnType<typeof serverAt>) => Promise<Answer>,
   pairing: Pick<Pairing, 'origin' | 'secret'> | undefined,
@@ -82,7 +82,7 @@ async function foundFor(address: string): Promise<Found | null> {
 
 const NOT_PAIRED: Saved = { ok: false, says: 'The extension is not paired with a library yet.' };
 
-answerAsks(
+answerMessages(
   {
     standing: () => standing(),
     pair: ({ code }) => pair(code),

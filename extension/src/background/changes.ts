@@ -27,7 +27,7 @@ async function maker(): Promise<ChangeMaker> {
 }
 
 /** What is to be saved. */
-export interface Wish {
+export interface SaveRequest {
   address: string;
   howMuch: HowMuch;
   /** The page, or the part of it, as the browser shows it. */
@@ -42,7 +42,7 @@ export interface Wish {
 const isSendable = (given: GivenText | undefined) => given !== undefined && isPushable(given.body);
 
 /** Writes a save down, to be sent. @returns the new item's id */
-export async function keepSave(pairing: Pairing, wish: Wish): Promise<string> {
+export async function keepSave(pairing: Pairing, wish: SaveRequest): Promise<string> {
   const { address, howMuch, given, tags, title, note } = wish;
   const make = await maker();
   const save = make.save({ address, howMuch });

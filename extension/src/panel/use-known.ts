@@ -4,12 +4,12 @@ import { ask, type FromServer } from '../messages';
 
 const AGAIN_MS = 700;
 /** After so long the text is taken to need more time than one would look at a panel. */
-const MOST_TRIES = 40;
+const MAX_TRIES = 40;
 
 /** What the library knows of what was saved; asked again until its text is there. */
 export function useKnown(itemId: string): {
   known: FromServer<KnownPage> | null;
-  /** Asks anew, after a change. */
+  /** Messages anew, after a change. */
   again(): void;
 } {
   const [known, setKnown] = useState<FromServer<KnownPage> | null>(null);
@@ -28,7 +28,7 @@ export function useKnown(itemId: string): {
         await look(triesLeft - 1);
       }
     };
-    void look(MOST_TRIES);
+    void look(MAX_TRIES);
     return () => {
       wanted = false;
     };

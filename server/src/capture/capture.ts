@@ -3,8 +3,8 @@ import { canonicalAddress } from '@dorvel/core/address';
 import { fateOfCopy, saysGone } from '@dorvel/core/copies';
 import { articleOfTree, type Article } from '@dorvel/core/extract';
 import {
-  LONGEST_ADDRESS,
-  MOST_COPIES,
+  MAX_ADDRESS_LENGTH,
+  MAX_COPIES,
   type Capture,
   type CaptureOutcome,
   type Cause,
@@ -40,7 +40,7 @@ export interface CaptureTools {
 }
 
 /** A page that was being taken apart each time that the server ended is taken to be what ended it. */
-const MOST_CRASHES = 2;
+const MAX_CRASHES = 2;
 
 /**
  * Does one capture: fetch (or take what the reader gave), take apart, keep the pictures, store the copy; and leaves
@@ -49,10 +49,10 @@ const MOST_CRASHES = 2;
 export async function capture(job: Job, library: Library, tools: CaptureTools): Promise<void> {
   const item = await begin(job, library);
   if (!item) return;
-  if (job.crashes >= MOST_CRASHES)
+  if (job.crashes >= MAX_CRASHES)
     return giveUp(job, library, tools, { code: 'server-ended', times: job.crashes });
   // However its tries came to nothing: there is an end to them.
-  if (job.attempts > tools.retryWaitsMs.length + 2 * MOST_CRASHES + 1)
+  if (job.attempts > tools.retryWaitsMs.length + 2 * MAX_CRASHES + 1)
     return giveUp(job, library, tools, { code: 'tried-in-vain', times: job.attempts });
   const howMuch = item.choices.howMuch.value;
   const obtained = job.given
@@ -140,7 +140,7 @@ export function postpone(job: Job, library: Library, tools: CaptureTools, error:
 async function begin(job: Job, library: Library): Promise<Item | undefined> {
   return library.change(async (write) => {
     const item = await write.item(job.itemId);
-    if (!item || item.capture.sameAs) {
+    if (!item || item.capture.duplicateOf) {
       await write.endJob(job.id, 'done', Date.now());
       return undefined;
     }
@@ -236,7 +236,7 @@ async function store(job: Job, library: Library, tools: CaptureTools, arrived: A
     if (!item) return write.endJob(job.id, 'done', tools.now());
     const standing = await write.itemAt(arrived.addressKey, item.id);
     if (standing && standing.savedAt <= item.savedAt) {
-      await standFor(write, standing, item, tools);
+      await mergeInto(write, standing, item, tools);
       return write.endJob(job.id, 'done', tools.now());
     }
     await putCapture(write, item, await withCopy(write, item, arrived, tools.now()));
@@ -282,7 +282,7 @@ async function withCopy(
   await write.putPictures(pictures.made);
   await write.putCopy(copy, terms);
   const note: CopyNote = { id: copy.id, madeAt: now, hash, wordCount: article.wordCount, origin };
-  const copies = [note, ...known.copies].slice(0, MOST_COPIES);
+  const copies = [note, ...known.copies].slice(0, MAX_COPIES);
   const page = factsOf(article, pictures, copy.id);
   if (fate === 'beside')
     return {
@@ -314,7 +314,7 @@ function withKnownFacts(page: PageFacts, known: PageFacts | null): PageFacts {
 }
 
 /** The page was in the library already, under another address: the item saved first goes on for both. */
-async function standFor(
+async function mergeInto(
   write: LibraryWriter,
   standing: Item,
   item: Item,
@@ -324,7 +324,7 @@ async function standFor(
     state: 'arrived',
     outcome: { code: 'already-saved' },
     nextTryAt: null,
-    sameAs: standing.id,
+    duplicateOf: standing.id,
   });
   await write.moveRecords(item.id, standing.id);
   const make = changeMaker({ ...tools, newId: uuidv7 });
@@ -368,7 +368,7 @@ function stableKey(address: string, reached: string, canonicalUrl: string | null
   if (!canonicalUrl || !sameSite(canonicalUrl, reached)) return key;
   const canonical = canonicalAddress(canonicalUrl);
   // Too long for an address: somebody's joke, and nobody's name for a page.
-  if (canonical.length > LONGEST_ADDRESS) return key;
+  if (canonical.length > MAX_ADDRESS_LENGTH) return key;
   const isFrontDoor = (each: string) => new URL(each).pathname === '/' && new URL(each).search === '';
   return isFrontDoor(canonical) && !isFrontDoor(canonicalAddress(reached)) ? key : canonical;
 }

@@ -9,8 +9,8 @@ type Book =
 /** Where the files of a book are thought to lie. Reserved by RFC 2606. */
 const INSIDE = 'https://book.invalid/';
 /** What a small archive may grow to: more is an attempt to fill the memory. */
-const MOST_BYTES = 80_000_000;
-const MOST_FILES = 3000;
+const MAX_BYTES = 80_000_000;
+const MAX_FILES = 3000;
 const WANTED = /\.(?:xml|opf|x?html?|png|jpe?g|gif|webp|svg)$/i;
 
 /** True for an EPUB: a ZIP archive whose first file says so (EPUB Open Container Format 3.3, 4.3). */
@@ -52,7 +52,7 @@ export function readEpub(bytes: Buffer): Book {
 
 function unzip(bytes: Buffer): { ok: true; unzipped: Unzipped } | { ok: false; cause: Cause } {
   const seen = { bytes: 0, files: 0 };
-  const isTooMuch = () => seen.bytes > MOST_BYTES || seen.files > MOST_FILES;
+  const isTooMuch = () => seen.bytes > MAX_BYTES || seen.files > MAX_FILES;
   try {
     const unzipped = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {

@@ -14,7 +14,7 @@ export interface Extractor {
 
 /** An honest page of this size takes a second on a slow machine; so much is given for what is there in any case. */
 const QUICK_BYTES = 1_000_000;
-const LEAST_LIMIT_MS = 1000;
+const MIN_LIMIT_MS = 1000;
 const LIMIT_MS_PER_MEGABYTE = 2000;
 /** Formats that are packed: their size says little of what is in them. */
 const PACKED = ['%PDF-', 'PK\u0003\u0004'];
@@ -29,7 +29,7 @@ export function workshopExtractor(
   longLimitMs = 30_000,
 ): Extractor {
   const limitMs = (lane: Lane, size: number) =>
-    lane === 'long' ? longLimitMs : LEAST_LIMIT_MS + (size / 1e6) * LIMIT_MS_PER_MEGABYTE;
+    lane === 'long' ? longLimitMs : MIN_LIMIT_MS + (size / 1e6) * LIMIT_MS_PER_MEGABYTE;
   return {
     async extract(input, lane) {
       const start = Buffer.from(input.body.subarray(0, 1024)).toString('latin1').trimStart();

@@ -9,7 +9,7 @@ import { sameSite } from '../fetching/same-site';
 
 const PAGE_BYTES_LIMIT = 10_000_000;
 /** Longer articles than this are not cut into pages; what goes on for longer is a listing. */
-const MOST_PAGES = 25;
+const MAX_PAGES = 25;
 
 export interface Obtained {
   ok: true;
@@ -49,7 +49,7 @@ export async function obtain(
   const seen = new Set([first.reached]);
   let next = first.article.nextPageUrl;
   let missing: number | null = null;
-  while (next && further.length < MOST_PAGES && sameSite(next, first.reached) && !seen.has(next)) {
+  while (next && further.length < MAX_PAGES && sameSite(next, first.reached) && !seen.has(next)) {
     seen.add(next);
     await sources.onPage(further.length + 2);
     const page = await onePage(next, howMuch, sources);

@@ -15,7 +15,7 @@ type Pdf =
   | { ok: false; cause: Cause };
 
 /** So many pages are a book, and more than a page's worth of text. */
-const MOST_PAGES = 400;
+const MAX_PAGES = 400;
 
 const Info = z.object({
   Title: z.string().trim().min(1).optional().catch(undefined),
@@ -81,7 +81,7 @@ export async function readPdf(bytes: Buffer): Promise<Pdf> {
     const document = await loading.promise;
     const info = Info.safeParse((await document.getMetadata()).info).data ?? {};
     const pages: PlacedPage[] = [];
-    for (let number = 1; number <= Math.min(document.numPages, MOST_PAGES); number++) {
+    for (let number = 1; number <= Math.min(document.numPages, MAX_PAGES); number++) {
       const page = await document.getPage(number);
       const { width, height } = page.getViewport({ scale: 1 });
       const { items } = await page.getTextContent();

@@ -26,7 +26,7 @@ export interface Database {
 
 /** A lock that another process holds (a backup, a program that looks at the file) is waited for so long. */
 const BUSY_LIMIT_MS = 10_000;
-const LONGEST_WAIT_MS = 200;
+const MAX_WAIT_MS = 200;
 
 /** True for errors of the database itself: it is locked, full, damaged or gone. */
 export function isOfDatabase(error: unknown): boolean {
@@ -62,7 +62,7 @@ function codesOf(error: unknown): string[] {
  */
 async function patiently<Result>(work: () => Promise<Result>, beforeAgain = () => {}): Promise<Result> {
   const until = Date.now() + BUSY_LIMIT_MS;
-  for (let waitMs = 10; ; waitMs = Math.min(LONGEST_WAIT_MS, 2 * waitMs)) {
+  for (let waitMs = 10; ; waitMs = Math.min(MAX_WAIT_MS, 2 * waitMs)) {
     try {
       return await work();
     } catch (error) {

@@ -86,7 +86,7 @@ export const items = sqliteTable(
     sequence: integer().notNull(),
     addressKey: text('address_key').notNull(),
     /** Set when this is the same page as another item, which then stands for both. */
-    sameAs: text('same_as'),
+    duplicateOf: text('same_as'),
     /** The item as core/model defines it; the columns beside it only serve look-ups. */
     record: text({ mode: 'json' }).notNull(),
   },

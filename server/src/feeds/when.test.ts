@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { nextLook, type Look } from './when';
+import { nextPollAt, type Look } from './when';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -15,7 +15,7 @@ const look = (changes: Partial<Look>): Look => ({
   shortestMs: 30 * MINUTE,
   ...changes,
 });
-const wait = (changes: Partial<Look>) => nextLook(look(changes)) - NOW;
+const wait = (changes: Partial<Look>) => nextPollAt(look(changes)) - NOW;
 
 // Common practice; the wishes of a feed and its site are those of RSS 2.0 (`ttl`), RFC 9111 and RFC 9110.
 describe('when a feed is looked at again', () => {

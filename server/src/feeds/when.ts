@@ -23,7 +23,7 @@ const DAY_MS = 24 * HOUR_MS;
  * and never before it or its site wishes. After failures it is left alone for twice as long each time, up to a day.
  * (Common practice; the wishes are those of RSS 2.0, RSS 1.0's syndication module and RFC 9110/9111.)
  */
-export function nextLook(look: Look): number {
+export function nextPollAt(look: Look): number {
   const { now, shortestMs, failures, retryAfterMs } = look;
   if (failures > 0) {
     const wait = Math.min(DAY_MS, shortestMs * 2 ** Math.min(20, failures - 1));

@@ -17,7 +17,7 @@ interface Row<Job> {
   hold?(ids: readonly string[]): Promise<void>;
 }
 
-const LONGEST_NAP_MS = 60_000;
+const MAX_NAP_MS = 60_000;
 const HOLD_EVERY_MS = 30_000;
 
 /**
@@ -66,7 +66,7 @@ export function startRunner<Job extends { id: string }>(
     const due = await jobs.nextDue();
     clearTimeout(timer);
     if (due === null || stopped || running.size >= atOnce) return;
-    timer = setTimeout(wake, Math.min(LONGEST_NAP_MS, Math.max(20, due - Date.now())));
+    timer = setTimeout(wake, Math.min(MAX_NAP_MS, Math.max(20, due - Date.now())));
   };
 
   function wake() {

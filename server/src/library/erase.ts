@@ -136,5 +136,5 @@ async function eraseItem(tx: Transaction, accountId: string, item: Item): Promis
     );
   await tx
     .delete(items)
-    .where(and(eq(items.accountId, accountId), or(eq(items.id, item.id), eq(items.sameAs, item.id))));
+    .where(and(eq(items.accountId, accountId), or(eq(items.id, item.id), eq(items.duplicateOf, item.id))));
 }

@@ -56,7 +56,7 @@ export async function putFindable(
 ): Promise<void> {
   const mine = and(eq(findables.accountId, accountId), eq(findables.itemId, item.id));
   const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
-  const isOne = item.capture.sameAs === null;
+  const isOne = item.capture.duplicateOf === null;
   const copyId = item.capture.page?.copyId ?? null;
   const notes =
     notesByItem(
@@ -211,7 +211,7 @@ export async function putMissingFindables(database: Database): Promise<number> {
     .select({ accountId: items.accountId, record: items.record })
     .from(items)
     .leftJoin(findables, and(eq(findables.accountId, items.accountId), eq(findables.itemId, items.id)))
-    .where(and(isNull(findables.row), isNull(items.sameAs)));
+    .where(and(isNull(findables.row), isNull(items.duplicateOf)));
   for (const { accountId, record } of missing) {
     const item = readStoredItem(record);
     if (item) await database.write((tx) => putFindable(tx, accountId, item));

@@ -8,7 +8,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { workshopInPlace } from '../apart/in-place';
 import { capture } from '../capture/capture';
 import { folderStore } from '../capture/files';
-import { lookAtFeed } from '../feeds/look';
+import { pollFeed } from '../feeds/poll';
 import { takePush } from './take-mutations';
 import { saveFor } from './save-for';
 import { accountRepository } from '../accounts/accounts';
@@ -130,7 +130,7 @@ describe('whatever comes in, a new device pulls the whole library', () => {
           },
           tools,
         );
-        await lookAtFeed({ id: feedId, accountId: library.accountId }, library, {
+        await pollFeed({ id: feedId, accountId: library.accountId }, library, {
           workshop: workshopInPlace({ feed: () => ({ read, named: null }) }),
           rules: { allowHosts: [], timeoutMs: 1000 },
           shortestMs: 1000,

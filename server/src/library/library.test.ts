@@ -173,7 +173,7 @@ describe('taking in what a device sends', () => {
       { outcome: 'already-saved', mutationId: again.id, itemId: first.itemId },
     ]);
     expect((await library.item(first.itemId))?.choices.raisedAt.value).toBe(now);
-    expect((await library.item(again.itemId))?.capture.sameAs).toBe(first.itemId);
+    expect((await library.item(again.itemId))?.capture.duplicateOf).toBe(first.itemId);
     // Repeating it is harmless, and what the device goes on to say of its own id reaches the item that stands for it.
     expect((await push(library, again))[0]?.outcome).toBe('already-saved');
     await push(library, {

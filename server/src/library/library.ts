@@ -105,7 +105,7 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
       const [row] = await database.read
         .select({ record: items.record })
         .from(items)
-        .where(and(mine.item, eq(items.addressKey, addressKey), isNull(items.sameAs)))
+        .where(and(mine.item, eq(items.addressKey, addressKey), isNull(items.duplicateOf)))
         .orderBy(asc(items.id))
         .limit(1);
       return (row && readStoredItem(row.record)) ?? undefined;
@@ -116,7 +116,7 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
       const rows = await database.read
         .select({ record: items.record })
         .from(items)
-        .where(and(mine.item, isNull(items.sameAs)))
+        .where(and(mine.item, isNull(items.duplicateOf)))
         .orderBy(desc(items.sequence))
         .limit(most);
       return readStoredItems(rows);
@@ -153,7 +153,7 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
         .where(
           and(
             mine.item,
-            isNull(items.sameAs),
+            isNull(items.duplicateOf),
             sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
           ),
         );
@@ -220,7 +220,7 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
       const rows = await tx
         .select({ record: items.record })
         .from(items)
-        .where(and(mine, eq(items.addressKey, addressKey), isNull(items.sameAs), ne(items.id, exceptId)))
+        .where(and(mine, eq(items.addressKey, addressKey), isNull(items.duplicateOf), ne(items.id, exceptId)))
         .orderBy(asc(items.id))
         .limit(1);
       return parse(rows[0]);
@@ -233,7 +233,7 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
         .where(
           and(
             mine,
-            isNull(items.sameAs),
+            isNull(items.duplicateOf),
             sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
           ),
         );
@@ -270,7 +270,7 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
         id: item.id,
         sequence,
         addressKey: item.capture.addressKey,
-        sameAs: item.capture.sameAs,
+        duplicateOf: item.capture.duplicateOf,
         record: item,
       };
       await tx

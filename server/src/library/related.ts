@@ -55,7 +55,7 @@ export function relatedLibrary(
   }
 
   async function take(item: Item): Promise<void> {
-    const isThere = item.capture.sameAs === null && item.choices.stage.value !== 'let-go';
+    const isThere = item.capture.duplicateOf === null && item.choices.stage.value !== 'let-go';
     const copyId = isThere ? (item.capture.page?.copyId ?? null) : null;
     tagsById.set(item.id, isThere ? tagsOf(item) : []);
     if (copyId === (copyOf.get(item.id) ?? null)) return;

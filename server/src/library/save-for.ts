@@ -1,4 +1,11 @@
-import { LONGEST_NOTE, tagKey, TagName, type GivenText, type HowMuch, type Item } from '@dorvel/core/model';
+import {
+  MAX_NOTE_LENGTH,
+  tagKey,
+  TagName,
+  type GivenText,
+  type HowMuch,
+  type Item,
+} from '@dorvel/core/model';
 import { changeMaker, itemKind, type ItemMutation } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
@@ -6,7 +13,7 @@ import type { LibraryWriter } from './library';
 import { takeMutation } from './take-mutations';
 
 /** What is to be saved for a reader who is not at one of their devices just now. */
-interface Wish {
+interface SaveRequest {
   address: string;
   howMuch?: HowMuch;
   /** The page as the reader's own browser shows it, or what came with a letter. */
@@ -23,7 +30,7 @@ export type SavedFor = { ok: true; item: Item; wasThere: boolean } | { ok: false
  */
 export async function saveFor(
   write: LibraryWriter,
-  wish: Wish,
+  wish: SaveRequest,
   tools: { clock: HybridClock; now(): number },
 ): Promise<SavedFor> {
   const make = changeMaker({ ...tools, newId: uuidv7 });
@@ -42,7 +49,7 @@ export async function saveFor(
   }
   const known = before?.choices.note.value ?? '';
   if (wish.note && !known.includes(wish.note)) {
-    const note = [known, wish.note].filter(Boolean).join('\n\n').slice(0, LONGEST_NOTE);
+    const note = [known, wish.note].filter(Boolean).join('\n\n').slice(0, MAX_NOTE_LENGTH);
     await takeMutation(write, make.choose(itemId, { note }, before), tools);
   }
   const item = await write.item(itemId);

@@ -1,5 +1,5 @@
 import { inputWords } from '@dorvel/core/wording';
-import { canonicalAddress, isOnWeb, isUnwebbed, readAddress } from '@dorvel/core/address';
+import { canonicalAddress, isOnWeb, isLocalAddress, readAddress } from '@dorvel/core/address';
 import { clipped, instantOf, type Item } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
@@ -132,7 +132,7 @@ async function changeRecord(write: LibraryWriter, kind: Kind, change: Change): P
   const item = itemId ? await write.item(itemId) : undefined;
   if (!changed || (kind.needsItem && !item)) return unknown(change, kind.name);
   // It belongs to the item that stands for the page.
-  const standingId = item?.capture.sameAs;
+  const standingId = item?.capture.duplicateOf;
   await write.putRecord(kind, standingId && kind.movedTo ? kind.movedTo(changed, standingId) : changed);
   return applied(change);
 }
@@ -144,7 +144,7 @@ async function changeItem(
 ): Promise<PushResult> {
   const item = await write.item(mutation.itemId);
   if (mutation.type === 'save') return save(write, mutation, item, tools);
-  const standing = item?.capture.sameAs ? await write.item(item.capture.sameAs) : item;
+  const standing = item?.capture.duplicateOf ? await write.item(item.capture.duplicateOf) : item;
   if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
     return refused(mutation, 'A letter or a file cannot be fetched again.');
   const changed = itemKind.apply(standing, mutation);
@@ -165,11 +165,11 @@ async function save(
 ): Promise<PushResult> {
   const mutationId = mutation.id;
   if (known) {
-    return known.capture.sameAs
-      ? { outcome: 'already-saved', mutationId, itemId: known.capture.sameAs }
+    return known.capture.duplicateOf
+      ? { outcome: 'already-saved', mutationId, itemId: known.capture.duplicateOf }
       : { outcome: 'applied', mutationId };
   }
-  const reading = isUnwebbed(mutation.address)
+  const reading = isLocalAddress(mutation.address)
     ? { ok: true as const, address: mutation.address }
     : readAddress(mutation.address);
   if (!reading.ok) return refused(mutation, reading.says);
@@ -186,7 +186,7 @@ async function save(
   // Kept as a pointer, so that repeating the save and later changes to this id find the item that stands for it.
   await write.put({
     ...item,
-    capture: { ...item.capture, state: 'arrived', outcome: { code: 'already-saved' }, sameAs: first.id },
+    capture: { ...item.capture, state: 'arrived', outcome: { code: 'already-saved' }, duplicateOf: first.id },
   });
   const make = changeMaker({ ...tools, newId: uuidv7 });
   const raised = itemKind.apply(

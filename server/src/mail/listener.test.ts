@@ -77,7 +77,7 @@ describe('mail to an account', () => {
     expect(await send(mail)).toMatch(/^250 /);
     expect(await send({ ...mail, to: to.toUpperCase() })).toMatch(/^250 /);
     const saved = await items();
-    expect(saved.filter(({ capture }) => capture.sameAs === null)).toMatchObject([
+    expect(saved.filter(({ capture }) => capture.duplicateOf === null)).toMatchObject([
       { address: 'https://slipway.example/larch', choices: { note: { value: 'For Thursday:' } } },
     ]);
     expect(saved.flatMap(tagsOf)).toEqual(['wood']);

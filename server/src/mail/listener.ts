@@ -22,7 +22,7 @@ interface MailTools {
   log: Logger;
 }
 
-const LARGEST_MAIL = 10_000_000;
+const MAX_MAIL_SIZE = 10_000_000;
 const READ_LIMIT_MS = 10_000;
 
 /** A refusal as SMTP says it: a reply code (RFC 5321) with an enhanced status code (RFC 3463). */
@@ -103,7 +103,7 @@ export function mailListener(tools: MailTools): SMTPServer {
 
   const server = new SMTPServer({
     disabledCommands: ['AUTH', 'STARTTLS'],
-    size: LARGEST_MAIL,
+    size: MAX_MAIL_SIZE,
     banner: 'Dorvel takes what is to be read later',
     maxClients: 50,
     socketTimeout: 60_000,
@@ -134,10 +134,10 @@ async function received(stream: SMTPServerDataStream): Promise<Buffer> {
   // To its end, also when it is too large: only then may be answered.
   for await (const part of stream as AsyncIterable<Buffer>) {
     bytes += part.length;
-    if (bytes <= LARGEST_MAIL) parts.push(part);
+    if (bytes <= MAX_MAIL_SIZE) parts.push(part);
   }
-  if (bytes > LARGEST_MAIL || stream.sizeExceeded)
-    throw new Refusal(552, '5.3.4', `A mail may have ${LARGEST_MAIL / 1_000_000} MB.`);
+  if (bytes > MAX_MAIL_SIZE || stream.sizeExceeded)
+    throw new Refusal(552, '5.3.4', `A mail may have ${MAX_MAIL_SIZE / 1_000_000} MB.`);
   return Buffer.concat(parts);
 }
 

@@ -12,12 +12,12 @@ export interface MailWish {
 }
 
 /** With more words than this around its addresses, a mail is a letter and not a note on some links. */
-const MOST_NOTE_WORDS = 80;
-const MOST_PAGES = 20;
-const MOST_FILES = 10;
+const MAX_NOTE_WORDS = 80;
+const MAX_PAGES = 20;
+const MAX_FILES = 10;
 
 /** A letter that has come through more hands than this goes in circles (RFC 5321, 6.3). */
-const MOST_HOPS = 50;
+const MAX_HOPS = 50;
 
 /** A letter as far as it decides what is to be done with it. */
 export interface ReadLetter {
@@ -36,7 +36,7 @@ export async function readLetter(raw: Buffer): Promise<ReadLetter> {
   return {
     sender: mail.from?.value[0]?.address ?? '',
     isAutomatic: typeof automatic === 'string' && /^auto-(?:replied|notified)/i.test(automatic),
-    goesInCircles: mail.headerLines.filter(({ key }) => key === 'received').length > MOST_HOPS,
+    goesInCircles: mail.headerLines.filter(({ key }) => key === 'received').length > MAX_HOPS,
     wishes: readMail(mail, raw),
   };
 }
@@ -58,14 +58,15 @@ export function readMail(mail: ParsedMail, raw: Buffer): MailWish[] {
     const given = { type, body, encoding: 'base64' as const, ...(name ? { name } : {}) };
     return body === '' ? [] : [{ address, given, tags }];
   });
-  const kept = files.slice(0, MOST_FILES);
+  const kept = files.slice(0, MAX_FILES);
   const text = withoutSignature(mail.text ?? '');
   const { addresses } = readAddresses(text);
   const note = noteOf(text);
-  const isShort = note.split(/\s+/).length <= MOST_NOTE_WORDS && !isFromList(mail);
-  const noted = <Wish extends MailWish>(wish: Wish): Wish => (note === '' ? wish : { ...wish, note });
+  const isShort = note.split(/\s+/).length <= MAX_NOTE_WORDS && !isFromList(mail);
+  const noted = <SaveRequest extends MailWish>(wish: SaveRequest): SaveRequest =>
+    note === '' ? wish : { ...wish, note };
   if (isShort && addresses.length > 0)
-    return [...addresses.slice(0, MOST_PAGES).map((address) => noted({ address, tags })), ...kept];
+    return [...addresses.slice(0, MAX_PAGES).map((address) => noted({ address, tags })), ...kept];
   if (isShort && kept.length > 0) return kept.map(noted);
   if (text.trim() === '' && !mail.html) return kept;
   const id = mail.messageId ?? createHash('sha256').update(raw).digest('base64url');

@@ -60,7 +60,7 @@ export function podcastShelf(
       .where(
         and(
           eq(items.accountId, accountId),
-          isNull(items.sameAs),
+          isNull(items.duplicateOf),
           sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
         ),
       );

@@ -39,12 +39,12 @@ interface ExtensionParts {
   wakeRunner(): void;
 }
 
-const MOST_RELATED = 3;
-const MOST_SUGGESTED = 2;
-const MOST_LAST_TAGS = 4;
+const MAX_RELATED = 3;
+const MAX_SUGGESTED = 2;
+const MAX_LAST_TAGS = 4;
 /** The tags used last are looked for in so many items. */
 const LOOKED_AT = 200;
-const MOST_FOUND = 3;
+const MAX_FOUND = 3;
 
 /**
  * What a browser's extension needs: to save and to change what it saved, and to see what the library has on the page
@@ -79,7 +79,7 @@ export function extensionRoutes(parts: ExtensionParts): Router {
     const account = accountOf(response);
     const library = parts.library(account.id);
     const item = await library.item(id);
-    const standing = item?.capture.sameAs ? await library.item(item.capture.sameAs) : item;
+    const standing = item?.capture.duplicateOf ? await library.item(item.capture.duplicateOf) : item;
     if (!standing) throw notFound('That item');
     response.json(await known(standing, account.id, parts));
   });
@@ -99,7 +99,7 @@ export function extensionRoutes(parts: ExtensionParts): Router {
     const { by, hits } = await find(query, 'all', source.source, facts, now);
     // Some of the words, or words like them, are too little to speak up for on somebody else's page.
     const sure = by === 'all' ? hits : [];
-    const items = await Promise.all(sure.slice(0, MOST_FOUND).map((hit) => parts.library(id).item(hit.id)));
+    const items = await Promise.all(sure.slice(0, MAX_FOUND).map((hit) => parts.library(id).item(hit.id)));
     response.json(
       FoundElsewhere.parse({ count: sure.length, items: items.filter((item) => item !== undefined) }),
     );
@@ -155,9 +155,9 @@ async function known(item: Item | null, accountId: string, parts: ExtensionParts
   const hasText = item?.capture.page?.cameThrough.verdict !== 'failed';
   const near =
     item && hasText
-      ? (await relating.related(item.id, MOST_RELATED)).filter(({ nearness }) => nearness >= PLAINLY_RELATED)
+      ? (await relating.related(item.id, MAX_RELATED)).filter(({ nearness }) => nearness >= PLAINLY_RELATED)
       : [];
-  const suggested = item && hasText ? await relating.suggestedTags(item, MOST_SUGGESTED) : [];
+  const suggested = item && hasText ? await relating.suggestedTags(item, MAX_SUGGESTED) : [];
   const others = new Map(
     (
       await Promise.all(
@@ -194,6 +194,6 @@ function lastTags(items: readonly Item[]): string[] {
     }
   return [...latest.values()]
     .sort((a, b) => (a.at < b.at ? 1 : -1))
-    .slice(0, MOST_LAST_TAGS)
+    .slice(0, MAX_LAST_TAGS)
     .map(({ tag }) => tag);
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { Id, HowMuch, LONGEST_ADDRESS } from '@dorvel/core/model';
+import { Id, HowMuch, MAX_ADDRESS_LENGTH } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import escapeHtml from 'escape-html';
 import express, { Router, type Response } from 'express';
@@ -20,15 +20,15 @@ interface SavePageParts {
 }
 
 /** A page with more markup than this is fetched by the server instead. */
-const LARGEST_HTML = 3_000_000;
+const MAX_HTML_SIZE = 3_000_000;
 const SaveForm = z.object({
   token: z.string().min(1).max(200),
-  address: z.string().trim().min(1).max(LONGEST_ADDRESS),
+  address: z.string().trim().min(1).max(MAX_ADDRESS_LENGTH),
   howMuch: HowMuch.optional().catch(undefined),
   html: z
     .string()
     .optional()
-    .transform((html) => (html && html.trim() !== '' && html.length <= LARGEST_HTML ? html : undefined)),
+    .transform((html) => (html && html.trim() !== '' && html.length <= MAX_HTML_SIZE ? html : undefined)),
 });
 const UndoForm = z.object({ token: z.string().min(1).max(200), item: Id });
 

@@ -8,7 +8,9 @@ import type { DeviceStore, KeptCopy } from '@/device/store/store';
 export function isWantedHere(item: Item): boolean {
   const stage = item.choices.stage.value;
   return (
-    item.capture.sameAs === null && item.capture.page !== null && (stage === 'inbox' || stage === 'queue')
+    item.capture.duplicateOf === null &&
+    item.capture.page !== null &&
+    (stage === 'inbox' || stage === 'queue')
   );
 }
 
@@ -16,12 +18,14 @@ export function isWantedHere(item: Item): boolean {
 function isTextWantedHere(item: Item): boolean {
   const stage = item.choices.stage.value;
   return (
-    item.capture.sameAs === null && item.capture.page !== null && (stage === 'finished' || stage === 'kept')
+    item.capture.duplicateOf === null &&
+    item.capture.page !== null &&
+    (stage === 'finished' || stage === 'kept')
   );
 }
 
 /** Texts without their pictures are small, but a library of many years is not: the latest of them are enough. */
-const MOST_TEXTS = 1000;
+const MAX_TEXTS = 1000;
 
 /**
  * Brings the copies of Inbox and Queue to the device, pictures too; then the texts of what is finished or kept. Lets go
@@ -35,7 +39,7 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean):
   const here = new Set(await store.copies.toCollection().primaryKeys());
   const textOnly = new Set(await store.copies.where('textOnly').equals(1).primaryKeys());
   const latestFirst = [...items].sort((a, b) => b.choices.raisedAt.value - a.choices.raisedAt.value);
-  const texts = latestFirst.filter(isTextWantedHere).slice(0, MOST_TEXTS);
+  const texts = latestFirst.filter(isTextWantedHere).slice(0, MAX_TEXTS);
   for (const item of [...latestFirst.filter(isWantedHere), ...texts]) {
     if (!mayGoOn()) return;
     const copyId = item.capture.page?.copyId;

@@ -15,7 +15,7 @@ export async function eraseLetGo(store: DeviceStore, now: number): Promise<strin
   for (const item of letGo.filter((each) => isToBeErased(each, now))) {
     const own = await ownWriting(store, item.id);
     if (own.some(({ choices }) => !choices.removed.value)) continue;
-    const pointers = await store.items.filter(({ capture }) => capture.sameAs === item.id).primaryKeys();
+    const pointers = await store.items.filter(({ capture }) => capture.duplicateOf === item.id).primaryKeys();
     const ids = [item.id, ...pointers];
     await store.transaction(
       'rw',

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import { copyAtHand, takeCopy, textOf } from './snapshot-cache';
+import { copyAtHand, takeSnapshot, textOf } from './snapshot-cache';
 import { DeviceStore, type KeptCopy } from '@/device/store/store';
 
 jest.mock('@/device/store/account', () => ({ useAccount: { getState: () => ({ store: null }) } }));
@@ -24,20 +24,20 @@ const copy = (n: number) =>
 it('keeps the texts touched last, gives the same object while nothing changes, and never an old one', async () => {
   const store = new DeviceStore('at-hand');
   await store.copies.bulkPut([1, 2, 3, 4, 5, 6].map(copy));
-  const first = await takeCopy(store, uuid(1));
+  const first = await takeSnapshot(store, uuid(1));
   expect(first?.title).toBe('Copy 1');
-  expect(await takeCopy(store, uuid(1))).toBe(first);
-  for (const n of [2, 3, 4, 5]) await takeCopy(store, uuid(n));
+  expect(await takeSnapshot(store, uuid(1))).toBe(first);
+  for (const n of [2, 3, 4, 5]) await takeSnapshot(store, uuid(n));
   expect(copyAtHand(store, uuid(1))).toBe(first);
-  await takeCopy(store, uuid(6));
+  await takeSnapshot(store, uuid(6));
   expect(copyAtHand(store, uuid(1))).toBeUndefined();
   expect(copyAtHand(store, uuid(2))?.title).toBe('Copy 2');
 
   // Its pictures have come.
   await store.copies.put({ ...copy(2), bytes: 900 });
-  expect((await takeCopy(store, uuid(2)))?.bytes).toBe(900);
+  expect((await takeSnapshot(store, uuid(2)))?.bytes).toBe(900);
   await store.copies.delete(uuid(2));
-  expect(await takeCopy(store, uuid(2))).toBeNull();
+  expect(await takeSnapshot(store, uuid(2))).toBeNull();
   expect(copyAtHand(store, uuid(2))).toBeUndefined();
   expect(copyAtHand(new DeviceStore('another'), uuid(3))).toBeUndefined();
 });

@@ -15,7 +15,7 @@ function copiesAtHand(store: DeviceStore): Map<string, KeptCopy> {
 }
 
 /** Lays the items that a list has read at hand. */
-export function layAtHand(store: DeviceStore, items: readonly Item[]): void {
+export function cacheSnapshot(store: DeviceStore, items: readonly Item[]): void {
   store.itemsAtHand.clear();
   for (const item of items) store.itemsAtHand.set(item.id, item);
 }
@@ -23,7 +23,7 @@ export function layAtHand(store: DeviceStore, items: readonly Item[]): void {
 /** @returns undefined when it does not lie at hand, or another item stands for it */
 export function itemAtHand(store: DeviceStore | null, id: string): Item | undefined {
   const item = store?.itemsAtHand.get(id);
-  return item?.capture.sameAs === null ? item : undefined;
+  return item?.capture.duplicateOf === null ? item : undefined;
 }
 
 /** @returns undefined when it does not lie at hand */
@@ -36,7 +36,7 @@ export function copyAtHand(store: DeviceStore | null, id: string | null | undefi
  *
  * @returns null when it is not on this device
  */
-export async function takeCopy(store: DeviceStore, id: string): Promise<KeptCopy | null> {
+export async function takeSnapshot(store: DeviceStore, id: string): Promise<KeptCopy | null> {
   const read = await store.copies.get(id);
   const copies = copiesAtHand(store);
   const known = copies.get(id);
@@ -50,9 +50,9 @@ export async function takeCopy(store: DeviceStore, id: string): Promise<KeptCopy
 }
 
 /** Lays a copy of the present reader's at hand, for it is about to be opened. @returns null when it is not on this device */
-export async function layCopyAtHand(id: string): Promise<KeptCopy | null> {
+export async function cacheSnapshotOf(id: string): Promise<KeptCopy | null> {
   const { store } = useAccount.getState();
-  return store && (copyAtHand(store, id) ?? takeCopy(store, id));
+  return store && (copyAtHand(store, id) ?? takeSnapshot(store, id));
 }
 
 const texts = new WeakMap<KeptCopy['tree'], { plain: PlainText; starts: readonly number[] }>();

@@ -5,7 +5,7 @@ import { api } from '@/device/sync/api';
 import { readSetting, writeSetting } from './settings-storage';
 import { DeviceStore } from './store';
 import { PICTURE_CACHE } from '@/device/cache/picture-cache';
-import { unwrittenOf } from './journal';
+import { journalledChanges } from './journal';
 
 interface AccountState {
   /** Whose library is on this device; null before anyone has signed in. */
@@ -41,7 +41,7 @@ export const useAccount = create<AccountState>()((set, get) => {
     async signOut() {
       await api.signOut();
       const { account, store } = get();
-      for (const { done } of account ? unwrittenOf(account.id) : []) done();
+      for (const { done } of account ? journalledChanges(account.id) : []) done();
       writeSetting('account', null);
       set({ account: null, store: null, needsSignIn: false });
       await store?.delete();

@@ -33,7 +33,7 @@ import { useAccount } from './account';
 import { clock } from './clock';
 import type { DeviceStore } from './store';
 import { syncSoon, tellOf } from '@/device/sync/sync-loop';
-import { noteDown, unwrittenOf } from './journal';
+import { journalChanges, journalledChanges } from './journal';
 
 const make = changeMaker({ clock, newId: uuidv7, now: Date.now });
 
@@ -47,17 +47,17 @@ function store(): DeviceStore {
 async function commit(...changes: readonly Mutation[]): Promise<void> {
   const { account } = useAccount.getState();
   const into = store();
-  const written = noteDown(account?.id ?? '', changes);
+  const written = journalChanges(account?.id ?? '', changes);
   await into.commitAll(changes);
   written();
   syncSoon();
 }
 
 /** Makes the changes that were cut off when the app was closed. What cannot be made is told. */
-export async function makeUnwritten(): Promise<void> {
+export async function replayJournal(): Promise<void> {
   const { account, store: open } = useAccount.getState();
   if (!account || !open) return;
-  for (const { changes, done } of unwrittenOf(account.id)) {
+  for (const { changes, done } of journalledChanges(account.id)) {
     try {
       await open.commitAll(changes);
     } catch (error) {
@@ -73,7 +73,7 @@ export async function makeUnwritten(): Promise<void> {
 export type SaveOutcome = { kind: 'saved'; itemId: string } | { kind: 'already-saved'; item: Item };
 
 /**
- * Saves an address. Asks nothing and waits for nothing: the item is on this device when this returns. An address
+ * Saves an address. Messages nothing and waits for nothing: the item is on this device when this returns. An address
  * that the library has already brings up the first item instead.
  *
  * @param given the part of the page that is to be kept, where only a part is wanted
@@ -87,11 +87,11 @@ export async function saveAddress(
   const { itemId } = save;
   const changes: Mutation[] = given ? [save, make.provide(itemId, given)] : [save];
   // Not even while it is looked for may it get lost.
-  const written = noteDown(useAccount.getState().account?.id ?? '', changes);
+  const written = journalChanges(useAccount.getState().account?.id ?? '', changes);
   const known = await store()
     .items.where('capture.addressKey')
     .equals(canonicalAddress(address))
-    .and((item) => item.capture.sameAs === null)
+    .and((item) => item.capture.duplicateOf === null)
     .first();
   if (!known) {
     await commit(...changes);
@@ -123,7 +123,9 @@ export async function saveAll(
 ): Promise<string[]> {
   const items = await store().items.toArray();
   const standing = new Map(
-    items.filter(({ capture }) => capture.sameAs === null).map((item) => [item.capture.addressKey, item]),
+    items
+      .filter(({ capture }) => capture.duplicateOf === null)
+      .map((item) => [item.capture.addressKey, item]),
   );
   const queue = items.filter((item) => item.choices.stage.value === 'queue');
   const made: string[] = [];
@@ -180,7 +182,7 @@ export const recordActivity = (activity: Activity) => commit(make.activity(activ
 /** Gives an item its text by hand; it is made ready as soon as there is a connection. */
 export const giveText = (itemId: string, given: GivenText) => commit(make.provide(itemId, given));
 
-/** Asks the server to fetch the page again. */
+/** Messages the server to fetch the page again. */
 export const fetchAgain = (itemId: string) => commit(make.refetch(itemId));
 
 /** A feed to be followed. */

@@ -1,5 +1,5 @@
 import type { Mutation } from '@dorvel/core/records';
-import { noteDown, unwrittenOf } from './journal';
+import { journalChanges, journalledChanges } from './journal';
 
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const [mine, another] = [uuid(100), uuid(200)];
@@ -15,7 +15,7 @@ const save = (n: number): Mutation => ({
 
 /** What is left, taken in. */
 const takeUnwritten = (account: string) =>
-  unwrittenOf(account).flatMap(({ changes, done }) => {
+  journalledChanges(account).flatMap(({ changes, done }) => {
     done();
     return changes;
   });
@@ -23,12 +23,12 @@ const takeUnwritten = (account: string) =>
 beforeEach(() => localStorage.clear());
 
 it('gives back what never came into the store, in order, to whom it belongs, until it is taken in', () => {
-  noteDown(mine, [save(2), save(3)]);
-  const written = noteDown(mine, [save(4)]);
-  noteDown(mine, [save(1)]);
-  noteDown(another, [save(9)]);
+  journalChanges(mine, [save(2), save(3)]);
+  const written = journalChanges(mine, [save(4)]);
+  journalChanges(mine, [save(1)]);
+  journalChanges(another, [save(9)]);
   written();
-  expect(unwrittenOf(mine)).toHaveLength(2);
+  expect(journalledChanges(mine)).toHaveLength(2);
   expect(takeUnwritten(mine)).toEqual([save(1), save(2), save(3)]);
   expect(takeUnwritten(mine)).toEqual([]);
   expect(takeUnwritten(another)).toEqual([save(9)]);
@@ -37,7 +37,7 @@ it('gives back what never came into the store, in order, to whom it belongs, unt
 
 it('makes no change of what it cannot read, and leaves other things in the storage alone', () => {
   localStorage.setItem('dorvel.rate', '1.2');
-  noteDown(mine, [save(1)]);
+  journalChanges(mine, [save(1)]);
   localStorage.setItem(`dorvel.unwritten.${mine}.cut`, '[{"type":"save","id":');
   localStorage.setItem(`dorvel.unwritten.${mine}.odd`, '[{"type":"erase everything"}]');
   expect(takeUnwritten(mine)).toEqual([save(1)]);
@@ -48,8 +48,8 @@ it('goes without where there is no room, and where a text is too long', () => {
   const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
     throw new DOMException('full', 'QuotaExceededError');
   });
-  expect(noteDown(mine, [save(1)])).not.toThrow();
+  expect(journalChanges(mine, [save(1)])).not.toThrow();
   full.mockRestore();
-  noteDown(mine, [{ ...save(2), address: `https://tides.example/${'x'.repeat(300_000)}` } as Mutation]);
+  journalChanges(mine, [{ ...save(2), address: `https://tides.example/${'x'.repeat(300_000)}` } as Mutation]);
   expect(takeUnwritten(mine)).toEqual([]);
 });

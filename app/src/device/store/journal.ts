@@ -11,7 +11,7 @@ const LONGEST = 200_000;
  *
  * @returns what to call when they are in the store
  */
-export function noteDown(accountId: string, changes: readonly Mutation[]): () => void {
+export function journalChanges(accountId: string, changes: readonly Mutation[]): () => void {
   const [first] = changes;
   const written = JSON.stringify(changes);
   if (!first || written.length > LONGEST) return () => {};
@@ -32,7 +32,7 @@ interface Unwritten {
 }
 
 /** What was noted down and never came into the store, in the order in which it was made. */
-export function unwrittenOf(accountId: string): Unwritten[] {
+export function journalledChanges(accountId: string): Unwritten[] {
   return Object.keys(localStorage)
     .filter((name) => name.startsWith(`${PREFIX}${accountId}.`))
     .sort()

@@ -2,7 +2,7 @@ import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } 
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { useAccount } from './account';
-import { copyAtHand, itemAtHand, layAtHand, takeCopy } from '@/device/cache/snapshot-cache';
+import { copyAtHand, itemAtHand, cacheSnapshot, takeSnapshot } from '@/device/cache/snapshot-cache';
 import { atPace, usePace } from './pace';
 import type { KeptCopy, SetAside } from './store';
 
@@ -11,8 +11,8 @@ export function useItems(): Item[] | undefined {
   const store = useAccount((state) => state.store);
   const paces = usePace((state) => state.paces);
   const items = useLiveQuery(async () => {
-    const read = (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null);
-    if (store && read) layAtHand(store, read);
+    const read = (await store?.items.toArray())?.filter((item) => item.capture.duplicateOf === null);
+    if (store && read) cacheSnapshot(store, read);
     return read;
   }, [store]);
   return useMemo(() => items?.map((item) => atPace(item, paces)), [items, paces]);
@@ -29,7 +29,7 @@ export function useItem(id: string): Item | null | undefined {
   const item = useLiveQuery(
     async (): Promise<Item | null> => {
       const found = await store?.items.get(id);
-      const standing = found?.capture.sameAs ? await store?.items.get(found.capture.sameAs) : found;
+      const standing = found?.capture.duplicateOf ? await store?.items.get(found.capture.duplicateOf) : found;
       return standing ?? null;
     },
     [store, id],
@@ -42,7 +42,7 @@ export function useItem(id: string): Item | null | undefined {
 export function useCopy(id: string | null | undefined): KeptCopy | null | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(
-    async (): Promise<KeptCopy | null> => (store && id ? takeCopy(store, id) : null),
+    async (): Promise<KeptCopy | null> => (store && id ? takeSnapshot(store, id) : null),
     [store, id],
     copyAtHand(store, id),
   );

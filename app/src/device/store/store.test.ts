@@ -152,7 +152,7 @@ describe('the store on the device', () => {
   it('says which items now stand for one that this device had saved', async () => {
     await store.commit(save);
     const alias = newItem(save);
-    alias.capture = { ...alias.capture, revision: 3, sameAs: uuid(77) };
+    alias.capture = { ...alias.capture, revision: 3, duplicateOf: uuid(77) };
     expect(await store.receive({ records: { items: [alias] }, cursor: 8 })).toEqual([uuid(77)]);
     expect(await store.receive({ records: { items: [alias] }, cursor: 9 })).toEqual([]);
   });
@@ -177,7 +177,9 @@ describe('a store of an earlier version', () => {
       const before = new Dexie(`dorvel-${name}`);
       STORES.slice(0, version).forEach((stores, n) => before.version(n + 1).stores(stores));
       const unsent = [save, progress(3, 0.5), sitting(4, 20)];
-      await before.table('items').put(newItem(save));
+      const { outcome: _outcome, duplicateOf, ...capture } = newItem(save).capture;
+      const old = { ...capture, sameAs: duplicateOf, says: 'Waiting to be fetched.' };
+      await before.table('items').put({ ...newItem(save), capture: old });
       for (const mutation of unsent) await before.table('outbox').add({ itemId: ITEM, mutation });
       await before.table('marks').bulkPut([
         { name: 'cursor', value: 41 },
@@ -188,7 +190,9 @@ describe('a store of an earlier version', () => {
       before.close();
 
       const after = new DeviceStore(name);
-      expect(await after.items.toArray()).toEqual([newItem(save)]);
+      const item = newItem(save);
+      item.capture.outcome = { code: 'said', words: 'Waiting to be fetched.' };
+      expect(await after.items.toArray()).toEqual([item]);
       expect((await after.outbox.toArray()).map(({ recordId, mutation }) => [recordId, mutation])).toEqual([
         [ITEM, save],
         [ITEM, progress(3, 0.5)],

@@ -68,8 +68,8 @@ export interface SetAside {
   at: number;
 }
 
-/** The kinds of record that stores had before they remembered which they have. */
-const FIRST_KINDS = 'item 1, activity 1, feed 1, highlight 1, search 1, note 1, card 1';
+/** The kinds of record that stores had when they began to remember which they have. */
+const FIRST_KINDS = 'item 2, activity 1, feed 2, highlight 1, search 1, note 1, card 1';
 const FIRST_KIND_COUNT = 7;
 const FIRST_VERSION = 10;
 
@@ -129,6 +129,15 @@ export class DeviceStore extends Dexie {
         const meta = upgrading.table('meta');
         await meta.bulkPut(await upgrading.table('marks').toArray());
         await meta.put({ name: 'kinds', value: FIRST_KINDS });
+        // As this version has them: they are used as they are read.
+        for (const { plural, schema } of REGISTRY.kinds)
+          await upgrading
+            .table(plural)
+            .toCollection()
+            .modify((record, at: { value: unknown }) => {
+              const parsed = schema.safeParse(record);
+              if (parsed.success) at.value = parsed.data;
+            });
         for (const name of ['outbox', 'aside'])
           await upgrading
             .table<Unsent & { itemId?: string }>(name)
@@ -217,8 +226,8 @@ export class DeviceStore extends Dexie {
         for (const [n, record] of sent.entries()) {
           const before = known[n];
           await this.#put(kind, before ? mergedWith(kind, before, record) : record);
-          const standsFor = sameAsOf(kind, record);
-          if (before && standsFor && !sameAsOf(kind, before)) standing.push(standsFor);
+          const standsFor = duplicateOfRecord(kind, record);
+          if (before && standsFor && !duplicateOfRecord(kind, before)) standing.push(standsFor);
         }
       }
       await this.meta.bulkPut([
@@ -290,6 +299,6 @@ function mergedWith(kind: Kind, here: Stored, sent: Stored): Stored {
   return kind.movedTo && itemId !== null ? kind.movedTo(merged, itemId) : merged;
 }
 
-function sameAsOf(kind: Kind, record: Stored): string | null {
-  return kind.name === itemKind.name ? (record as Item).capture.sameAs : null;
+function duplicateOfRecord(kind: Kind, record: Stored): string | null {
+  return kind.name === itemKind.name ? (record as Item).capture.duplicateOf : null;
 }

@@ -75,7 +75,7 @@ async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, h
     await store.items
       .where('id')
       .equals(itemId)
-      .modify((item: Item) => void (item.capture.sameAs = result.itemId));
+      .modify((item: Item) => void (item.capture.duplicateOf = result.itemId));
   }
   if (result.outcome !== 'refused') return;
   if (result.unknown && (await settleErased(store, waiting))) return;

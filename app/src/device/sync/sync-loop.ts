@@ -29,14 +29,14 @@ export const useSync = create<SyncState>()(() => ({
 const SOON_MS = 120;
 const REGULAR_MS = 60_000;
 const FIRST_RETRY_MS = 2000;
-const LONGEST_RETRY_MS = 60_000;
+const MAX_RETRY_MS = 60_000;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 /** Whether a round is running, and whether another was asked for meanwhile. */
 const rounds = { running: false, again: false };
 let retryMs = FIRST_RETRY_MS;
 
-/** Asks for a round of the loop: after a change, when the network is back, when the server rang. */
+/** Messages for a round of the loop: after a change, when the network is back, when the server rang. */
 export function syncSoon(delayMs = SOON_MS): void {
   if (rounds.running) {
     rounds.again = true;
@@ -72,7 +72,7 @@ async function round(): Promise<void> {
     retryMs = FIRST_RETRY_MS;
   } catch (error) {
     next = retryMs;
-    retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2);
+    retryMs = Math.min(MAX_RETRY_MS, retryMs * 2);
     useSync.setState({ settled: true });
     if (error instanceof ServerProblem && error.status === 401) sessionLost();
     else if (error instanceof Unreachable)

@@ -52,7 +52,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       };
       speechSynthesis.speak(saying);
     };
-    const hush = () => {
+    const silence = () => {
       turn += 1;
       speaking = false;
       speechSynthesis.cancel();
@@ -60,7 +60,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
     return {
       play: say,
       // Its own pausing is unreliable where voices are remote: a sentence that is cut off is said again.
-      pause: hush,
+      pause: silence,
       resume: () => say(Math.max(0, at)),
       setRate(to) {
         rate = to;
@@ -78,7 +78,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
         say(to.index);
       },
       saidUntil: () => saidUntil,
-      close: hush,
+      close: silence,
     };
   };
 }

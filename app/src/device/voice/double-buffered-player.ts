@@ -76,7 +76,7 @@ export function createTwinPlayer(
     return { element, index: -1, ready: Promise.resolve(), src: null };
   }
 
-  function hush(element: HTMLAudioElement): void {
+  function silence(element: HTMLAudioElement): void {
     hushed.add(element);
     element.pause();
   }
@@ -103,7 +103,7 @@ export function createTwinPlayer(
     element.playbackRate = rate;
   }
 
-  async function turnTo(index: number): Promise<void> {
+  async function advanceTo(index: number): Promise<void> {
     const mine = call;
     const deck = current;
     give(deck, index);
@@ -134,13 +134,13 @@ export function createTwinPlayer(
       return;
     }
     current = other();
-    void turnTo(index + 1);
+    void advanceTo(index + 1);
   }
 
   return {
     play(from, atSeconds = 0) {
       call += 1;
-      for (const { element } of [first, second]) hush(element);
+      for (const { element } of [first, second]) silence(element);
       playing = true;
       startAt = atSeconds;
       const held = [first, second].find(({ index }) => index === from);
@@ -148,15 +148,15 @@ export function createTwinPlayer(
         current = held;
         held.element.currentTime = 0;
       }
-      void turnTo(from);
+      void advanceTo(from);
     },
     pause() {
       playing = false;
-      hush(current.element);
+      silence(current.element);
     },
     resume() {
       playing = true;
-      void turnTo(current.index);
+      void advanceTo(current.index);
     },
     setRate(to) {
       rate = to;
@@ -169,7 +169,7 @@ export function createTwinPlayer(
       playing = false;
       closing.abort();
       for (const deck of [first, second]) {
-        hush(deck.element);
+        silence(deck.element);
         deck.index = -1;
         empty(deck.element);
       }

@@ -3,7 +3,7 @@ import type { Bookmark } from '@dorvel/core/formats';
 import { inBase64, inBase64Url, isPushable, type GivenText } from '@dorvel/core/model';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
-export interface Wish {
+export interface SaveRequest {
   address: string;
   /** How it is shown before it is saved. */
   shown: string;
@@ -13,7 +13,7 @@ export interface Wish {
 }
 
 export interface Wishes {
-  wishes: Wish[];
+  wishes: SaveRequest[];
   /** What cannot be saved, each with its reason. */
   faults: { written: string; says: string }[];
 }
@@ -82,7 +82,7 @@ async function listIn(ending: string, file: File): Promise<Wishes | null> {
 
 /** A page that lies in several folders is saved once, with the tags of all. */
 function wishesOfBookmarks(bookmarks: readonly Bookmark[]): Wishes {
-  const wishes = new Map<string, Wish>();
+  const wishes = new Map<string, SaveRequest>();
   const faults = new Map<string, string>();
   for (const { address: written, tags } of bookmarks) {
     const reading = readAddress(written);

@@ -9,7 +9,7 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
-import type { Wish, Wishes } from './files';
+import type { SaveRequest, Wishes } from './files';
 
 interface SaveManyProps {
   reading: Wishes;
@@ -111,7 +111,7 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
   );
 }
 
-function countInWords(wishes: readonly Wish[], known: number): string {
+function countInWords(wishes: readonly SaveRequest[], known: number): string {
   const files = wishes.filter(({ given }) => given).length;
   const pages = wishes.length - files;
   const counted = [

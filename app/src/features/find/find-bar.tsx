@@ -26,7 +26,7 @@ const FILTERS: readonly { filter: string; label: string }[] = [
 ];
 
 /** Tags offered to narrow by, at most. */
-const MOST_TAGS = 30;
+const MAX_TAGS = 30;
 
 /** Where the reader says what they look for. */
 export function FindField() {
@@ -78,7 +78,7 @@ const Narrowing = memo(function Narrowing({
   const { toggle, lookIn } = useFindQuery.getState();
   const router = useRouter();
   const finding = written.trim() !== '';
-  const offered = tags.slice(0, MOST_TAGS).map(({ tag, count }) => ({ tag, count, filter: tagFilter(tag) }));
+  const offered = tags.slice(0, MAX_TAGS).map(({ tag, count }) => ({ tag, count, filter: tagFilter(tag) }));
   return (
     <ScrollView
       horizontal

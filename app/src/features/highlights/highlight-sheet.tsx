@@ -1,5 +1,5 @@
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
-import { HighlightKind, LONGEST_NOTE, type Highlight } from '@dorvel/core/model';
+import { HighlightKind, MAX_NOTE_LENGTH, type Highlight } from '@dorvel/core/model';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { changeMark } from '@/device/store/changes';
@@ -22,7 +22,7 @@ export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; o
   const [carding, card] = useState(false);
   const item = useItem(highlight.itemId);
   const keepNote = () => {
-    if (written !== note.value) void changeMark(highlight.id, { note: written.slice(0, LONGEST_NOTE) });
+    if (written !== note.value) void changeMark(highlight.id, { note: written.slice(0, MAX_NOTE_LENGTH) });
   };
   if (carding)
     return (

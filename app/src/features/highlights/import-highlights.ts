@@ -23,7 +23,7 @@ export interface Brought {
  */
 export async function bringIn(highlights: readonly ForeignHighlight[]): Promise<Brought> {
   const { store } = useAccount.getState();
-  const items = (await store?.items.toArray())?.filter((item) => item.capture.sameAs === null) ?? [];
+  const items = (await store?.items.toArray())?.filter((item) => item.capture.duplicateOf === null) ?? [];
   const find = finderOf(items);
   const undo: (() => Promise<unknown>)[] = [];
   const brought = { matched: 0, saved: 0, noted: 0 };

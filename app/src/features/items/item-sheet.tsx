@@ -1,6 +1,6 @@
 import { captureWords, dayInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { isOnWeb } from '@dorvel/core/address';
-import { LONGEST_NOTE, tagsOf, type Item, type Stage } from '@dorvel/core/model';
+import { MAX_NOTE_LENGTH, tagsOf, type Item, type Stage } from '@dorvel/core/model';
 import { addDays } from '@dorvel/core/reading';
 import { readingState } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
@@ -230,7 +230,7 @@ function WriteNote({ item, onDone }: { item: Item; onDone(): void }) {
   const show = useNotices((state) => state.show);
   const save = () => {
     onDone();
-    const note = written.trim().slice(0, LONGEST_NOTE);
+    const note = written.trim().slice(0, MAX_NOTE_LENGTH);
     if (note === before) return;
     void choose(item.id, { note });
     show({

@@ -53,13 +53,13 @@ export const FoundList = memo(function FoundList({
 });
 
 /** Marks that a place in an address holds, at most. */
-const MOST_MARKS = 12;
+const MAX_MARKS = 12;
 
 /** Where in the text the passage's marks stand, for the reader to open there. */
 function placeOf(passage: Passage | null): string {
   if (!passage) return '';
   const marks = passage.marks
-    .slice(0, MOST_MARKS)
+    .slice(0, MAX_MARKS)
     .map(({ start, end }) => `${passage.start + start}-${passage.start + end}`);
   return `?at=${marks.join('.')}`;
 }

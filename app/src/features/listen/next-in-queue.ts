@@ -14,7 +14,7 @@ export async function nextInQueue(after: string): Promise<{ item: Item; copy: Ke
   const { store } = useAccount.getState();
   if (!store) return null;
   const queue = (await store.items.toArray())
-    .filter((item) => item.capture.sameAs === null && inStage(item, 'queue'))
+    .filter((item) => item.capture.duplicateOf === null && inStage(item, 'queue'))
     .sort(byQueueOrder);
   for (const item of queue.slice(queue.findIndex(({ id }) => id === after) + 1)) {
     const copyId = item.capture.page?.copyId;

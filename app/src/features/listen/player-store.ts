@@ -1,6 +1,6 @@
 import { anchorAt, findAnchor, passageAt } from '@dorvel/core/highlight';
 import { joinSpans, spanOf, type Item, type Spans } from '@dorvel/core/model';
-import { beginSitting, hearOn, type Sitting } from '@dorvel/core/reading';
+import { beginSession, hearOn, type ReadingSession } from '@dorvel/core/reading';
 import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import {
   paragraphFrom,
@@ -89,7 +89,7 @@ const RECORD_EVERY_MS = 5000;
 
 export const usePlayer = create<PlayerState>()((set, get) => {
   let narrator: Narrator | null = null;
-  let sitting: Sitting | null = null;
+  let sitting: ReadingSession | null = null;
   let heardSince: Spans = [];
   let furthest = 0;
   let recordedAt = 0;
@@ -237,7 +237,7 @@ export const usePlayer = create<PlayerState>()((set, get) => {
       furthest = item.progress.furthest;
       recordedOffset = -1;
       const now = Date.now();
-      sitting = beginSitting({ id: uuidv7(), itemId: item.id, day: dayOf(now), by: 'ears' }, now, 0);
+      sitting = beginSession({ id: uuidv7(), itemId: item.id, day: dayOf(now), by: 'ears' }, now, 0);
       set({ hearing });
       playFrom(from.index);
       return true;

@@ -1,4 +1,4 @@
-import { LONGEST_NOTE } from '@dorvel/core/model';
+import { MAX_NOTE_LENGTH } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeNote, writeNote } from '@/device/store/changes';
@@ -23,7 +23,7 @@ export function NoteSheet({ writing }: { writing: Writing }) {
     close();
     const task = isTask ? (before?.task.value === 'done' ? 'done' : 'open') : 'none';
     const set = {
-      text: text.trim().slice(0, LONGEST_NOTE),
+      text: text.trim().slice(0, MAX_NOTE_LENGTH),
       task,
       dueOn: isTask && dueOn ? dueOn : null,
     } as const;

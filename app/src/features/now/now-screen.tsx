@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { daysUnemptied, liftForToday } from '@dorvel/core/queue';
+import { daysUnemptied, resurfaceToday } from '@dorvel/core/queue';
 import { dayInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
@@ -181,7 +181,7 @@ function useLifted(
     if (!settled || closeness === undefined) return [];
     const close = new Map(closeness.map((each) => [each.id, each]));
     const byId = new Map(waiting.map((item) => [item.id, item]));
-    return liftForToday(
+    return resurfaceToday(
       waiting.map((item) => asWaiting(item, close.get(item.id))),
       today,
     ).flatMap(({ id, reasons }) => {

@@ -102,13 +102,13 @@ function useUndoable(item: Item, copy: KeptCopy, out: readonly number[]) {
   };
 }
 
-const LONGEST_NAME = 100;
+const MAX_NAME_LENGTH = 100;
 
 function blockOf(block: Root['children'][number]) {
   const tree: Root = { type: 'root', children: [block] };
   const text = plainText(tree).text.replace(/\s+/g, ' ');
   return {
-    name: text === '' ? 'A picture' : text.slice(0, LONGEST_NAME),
+    name: text === '' ? 'A picture' : text.slice(0, MAX_NAME_LENGTH),
     content: asElements(tree),
   };
 }

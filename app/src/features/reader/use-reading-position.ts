@@ -7,7 +7,7 @@ import { recordProgress } from '@/device/store/changes';
 import type { KeptCopy } from '@/device/store/store';
 import { lineAt, scrollForLine } from '@/article/reading-line';
 import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
-import { useSitting } from './use-reading-session';
+import { useReadingSession } from './use-reading-session';
 
 /** A place counts when the reader has stayed at it this long; what flies past does not. */
 const DWELL_MS = 700;
@@ -53,7 +53,7 @@ export function useReadingPosition(
   useEffect(() => {
     latest.current = { item, carried, on };
   });
-  const noteReading = useSitting(item.id);
+  const noteReading = useReadingSession(item.id);
 
   /** Where we scrolled to ourselves, and how tall the content was when the place was last known to be right. */
   const ours = useRef({ top: -1, height: -1 });

@@ -1,4 +1,4 @@
-import { beginSitting, moveOn, type Sitting } from '@dorvel/core/reading';
+import { beginSession, moveOn, type ReadingSession } from '@dorvel/core/reading';
 import { useCallback, useRef } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { recordActivity } from '@/device/store/changes';
@@ -12,8 +12,8 @@ const WORTH_RECORDING_S = 5;
  *
  * @returns what to call at each sign of life: with the word that the reader is at, or null when nobody reads by eye now
  */
-export function useSitting(itemId: string): (word: number | null) => void {
-  const sitting = useRef<Sitting | null>(null);
+export function useReadingSession(itemId: string): (word: number | null) => void {
+  const sitting = useRef<ReadingSession | null>(null);
   return useCallback(
     (word) => {
       if (word === null) {
@@ -23,7 +23,7 @@ export function useSitting(itemId: string): (word: number | null) => void {
       const now = Date.now();
       const gone = sitting.current && moveOn(sitting.current, now, word);
       sitting.current =
-        gone ?? beginSitting({ id: uuidv7(), itemId, day: dayOf(now), by: 'eyes' }, now, word);
+        gone ?? beginSession({ id: uuidv7(), itemId, day: dayOf(now), by: 'eyes' }, now, word);
       const { activity } = sitting.current;
       if (gone && activity.seconds >= WORTH_RECORDING_S) void recordActivity(activity);
     },

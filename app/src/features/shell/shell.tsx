@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useSync } from '@/device/sync/sync-loop';
 import { useAccount } from '@/device/store/account';
-import { makeUnwritten } from '@/device/store/changes';
+import { replayJournal } from '@/device/store/changes';
 import { followKnots } from '@/device/store/knots';
 import { followPace } from '@/device/store/pace';
 import { PlayerBar } from '@/features/listen/player-bar';
@@ -40,7 +40,7 @@ export function Shell({ openId, children }: ShellProps) {
   const writing = useNoteSheet((state) => state.writing);
   const [keysShown, showKeys] = useState(false);
   const store = useAccount((state) => state.store);
-  useEffect(() => void makeUnwritten(), [store]);
+  useEffect(() => void replayJournal(), [store]);
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);

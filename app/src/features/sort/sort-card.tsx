@@ -21,7 +21,7 @@ import { useSuggestedTags } from '@/features/tags/item-tags';
 import { Chip } from '@/ui/chip';
 import { Strand } from '@/ui/strand';
 
-const MOST_RELATED = 2;
+const MAX_RELATED = 2;
 
 /** What there is to decide by: what it is, how long, what it says, what of the reader's own it touches. */
 export function SortCard({ item }: { item: Item }) {
@@ -86,7 +86,7 @@ export function SortCard({ item }: { item: Item }) {
 /** What of the reader's own library it is near to, and why. */
 function Touches({ item }: { item: Item }) {
   const items = useItems() ?? [];
-  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MOST_RELATED) ?? [];
+  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MAX_RELATED) ?? [];
   const near = related.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   if (near.length === 0) return null;
   return (
@@ -107,7 +107,7 @@ function Touches({ item }: { item: Item }) {
 function Suggested({ item }: { item: Item }) {
   const items = useItems() ?? [];
   const keys = useMemo(() => new Set(tagsOf(item).map(tagKey)), [item]);
-  const suggested = useSuggestedTags(item, items, keys).slice(0, MOST_RELATED);
+  const suggested = useSuggestedTags(item, items, keys).slice(0, MAX_RELATED);
   const own = tagsOf(item);
   if (own.length === 0 && suggested.length === 0) return null;
   return (

@@ -4,7 +4,7 @@ import { ScrollView, Text, View } from 'react-native';
 import { useTags } from '@/features/tags/use-tags';
 import { SectionHeading } from '@/ui/section-heading';
 
-const MOST_SHOWN = 40;
+const MAX_SHOWN = 40;
 
 /** The reader's tags beside the table: what is dropped on one gets it; a press gives it to what is selected. */
 export function TagTargets({ onPress }: { onPress(name: string): void }) {
@@ -13,7 +13,7 @@ export function TagTargets({ onPress }: { onPress(name: string): void }) {
     () =>
       [...tags]
         .sort((a, b) => b.count - a.count)
-        .slice(0, MOST_SHOWN)
+        .slice(0, MAX_SHOWN)
         .sort((a, b) => a.key.localeCompare(b.key)),
     [tags],
   );

@@ -12,9 +12,9 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { useTags } from './use-tags';
 
-const MOST_NEIGHBOURS = 8;
-const MOST_SUGGESTED = 4;
-const MOST_OFFERED = 8;
+const MAX_NEIGHBOURS = 8;
+const MAX_SUGGESTED = 4;
+const MAX_OFFERED = 8;
 
 /** The tags of an item: those it has, those that its neighbours suggest, and any other. */
 export function ItemTags({ item }: { item: Item }) {
@@ -81,7 +81,7 @@ export function ItemTags({ item }: { item: Item }) {
       )}
       {offered.length > 0 && (
         <View role="group" aria-label="Your tags" className="flex-row flex-wrap gap-[8px]">
-          {offered.slice(0, MOST_OFFERED).map(({ key, name, count }) => (
+          {offered.slice(0, MAX_OFFERED).map(({ key, name, count }) => (
             <Chip
               key={key}
               label={`${name} ${count}`}
@@ -101,13 +101,13 @@ export function useSuggestedTags(
   items: readonly Item[],
   own: ReadonlySet<string>,
 ): readonly TagSuggestion[] {
-  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MOST_NEIGHBOURS);
+  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MAX_NEIGHBOURS);
   return useMemo(() => {
     const byId = new Map(items.map((each) => [each.id, each]));
     const of = (id: string) => {
       const other = byId.get(id);
       return other ? tagsOf(other) : [];
     };
-    return suggestTags(related ?? [], of, own, MOST_SUGGESTED);
+    return suggestTags(related ?? [], of, own, MAX_SUGGESTED);
   }, [related, items, own]);
 }

@@ -61,7 +61,7 @@ export function isNamedAsBody(element: PageElement): boolean {
   return NAMED_AS_BODY.test(label(element)) || /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? '');
 }
 
-const MOST_BODIES = 20;
+const MAX_BODIES = 20;
 
 /** What stands in an element that a page names as its text: this much is enough to believe it. */
 const ENOUGH_IN_BODY = 150;
@@ -84,7 +84,7 @@ export function removeSurroundings(root: PageElement, trust: Trust): void {
     .filter(([element, { prose }]) => prose >= ENOUGH_IN_BODY && isNamedAsBody(element))
     .map(([element]) => element)
     // They come from the inside out; a few of them are evidence enough.
-    .slice(-MOST_BODIES);
+    .slice(-MAX_BODIES);
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(root);
   const sweep = (element: PageElement) => {
@@ -123,11 +123,11 @@ export function removeSurroundings(root: PageElement, trust: Trust): void {
  */
 function saysRules(box: PageElement, prose: number, most: number, above: number): boolean {
   if (box.tagName !== 'div' || prose >= Math.min(most, 0.5 * above)) return false;
-  const length = startOfText(box, LONGEST_RULES).length;
-  return length > 0 && length < LONGEST_RULES && linkLength(box) < 0.3 * length;
+  const length = startOfText(box, MAX_RULES_LENGTH).length;
+  return length > 0 && length < MAX_RULES_LENGTH && linkLength(box) < 0.3 * length;
 }
 
-const LONGEST_RULES = 600;
+const MAX_RULES_LENGTH = 600;
 
 /** Class and id without what only says in which state an element is, such as `has-sidebar`. */
 function names(element: PageElement): string {
@@ -268,10 +268,10 @@ function holdsNotes(element: PageElement): boolean {
 const BOXES = /^(?:div|section|ul|ol|dl|aside|table|article|center)$/;
 const WHOLE = /^(?:figure|pre|blockquote|p|h[1-6]|details|math)$/;
 /** Boxes of links below this length may be a note to the reader or a line of references. */
-const LEAST_BOX = 30;
+const MIN_BOX = 30;
 
 function isLinkBox(element: PageElement, prose: number, visible: number): boolean {
-  if (visible < LEAST_BOX) return false;
+  if (visible < MIN_BOX) return false;
   const links = linkLength(element);
   return prose < 0.3 * visible && links > 0.55 * visible;
 }

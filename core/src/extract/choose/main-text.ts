@@ -22,7 +22,7 @@ export function findMainText(body: PageElement): PageElement {
   let best = body;
   let bestScore = 0;
   for (const [element, { prose, visible }] of measures) {
-    if (prose < LEAST_COVERAGE * total || NO_CANDIDATE.test(element.tagName)) continue;
+    if (prose < MIN_COVERAGE * total || NO_CANDIDATE.test(element.tagName)) continue;
     const score = (prose / total) * (prose / visible) ** PURITY_POWER * standing(element);
     // Measures are listed from the inside out, so that of equals the innermost comes first.
     if (score > bestScore * 1.0001) {
@@ -34,7 +34,7 @@ export function findMainText(body: PageElement): PageElement {
 }
 
 /** Less of the page's prose than this is no article, unless nothing else is. */
-const LEAST_COVERAGE = 0.12;
+const MIN_COVERAGE = 0.12;
 /** How much more purity counts than coverage. */
 const PURITY_POWER = 1.4;
 const NO_CANDIDATE = /^(?:p|pre|blockquote|ul|ol|dl|li|dd|dt|figure|figcaption|h[1-6]|tr)$/;
@@ -121,7 +121,7 @@ function preludeIn(element: PageElement): PageElement[] {
     return isOwnBox ? [element] : elementsIn(element).flatMap(preludeIn);
   }
   const text = tidy(textOf(element));
-  if (text.length <= LEAST_STANDFIRST) return [];
+  if (text.length <= MIN_STANDFIRST) return [];
   const holdsBlocks = elementsIn(element).some((each) =>
     /^(?:p|h[2-4]|div|section|ul|ol|header)$/.test(each.tagName),
   );
@@ -136,9 +136,9 @@ function preludeIn(element: PageElement): PageElement[] {
 }
 
 const NAMED_AS_PICTURE = /image|img|photo|picture|foto|figure|media|caption|hero|visual|lead/;
-const LEAST_STANDFIRST = 50;
+const MIN_STANDFIRST = 50;
 /** In a sentence most words begin small; in rows of labels and names they do not. Common practice. */
-const LEAST_SMALL = 0.5;
+const MIN_SMALL = 0.5;
 
 function saysSomething(text: string): boolean {
   if (isPreambleLine(text) || isLineOfClutter(text)) return false;
@@ -146,7 +146,7 @@ function saysSomething(text: string): boolean {
   const cased = words.filter((word) => word.toLowerCase() !== word.toUpperCase());
   if (cased.length < 0.5 * words.length) return /[。！？؟،.]/u.test(text);
   const small = cased.filter((word) => /^\p{Ll}/u.test(word)).length;
-  return small >= LEAST_SMALL * cased.length && cased.length >= 8;
+  return small >= MIN_SMALL * cased.length && cased.length >= 8;
 }
 
 const NAMED_AS_TEXT =

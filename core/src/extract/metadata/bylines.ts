@@ -69,9 +69,9 @@ function personIn(byline: string): string | null {
 
 const BYLINE_LABEL =
   /(?:^|[\s_-])(?:byline|p-author|author[-_]?name|article[-_]?auth(?:or)?|post[-_]?author|c-byline|writer|auteur|autor)(?:$|[\s_-])/;
-const MOST_BYLINES = 60;
-const LONGEST_BYLINE = 300;
-const MOST_AUTHORS = 8;
+const MAX_BYLINES = 60;
+const MAX_BYLINE_LENGTH = 300;
+const MAX_AUTHORS = 8;
 const NOT_THE_AUTHOR = /comment|related|sidebar|footer|nav|avatar|bio\b|teaser/;
 
 /** The authors that a page shows to its readers: in elements named for them, or in a line that says "By". */
@@ -91,14 +91,14 @@ export function visibleAuthors(elements: PageElement[]): string[] {
     elements.filter((e) => BYLINE_LABEL.test(label(e)) && own(e)),
     elements.filter((e) => /\bauthor\b/.test(label(e)) && own(e)),
   ].flat();
-  for (const element of candidates.slice(0, MOST_BYLINES)) {
+  for (const element of candidates.slice(0, MAX_BYLINES)) {
     const name = nameInside(element);
     if (!name) continue;
     // Several authors stand side by side, each in an element of the same make.
     const beside = candidates.filter(
       (each) => each.parentNode === element.parentNode && label(each) === label(element),
     );
-    const names = beside.slice(0, MOST_AUTHORS).map(nameInside);
+    const names = beside.slice(0, MAX_AUTHORS).map(nameInside);
     return [...new Set([name, ...names])].filter((each) => each !== null);
   }
   const line = lineThatSaysBy(elements);
@@ -106,7 +106,7 @@ export function visibleAuthors(elements: PageElement[]): string[] {
 }
 
 function nameInside(element: PageElement): string | null {
-  if (startOfText(element, LONGEST_BYLINE).length > LONGEST_BYLINE) return null;
+  if (startOfText(element, MAX_BYLINE_LENGTH).length > MAX_BYLINE_LENGTH) return null;
   const inner = findElement(
     element,
     (e) => attribute(e, 'itemprop') === 'name' || /\b(?:fn|name)\b/.test(label(e)),

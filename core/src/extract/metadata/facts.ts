@@ -1,4 +1,4 @@
-import { MOST_FACTS, type Fact, type FactSubject, type FactValue } from '../../model';
+import { MAX_FACTS, type Fact, type FactSubject, type FactValue } from '../../model';
 import { isoDate, isoDurationSeconds } from '../../text';
 import { isOfType, nameOf, textValue, Thing, type StatedThing } from './linked-data';
 
@@ -138,7 +138,7 @@ export function readFacts(things: readonly StatedThing[]): Fact[] {
         const value = stated === undefined ? null : read(stated, owner);
         const mark = `${about} ${of ?? ''} ${key}`;
         // What JSON-LD said of a thing, microdata only repeats.
-        if (!value || known.has(mark) || facts.length >= MOST_FACTS) continue;
+        if (!value || known.has(mark) || facts.length >= MAX_FACTS) continue;
         known.add(mark);
         facts.push({ about, of, key, value, source });
       }

@@ -1,13 +1,13 @@
 import { label, startOfText, tidy, type PageElement } from '../page/page-tree';
 
-const MOST_HEADLINES = 20;
+const MAX_HEADLINES = 20;
 
 /** What may be the headline: first `h1`, then lesser headings and what is named so. */
 export function headlines(elements: PageElement[]): string[] {
   const of = (wanted: (e: PageElement) => boolean) =>
     elements
       .filter(wanted)
-      .slice(0, MOST_HEADLINES)
+      .slice(0, MAX_HEADLINES)
       .map((e) => startOfText(e, 300))
       .filter((each) => each.length > 0 && each.length < 300);
   return [
@@ -22,7 +22,7 @@ export function headlines(elements: PageElement[]): string[] {
 }
 
 /** Shorter headings than this agree with a title by chance. */
-const LEAST_AGREEMENT = 16;
+const MIN_AGREEMENT = 16;
 
 /**
  * What a page calls itself when it is shared (`og:title`), unless the page's own title says something else and a headline
@@ -37,7 +37,7 @@ export function headlineOverShared(
   if (shared === null || pageTitle.toLowerCase().includes(shared.toLowerCase())) return shared;
   const known = shared.toLowerCase();
   if (headings.some((heading) => heading.toLowerCase() === known)) return shared;
-  const seen = headings.find((heading) => heading.length >= LEAST_AGREEMENT && pageTitle.startsWith(heading));
+  const seen = headings.find((heading) => heading.length >= MIN_AGREEMENT && pageTitle.startsWith(heading));
   return seen !== undefined && !shared.includes(seen) ? seen : shared;
 }
 

@@ -20,8 +20,8 @@ export interface StatedThing {
   source: ThingSource;
 }
 
-const MOST_THINGS = 400;
-const LONGEST_VALUE = 400;
+const MAX_THINGS = 400;
+const MAX_VALUE_LENGTH = 400;
 
 /**
  * All that a page describes in JSON-LD 1.1 (blocks, arrays, graphs, broken JSON as far as it can be mended), in HTML
@@ -59,7 +59,7 @@ export function isOfType(thing: Thing, types: RegExp): boolean {
 }
 
 function collectThings(value: unknown, things: Thing[], depth: number): void {
-  if (depth > 6 || things.length >= MOST_THINGS) return;
+  if (depth > 6 || things.length >= MAX_THINGS) return;
   if (Array.isArray(value)) {
     for (const each of value) collectThings(each, things, depth + 1);
     return;
@@ -119,7 +119,7 @@ const RDFA: Marks = {
 function scopedThings(document: PageDocument, marks: Marks): Thing[] {
   const things: Thing[] = [];
   const visit = (element: PageElement, scope: Thing | null) => {
-    const type = things.length < MOST_THINGS ? marks.type(element) : undefined;
+    const type = things.length < MAX_THINGS ? marks.type(element) : undefined;
     const names = scope ? marks.property(element) : [];
     const inner: Thing | null = type === undefined ? scope : { '@type': type };
     if (type !== undefined && inner) {
@@ -162,7 +162,7 @@ function valueOf(element: PageElement): string {
   }[element.tagName];
   const value = named && attribute(element, named);
   return value === undefined || value === ''
-    ? startOfText(element, LONGEST_VALUE).slice(0, LONGEST_VALUE)
+    ? startOfText(element, MAX_VALUE_LENGTH).slice(0, MAX_VALUE_LENGTH)
     : tidy(value);
 }
 

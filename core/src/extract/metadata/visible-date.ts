@@ -6,9 +6,9 @@ const DATED =
   /(?:^|[\s_-])(?:date|dates|datetime|time|timestamp|published|publish|pub|pubdate|posted|post-date|dateline|created|entry-date|byline|meta|post-meta|info|submitted|credit|fecha|datum)(?:$|[\s_-])|date|publish/i;
 const OTHERS_DATES = /comment|related|sidebar|footer|nav|recent|popular|teaser|archive|widget/;
 const YEAR = /\b(?:19|20)\d\d\b|\d{4}年/;
-const LONGEST_LINE = 220;
+const MAX_LINE_LENGTH = 220;
 /** So many elements are looked at that are named for a date. */
-const MOST_NAMED = 300;
+const MAX_NAMED = 300;
 /** So many elements behind the headline may show the date of the article. */
 const NEAR_HEADLINE = 60;
 
@@ -26,19 +26,19 @@ export function findVisibleDate(
   language: string | null,
   title: string | null,
 ): string | null {
-  const named = elements.filter((element) => DATED.test(label(element))).slice(0, MOST_NAMED);
+  const named = elements.filter((element) => DATED.test(label(element))).slice(0, MAX_NAMED);
   const near = headlinesAt(elements, title).flatMap((at) =>
     elements.slice(Math.max(0, at - 8), at + NEAR_HEADLINE),
   );
   // Boxes in boxes say the same: each line is read once.
   const seen = new Set<string>();
   for (const element of [...named, ...near]) {
-    const text = tidy(attribute(element, 'title') ?? startOfText(element, LONGEST_LINE));
+    const text = tidy(attribute(element, 'title') ?? startOfText(element, MAX_LINE_LENGTH));
     if (!YEAR.test(text) || seen.has(text) || isOthers(element)) continue;
     seen.add(text);
     // A long text is only looked into when its element is named for a date.
-    const line = text.slice(0, LONGEST_LINE);
-    const mayTell = text.length <= LONGEST_LINE || DATED.test(label(element));
+    const line = text.slice(0, MAX_LINE_LENGTH);
+    const mayTell = text.length <= MAX_LINE_LENGTH || DATED.test(label(element));
     const date = mayTell && YEAR.test(line) ? dateIn(line, language) : null;
     if (date) return date;
   }
@@ -54,14 +54,14 @@ function headlinesAt(elements: readonly PageElement[], title: string | null): nu
           .flatMap((element, index) =>
             tags.test(element.tagName) && startOfText(element, title.length) === title ? [index] : [],
           )
-          .slice(0, MOST_HEADLINES);
+          .slice(0, MAX_HEADLINES);
   const headlines = says(/^h1$/);
   if (headlines.length > 0) return headlines;
   const first = elements.findIndex((element) => element.tagName === 'h1');
   return first === -1 ? says(/^(?:h[2-6]|div|span|strong|b|p|td|font|a)$/) : [first];
 }
 
-const MOST_HEADLINES = 4;
+const MAX_HEADLINES = 4;
 
 /** A date in a page's address, as many sites write it: `/2012/10/27/`. */
 export function dateInAddress(address: string): string | null {

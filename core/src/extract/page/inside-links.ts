@@ -4,9 +4,9 @@ import { attribute, descendants, elementsIn, isElement, startOfText, type PageEl
 /** How the element that a link inside the page leads to is noted, until the tree is written. */
 export const TARGET = 'data-target';
 
-const MOST_TARGETS = 1000;
+const MAX_TARGETS = 1000;
 /** Among more than this nobody looks for what stands behind a target. */
-const MOST_SIBLINGS = 5000;
+const MAX_SIBLINGS = 5000;
 
 /**
  * Notes on the elements of a page where its own links lead, so that footnotes and their way back outlast the writing
@@ -26,7 +26,7 @@ export function markTargets(
   const wanted = new Set<string>();
   for (const element of elements) {
     const fragment = element.tagName === 'a' ? fragmentOf(attribute(element, 'href'), address) : null;
-    if (fragment && wanted.size < MOST_TARGETS) wanted.add(fragment);
+    if (fragment && wanted.size < MAX_TARGETS) wanted.add(fragment);
   }
   const marks = new Map<string, string>();
   if (wanted.size === 0) return marks;
@@ -60,7 +60,7 @@ function hostOf(element: PageElement, isKept: (element: PageElement) => boolean)
   const hasText = startOfText(element, 1) !== '';
   if (hasText && isKept(element)) return element;
   const parent = hasText ? null : element.parentNode;
-  const siblings = parent && parent.childNodes.length <= MOST_SIBLINGS ? elementsIn(parent) : [];
+  const siblings = parent && parent.childNodes.length <= MAX_SIBLINGS ? elementsIn(parent) : [];
   const next = siblings[siblings.indexOf(element) + 1];
   if (next && isKept(next)) return next;
   let at: PageElement = element;

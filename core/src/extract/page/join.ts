@@ -6,7 +6,7 @@ import { visitElements } from './inside-links';
 import { textIn } from '../choose/tidy-blocks';
 
 /** A block shorter than this may well stand on two pages of an article. */
-const LEAST_REPEATED = 25;
+const MIN_REPEATED = 25;
 
 /**
  * Joins an article that is cut into several pages: the first page's word for what it is, all pages' text. What a page
@@ -21,7 +21,7 @@ export function joinPages(first: Article, further: readonly Article[]): Article 
     const own = structuredCopy(page.tree);
     renumber(own, index + 2);
     for (const block of own.children) {
-      if (said.has(mark(block)) && mark(block).length >= LEAST_REPEATED) continue;
+      if (said.has(mark(block)) && mark(block).length >= MIN_REPEATED) continue;
       said.add(mark(block));
       tree.children.push(block);
     }

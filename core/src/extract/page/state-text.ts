@@ -2,10 +2,10 @@ import { parseLoosely } from '../metadata/linked-data';
 import { attribute, descendants, isText, type PageDocument } from './page-tree';
 
 /** Less than this is no article's text. */
-const LEAST_TEXT = 400;
-const MOST_STATE = 3_000_000;
-const MOST_DEPTH = 30;
-const MOST_VALUES = 60_000;
+const MIN_TEXT = 400;
+const MAX_STATE = 3_000_000;
+const MAX_DEPTH = 30;
+const MAX_VALUES = 60_000;
 
 /**
  * The text that a page built by script keeps in the data of its scripts: the longest prose in any JSON there, either
@@ -21,13 +21,13 @@ export function textInState(document: PageDocument): string | null {
       .filter(isText)
       .map((node) => node.value)
       .join('');
-    if (source.length < LEAST_TEXT || source.length > MOST_STATE) continue;
+    if (source.length < MIN_TEXT || source.length > MAX_STATE) continue;
     for (const state of statesIn(source)) {
       const found = longestProse(state);
       if (found.length > best.length) best = found;
     }
   }
-  return best.length >= LEAST_TEXT ? best : null;
+  return best.length >= MIN_TEXT ? best : null;
 }
 
 /** The JSON in a script: the whole of it, what a name is set to, or what `JSON.parse` is given. */
@@ -62,7 +62,7 @@ function longestProse(state: unknown): string {
   let best = '';
   let seen = 0;
   const visit = (value: unknown, depth: number) => {
-    if (depth > MOST_DEPTH || ++seen > MOST_VALUES) return;
+    if (depth > MAX_DEPTH || ++seen > MAX_VALUES) return;
     if (typeof value === 'string') {
       if (value.length > best.length && isProse(value)) best = value;
     } else if (Array.isArray(value)) {

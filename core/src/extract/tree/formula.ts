@@ -77,7 +77,7 @@ export function restoreFormulas(body: PageElement): void {
 
 /** How far up a formula may be hidden, or have its picture beside it. */
 const HIDDEN_UP_TO = 3;
-const MOST_BESIDE = 40;
+const MAX_BESIDE = 40;
 
 function showFormula(math: PageElement): void {
   let at: PageElement = math;
@@ -89,7 +89,7 @@ function showFormula(math: PageElement): void {
       ({ name, value }) => !(name === 'hidden' || (name === 'style' && /display\s*:\s*none/i.test(value))),
     );
     // What stands beside a formula is its picture; in a long row of formulas there is none to look for.
-    for (const beside of parent.childNodes.length > MOST_BESIDE ? [] : elementsIn(parent))
+    for (const beside of parent.childNodes.length > MAX_BESIDE ? [] : elementsIn(parent))
       if (beside !== at && /math|tex|fallback|katex-html/.test(label(beside)) && !holdsMath(beside))
         remove(beside);
     at = parent;

@@ -30,10 +30,10 @@ const PASSAGES_AT_ONCE = 12;
 
 /** The server is asked when the reader pauses, not at each letter. */
 const PAUSE_MS = 300;
-const MOST_PASSAGES = 50;
+const MAX_PASSAGES = 50;
 
 /**
- * Asks the server, which has all texts; what only this device has yet, such as a save that waits to be sent, is kept.
+ * Messages the server, which has all texts; what only this device has yet, such as a save that waits to be sent, is kept.
  *
  * @returns null when the server cannot be reached or cannot answer: what this device found stands
  */
@@ -43,7 +43,7 @@ async function findEverywhere(
   ofDevice: Answer,
 ): Promise<FindResponse | null> {
   try {
-    const whole = await api.find(question, Math.min(wanted, MOST_PASSAGES));
+    const whole = await api.find(question, Math.min(wanted, MAX_PASSAGES));
     if (whole.answer.by !== ofDevice.by) return whole;
     const known = new Set(whole.answer.ids);
     const ids = [...whole.answer.ids, ...ofDevice.ids.filter((id) => !known.has(id))];

@@ -2,11 +2,11 @@
 import type { Item } from '@dorvel/core/model';
 import { currentCopies } from './current-copies';
 
-const item = (id: string, copyId: string | null, changes: { stage?: string; sameAs?: string } = {}) =>
+const item = (id: string, copyId: string | null, changes: { stage?: string; duplicateOf?: string } = {}) =>
   ({
     id,
     choices: { stage: { value: changes.stage ?? 'queue' } },
-    capture: { page: copyId === null ? null : { copyId }, sameAs: changes.sameAs ?? null },
+    capture: { page: copyId === null ? null : { copyId }, duplicateOf: changes.duplicateOf ?? null },
   }) as Item;
 
 it('relates the copies that stand for items now, and no others', () => {
@@ -16,7 +16,7 @@ it('relates the copies that stand for items now, and no others', () => {
     item('not here', 'copy-4'),
     item('no text', null),
     item('let go', 'copy-5', { stage: 'let-go' }),
-    item('another spelling', 'copy-6', { sameAs: 'read' }),
+    item('another spelling', 'copy-6', { duplicateOf: 'read' }),
   ];
   const here = ['copy-1', 'copy-2', 'copy-3', 'copy-5', 'copy-6'];
   expect([...currentCopies(items, here)]).toEqual([

@@ -12,7 +12,7 @@ export function currentCopies(items: readonly Item[], here: readonly string[]): 
   for (const item of items) {
     const copyId = item.capture.page?.copyId;
     if (!copyId || !kept.has(copyId)) continue;
-    if (item.choices.stage.value === 'let-go' || item.capture.sameAs !== null) continue;
+    if (item.choices.stage.value === 'let-go' || item.capture.duplicateOf !== null) continue;
     current.set(item.id, copyId);
   }
   return current;

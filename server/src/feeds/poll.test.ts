@@ -16,7 +16,7 @@ import { libraryOf, type Library } from '../library/library';
 import { openDatabase, type Database } from '../db/open';
 import { feeds } from '../db/schema';
 import { takeMutation } from '../library/take-mutations';
-import { lookAtFeed } from './look';
+import { pollFeed } from './poll';
 
 type Answer = { status?: number; headers?: Record<string, string>; body?: string | Buffer };
 
@@ -80,7 +80,7 @@ async function follow(address: string, set: FeedChanges = {}): Promise<string> {
 }
 
 async function look(id: string) {
-  await lookAtFeed({ id, accountId: library.accountId }, library, {
+  await pollFeed({ id, accountId: library.accountId }, library, {
     workshop: workshopInPlace(TEXT_TASKS),
     rules: { allowHosts: [origin.slice('http://'.length)], timeoutMs: 5000 },
     clock,

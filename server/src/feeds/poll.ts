@@ -4,7 +4,7 @@ import {
   FeedEntry,
   type FeedOutcome,
   type FeedState,
-  MOST_ENTRIES,
+  MAX_ENTRIES,
   wellFormed,
   withinBounds,
 } from '@dorvel/core/model';
@@ -16,7 +16,7 @@ import { fetchGuarded, type Fetched, type FetchRules } from '../fetching/fetcher
 import type { DueFeed, FeedMemory } from '../library/feeds';
 import type { Library, LibraryWriter } from '../library/library';
 import { saveFor } from '../library/save-for';
-import { nextLook } from './when';
+import { nextPollAt } from './when';
 
 export interface FeedTools {
   /** Where feeds are read; with the tasks of tasks/texts.child.ts. */
@@ -33,7 +33,7 @@ const READ_LIMIT_MS = 5000;
 const ACCEPT =
   'application/atom+xml,application/rss+xml,application/feed+json,application/rdf+xml;q=0.9,application/xml;q=0.8,text/xml;q=0.8,application/json;q=0.7,text/html;q=0.5,*/*;q=0.3';
 /** So many keys of entries are remembered, so that one that leaves a feed and comes back is no news. */
-const MOST_KEYS = 2000;
+const MAX_KEYS = 2000;
 
 /** What a look has brought. */
 type Outcome =
@@ -42,7 +42,7 @@ type Outcome =
   | { kind: 'failed'; cause: Cause; onNamedPage?: boolean; retryAfterMs: number | null };
 
 /** Looks at a feed once: what is new in it is put before the reader, or saved; every end of it is one transaction. */
-export async function lookAtFeed(due: DueFeed, library: Library, tools: FeedTools): Promise<void> {
+export async function pollFeed(due: DueFeed, library: Library, tools: FeedTools): Promise<void> {
   const known = await library.change((write) => write.feed(due.id));
   if (!known) return;
   const outcome = await look(known.feed, known.memory, tools);
@@ -140,14 +140,14 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
         brokenSince: feed.state.brokenSince ?? now,
       },
       { ...memory, failures },
-      nextLook({ ...when, entryDates: [], failures, retryAfterMs: outcome.retryAfterMs }),
+      nextPollAt({ ...when, entryDates: [], failures, retryAfterMs: outcome.retryAfterMs }),
     );
   }
   if (outcome.kind === 'unchanged')
     return put(
       { state: 'working', outcome: { code: 'nothing-new' }, brokenSince: null },
       { ...memory, failures: 0 },
-      nextLook({ ...when, entryDates: datesOf(feed.state.entries), failures: 0 }),
+      nextPollAt({ ...when, entryDates: datesOf(feed.state.entries), failures: 0 }),
     );
 
   const { read, found, address } = outcome;
@@ -156,7 +156,7 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
   );
   const seen = new Set(memory.keys);
   const fresh = read.entries.filter(({ key }) => key !== '' && !seen.has(key) && seen.add(key));
-  const arrived = fresh.flatMap((entry) => arrivalOf(entry, now)).slice(0, MOST_ENTRIES);
+  const arrived = fresh.flatMap((entry) => arrivalOf(entry, now)).slice(0, MAX_ENTRIES);
   if (feed.choices.mode.value === 'save-all')
     for (const entry of [...arrived].reverse()) await save(write, entry, feed, tools);
   const latest = [...datesOf(read.entries)];
@@ -168,16 +168,16 @@ async function settle(write: LibraryWriter, id: string, outcome: Outcome, tools:
       siteUrl: read.siteUrl,
       feedAddress: address,
       brokenSince: null,
-      entries: [...arrived, ...feed.state.entries].slice(0, MOST_ENTRIES),
+      entries: [...arrived, ...feed.state.entries].slice(0, MAX_ENTRIES),
     },
     {
       address,
       etag: found.etag,
       lastModified: found.lastModified,
       failures: 0,
-      keys: [...fresh.map(({ key }) => key), ...memory.keys].slice(0, MOST_KEYS),
+      keys: [...fresh.map(({ key }) => key), ...memory.keys].slice(0, MAX_KEYS),
     },
-    nextLook({
+    nextPollAt({
       ...when,
       entryDates: latest,
       restMinutes: read.restMinutes,
