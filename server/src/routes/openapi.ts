@@ -91,7 +91,7 @@ const json = (schema: z.ZodType, io: 'input' | 'output') => ({
   content: { 'application/json': { schema: jsonSchema(schema, io) } },
 });
 const parameters = (schema: z.ZodObject | undefined, place: 'path' | 'query') =>
-  Object.entries(schema?.shape ?? {}).map(([name, value]) => ({
+  (Object.entries(schema?.shape ?? {}) as [string, z.ZodType][]).map(([name, value]) => ({
     name,
     in: place,
     required: place === 'path' || !value.safeParse(undefined).success,

@@ -1,6 +1,6 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { isPushable, type Item } from '@dorvel/core/model';
-import { itemKind, REGISTRY, type Mutation, type Records } from '@dorvel/core/records';
+import { itemKind, REGISTRY, type Mutation } from '@dorvel/core/records';
 import { PUSH_LIMIT, restated, withinPush, type PushResult } from '@dorvel/core/sync';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { v7 as uuidv7 } from 'uuid';
