@@ -1,6 +1,8 @@
 import js from '@eslint/js';
 import jsxA11y from 'eslint-plugin-jsx-a11y';
+import playwright from 'eslint-plugin-playwright';
 import reactHooks from 'eslint-plugin-react-hooks';
+import importSort from 'eslint-plugin-simple-import-sort';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
@@ -18,6 +20,37 @@ export default ts.config(
     ],
   },
   js.configs.recommended,
+  {
+    // Node's own, packages, ours from afar, ours from here.
+    files: ['**/*.{ts,tsx,mjs}'],
+    plugins: { 'import-sort': importSort },
+    rules: {
+      'import-sort/imports': [
+        'error',
+        { groups: [['^\\u0000', '^node:', '^@?\\w', '^@/', '^\\.\\.', '^\\.']] },
+      ],
+    },
+  },
+  {
+    // A file has one subject, and a function fits a screen: said where they do not.
+    files: ['**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', 'e2e/**'],
+    rules: {
+      'max-lines': ['warn', { max: 300, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['warn', { max: 60, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    files: ['e2e/**/*.spec.ts', 'e2e/*.ts'],
+    plugins: { playwright },
+    rules: {
+      'playwright/missing-playwright-await': 'error',
+      'playwright/no-focused-test': 'error',
+      'playwright/no-page-pause': 'error',
+      'playwright/valid-expect': 'error',
+      'playwright/no-wait-for-timeout': 'warn',
+    },
+  },
   {
     files: ['**/*.{ts,tsx}'],
     extends: [...ts.configs.strictTypeChecked, ...ts.configs.stylisticTypeChecked],

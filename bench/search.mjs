@@ -5,12 +5,12 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { createClient } from '@libsql/client';
 import MiniSearch from 'minisearch';
-import { createSearchIndex, fieldTerms, find, readQuery } from '../core/src/search/index.ts';
 import { newItem } from '../core/src/records/index.ts';
+import { createSearchIndex, fieldTerms, find, readQuery } from '../core/src/search/index.ts';
 import { accountRepository } from '../server/src/accounts/accounts.ts';
+import { openDatabase } from '../server/src/db/open.ts';
 import { findableLibrary } from '../server/src/library/findable.ts';
 import { libraryOf } from '../server/src/library/library.ts';
-import { openDatabase } from '../server/src/db/open.ts';
 import { readEntries } from './foldoc.mjs';
 
 const NOW = Date.UTC(2026, 0, 1);

@@ -1,4 +1,4 @@
-import { extractArticle, type Article } from '@dorvel/core/extract';
+import { type Article, extractArticle } from '@dorvel/core/extract';
 import type { APIRequestContext } from '@playwright/test';
 import { smallWebAddresses } from '../demo/small-web/server';
 import { SMALL_WEB_PORT } from './ports';

@@ -9,7 +9,7 @@ const CHECKS = [
     '-p',
     folder,
   ]),
-  ['lint', 'eslint', '.', '--max-warnings', '0'],
+  ['lint', 'eslint', '.'],
   ['formatting', 'prettier', '--check', '--log-level', 'warn', '.'],
   [
     'import rules',
@@ -37,6 +37,8 @@ for (const [name, tool, ...words] of CHECKS) {
     maxBuffer: 1e8,
   });
   console.log(`${status === 0 ? 'ok  ' : 'FAIL'} ${name} (${((Date.now() - before) / 1000).toFixed(1)} s)`);
+  const warnings = /\((0 errors, )(\d+ warnings?)\)/.exec(stdout)?.[2];
+  if (warnings) console.log(`     ${warnings}, told by: npx ${tool} ${words.join(' ')}`);
   if (status === 0) continue;
   failed += 1;
   console.log(`${stdout}${stderr}`);

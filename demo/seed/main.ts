@@ -1,8 +1,8 @@
 import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
-import { Copy, Item, joinSpans, Setup, spanOf, tagKey, type Carrier } from '@dorvel/core/model';
-import { changeMaker, highlightKind, type ChangeMaker, type Mutation } from '@dorvel/core/records';
+import { type Carrier, Copy, Item, joinSpans, Setup, spanOf, tagKey } from '@dorvel/core/model';
+import { type ChangeMaker, changeMaker, highlightKind, type Mutation } from '@dorvel/core/records';
 import {
   createClock,
   PROTOCOL,

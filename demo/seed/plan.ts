@@ -1,5 +1,5 @@
-import type { FeedChanges } from '@dorvel/core/records';
 import type { HighlightKind, Stage } from '@dorvel/core/model';
+import type { FeedChanges } from '@dorvel/core/records';
 
 /** What Ines has done with a page: how many days ago she saved it, where it is, how far she read. */
 export interface SeedEntry {

@@ -1,4 +1,5 @@
 import { marked } from 'marked';
+import type { WebArticle } from './articles';
 import {
   body,
   definitions,
@@ -7,10 +8,9 @@ import {
   jsonLd,
   links,
   pagesOf,
-  spelled,
   type Publication,
+  spelled,
 } from './page-parts';
-import type { WebArticle } from './articles';
 
 const picture = (article: WebArticle) =>
   article.picture

@@ -8,8 +8,8 @@ import {
   iso,
   jsonLd,
   links,
-  spelled,
   type Publication,
+  spelled,
 } from './page-parts';
 
 export const PUBLICATIONS: Publication[] = [

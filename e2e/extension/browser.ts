@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium, expect, type BrowserContext, type Page, type Worker } from '@playwright/test';
+import { type BrowserContext, chromium, expect, type Page, type Worker } from '@playwright/test';
 import { CHROMIUM_WORDS, executablePath } from '../chromium';
 import { signIn } from '../reader';
 

@@ -1,8 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { EMPTY, page as webPage } from '../ports';
 import { goTo, row } from '../reader';
-import { extendedBrowser, pairWith, type ExtendedBrowser } from './browser';
+import { type ExtendedBrowser, extendedBrowser, pairWith } from './browser';
 
 let browser: ExtendedBrowser;
 test.beforeEach(async () => {

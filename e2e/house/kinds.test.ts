@@ -4,11 +4,11 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import {
-  createRegistry,
-  REGISTRY,
   type Change,
+  createRegistry,
   type Kind,
   type Mutation,
+  REGISTRY,
   type Stored,
 } from '@dorvel/core/records';
 import { createClock, pullResponse, PushResponse } from '@dorvel/core/sync';
@@ -17,7 +17,7 @@ import { z } from 'zod';
 import { DeviceStore } from '../../app/src/device/store/store';
 import { accountRepository } from '../../server/src/accounts/accounts';
 import { openDatabase } from '../../server/src/db/open';
-import { libraryOf, type Library } from '../../server/src/library/library';
+import { type Library, libraryOf } from '../../server/src/library/library';
 import { examine } from '../../server/src/library/mend';
 import { takePush } from '../../server/src/library/take-mutations';
 

@@ -1,18 +1,18 @@
-import { createClock, PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
-import { captureWords } from '@dorvel/core/wording';
 import { randomBytes } from 'node:crypto';
-import http from 'node:http';
 import { once } from 'node:events';
+import http from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fileAddress } from '@dorvel/core/address';
-import { LAST_INSTANT, type Item } from '@dorvel/core/model';
+import { type Item, LAST_INSTANT } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
-import { zipSync, strToU8 } from 'fflate';
+import { createClock, PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
+import { captureWords } from '@dorvel/core/wording';
 import { expect, test } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
 import { v7 as uuidv7 } from 'uuid';
 import { BOUNDS_PORT, BOUNDS_SITE_PORT } from '../ports';
 import { Client } from './client';
-import { ownServer, type OwnServer } from './own-server';
+import { type OwnServer, ownServer } from './own-server';
 
 const clock = createClock('bounds', Date.now);
 const base = (itemId = uuidv7()) => ({ id: uuidv7(), itemId, stamp: clock.next() });

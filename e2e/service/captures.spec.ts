@@ -1,5 +1,5 @@
-import { captureWords } from '@dorvel/core/wording';
 import { MadeToken } from '@dorvel/core/model';
+import { captureWords } from '@dorvel/core/wording';
 import { expect, test } from '@playwright/test';
 import { EMPTY, page } from '../ports';
 import { Client } from './client';

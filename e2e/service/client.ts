@@ -1,13 +1,13 @@
+import type { Item } from '@dorvel/core/model';
+import type { Mutation } from '@dorvel/core/records';
 import {
+  createClock,
   PROTOCOL,
   PROTOCOL_HEADER,
-  createClock,
   PullResponse,
   PushResponse,
   type PushResult,
 } from '@dorvel/core/sync';
-import type { Item } from '@dorvel/core/model';
-import type { Mutation } from '@dorvel/core/records';
 import { v7 as uuidv7 } from 'uuid';
 
 /** A device without a screen, for trying the server by itself. */

@@ -1,6 +1,6 @@
-import { createClock, PROTOCOL, PROTOCOL_HEADER, PushResponse } from '@dorvel/core/sync';
 import { KnownPage, MadeToken, type TokenScope } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
+import { createClock, PROTOCOL, PROTOCOL_HEADER, PushResponse } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { EMPTY, page } from '../ports';

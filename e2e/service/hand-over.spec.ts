@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test';
 import { USUAL_SPEECH, utteranceAt, utterances } from '@dorvel/core/speech';
 import { plainText, wordStarts } from '@dorvel/core/text';
+import { expect, test } from '@playwright/test';
 import { smallWebArticles } from '../articles';
 
 type Element = ReturnType<typeof plainText>['blocks'][number]['element'];

@@ -1,19 +1,19 @@
-import { captureWords } from '@dorvel/core/wording';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { createClient } from '@libsql/client';
 import { MadeToken } from '@dorvel/core/model';
 import { createClock, PullResponse } from '@dorvel/core/sync';
+import { captureWords } from '@dorvel/core/wording';
+import { createClient } from '@libsql/client';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { SERVER_WORDS } from '../../scripts/steps.mjs';
 import { MISHAP_PORT, page } from '../ports';
 import { Client } from './client';
-import { ownServer, root, type OwnServer } from './own-server';
+import { type OwnServer, ownServer, root } from './own-server';
 
 const clock = createClock('keeping', Date.now);
 let server: OwnServer;

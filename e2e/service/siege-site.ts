@@ -1,5 +1,5 @@
-import http from 'node:http';
 import { once } from 'node:events';
+import http from 'node:http';
 import { createDeflate, gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 

@@ -1,6 +1,6 @@
-import { captureWords } from '@dorvel/core/wording';
-import { readFileSync, readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { captureWords } from '@dorvel/core/wording';
 import { expect, test } from '@playwright/test';
 import { SIEGE_PORT, SIEGE_SITE_PORT } from '../ports';
 import { Client } from './client';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { extractArticle, treeToHtml } from '@dorvel/core/extract';
 import { HowMuch } from '@dorvel/core/model';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 
 /** The inputs of bluemonday's tests (BSD-3-clause, see LICENCE.txt beside them), the OWASP cheat sheet's among them. */
 const VECTORS = JSON.parse(

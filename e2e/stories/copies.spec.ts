@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { EMPTY, SEEDED, page as webPage } from '../ports';
+import { expect, type Page, test } from '@playwright/test';
+import { EMPTY, page as webPage, SEEDED } from '../ports';
 import { goTo, postToRough, row, save, signIn } from '../reader';
 
 /** On a phone the reader covers the bar of places: there is a way back first. */

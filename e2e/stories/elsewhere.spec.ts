@@ -1,7 +1,7 @@
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { type BrowserContext, expect, type Page, test } from '@playwright/test';
 import nodemailer from 'nodemailer';
 import sharp from 'sharp';
-import { EMPTY, EMPTY_MAIL_PORT, SEEDED, page as webPage } from '../ports';
+import { EMPTY, EMPTY_MAIL_PORT, page as webPage, SEEDED } from '../ports';
 import { goTo, row, signIn } from '../reader';
 
 /** Presses the bookmark on a page. @returns what it opens */

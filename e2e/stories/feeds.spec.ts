@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { FEEDS_PORTS, page as webPage } from '../ports';
 import { goTo, postToRough, row, signIn, stored } from '../reader';
-import { ownServer, type OwnServer } from '../service/own-server';
+import { type OwnServer, ownServer } from '../service/own-server';
 
 const openFeeds = async (page: Page) => {
   await goTo(page, 'Inbox');

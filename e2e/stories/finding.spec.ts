@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { page as webPage, SEEDED } from '../ports';
 import { goTo, row, save, signIn } from '../reader';
 

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { SEEDED, page as webPage } from '../ports';
+import { expect, type Page, test } from '@playwright/test';
+import { page as webPage, SEEDED } from '../ports';
 import { goTo, placeAtLine, readTo, row, save, signIn } from '../reader';
 
 const TITLE = 'What the lead brought up';

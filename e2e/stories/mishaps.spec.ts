@@ -77,7 +77,7 @@ test('a save is not lost when the page is closed before the device has written i
     const [found] = (await indexedDB.databases()).filter(({ name }) => name?.startsWith('dorvel-'));
     const opened = indexedDB.open(found?.name ?? '');
     await new Promise((resolve) => (opened.onsuccess = resolve));
-    const store = opened.result.transaction([...opened.result.objectStoreNames], 'readwrite').objectStore('marks');
+    const store = opened.result.transaction([...opened.result.objectStoreNames], 'readwrite').objectStore('meta');
     const hold = () => void (store.get('cursor').onsuccess = hold);
     hold();
   });

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { page as webPage, SAVING_PORTS } from '../ports';
 import { row, signIn } from '../reader';
-import { ownServer, type OwnServer } from '../service/own-server';
+import { type OwnServer, ownServer } from '../service/own-server';
 
 /** A library of its own: other stories would put things into it. */
 let server: OwnServer | undefined;

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { SEEDED } from '../ports';
 import { goTo, row, signIn } from '../reader';

@@ -1,8 +1,8 @@
 import type { Item } from '@dorvel/core/model';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { BULK_PORTS, page as webPage, SORTING_PORTS } from '../ports';
 import { goTo, row, signIn, stored } from '../reader';
-import { ownServer, type OwnServer } from '../service/own-server';
+import { type OwnServer, ownServer } from '../service/own-server';
 
 const PILE = 22;
 const DECIDED = 20;

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { EMPTY, page as webPage } from '../ports';
 import { row, save, signIn, stored } from '../reader';
 

@@ -1,7 +1,7 @@
 import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage } from '@dorvel/core/model';
 import type { ItemChoices } from '@dorvel/core/records';
-import type { Refused } from './background/storage';
 import type { Batch, Saved } from './background/save';
+import type { Refused } from './background/storage';
 
 /** How the extension stands: with whom it is paired, and what has not been sent. */
 export interface Standing {

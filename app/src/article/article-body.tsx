@@ -3,18 +3,18 @@ import { isRightToLeft } from '@dorvel/core/text';
 import type { Root } from 'hast';
 import { toJsxRuntime } from 'hast-util-to-jsx-runtime';
 import {
+  type ComponentProps,
   createContext,
   createElement,
   memo,
-  use,
-  type ComponentProps,
   type MouseEvent,
   type ReactElement,
   type Ref,
+  use,
 } from 'react';
-import type { InParts } from './progressive-rendering';
 // React's own runtime: the clean text has no NativeWind classes in it.
 import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
+import type { InParts } from './progressive-rendering';
 
 /** What pressing a part of the text opens. Without it, a picture is only seen, and a note's mark leads to the note. */
 export const ArticlePresses = createContext<{

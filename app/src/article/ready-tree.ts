@@ -1,4 +1,4 @@
-import { TREE_SCHEMA, type ArticleTree } from '@dorvel/core/model';
+import { type ArticleTree, TREE_SCHEMA } from '@dorvel/core/model';
 import { leafText, plainText } from '@dorvel/core/text';
 import type { Element, Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';

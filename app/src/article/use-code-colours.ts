@@ -1,5 +1,5 @@
 import type { ArticleTree } from '@dorvel/core/model';
-import { useEffect, type RefObject } from 'react';
+import { type RefObject, useEffect } from 'react';
 
 /** What is told apart by colour in code, by the names that highlight.js has for it. */
 const SHADES: Readonly<Record<string, readonly string[]>> = {

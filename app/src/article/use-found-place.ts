@@ -1,4 +1,4 @@
-import { useEffect, type RefObject } from 'react';
+import { type RefObject, useEffect } from 'react';
 import { z } from 'zod';
 import { rangeOfText, topOfOffset } from './text-geometry';
 

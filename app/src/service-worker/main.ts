@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
-import { clientsClaim, type WorkboxPlugin } from 'workbox-core';
 import { CacheableResponsePlugin } from 'workbox-cacheable-response';
+import { clientsClaim, type WorkboxPlugin } from 'workbox-core';
 import {
   cleanupOutdatedCaches,
   createHandlerBoundToURL,

@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef } from 'react';
-import { Text, TextInput, View, type TextInputProps } from 'react-native';
+import { Text, TextInput, type TextInputProps, View } from 'react-native';
 
 interface FieldProps extends Pick<
   TextInputProps,

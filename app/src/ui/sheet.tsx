@@ -1,6 +1,6 @@
-import { useLayoutEffect, useRef, type ReactNode } from 'react';
-import { Text, View } from 'react-native';
 import X from 'lucide-react-native/icons/x';
+import { type ReactNode, useLayoutEffect, useRef } from 'react';
+import { Text, View } from 'react-native';
 import { IconButton } from './button';
 import { Icon } from './icon';
 

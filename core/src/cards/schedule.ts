@@ -1,4 +1,4 @@
-import { createEmptyCard, fsrs, Rating, State, type Card as Memory } from 'ts-fsrs';
+import { type Card as Memory, createEmptyCard, fsrs, Rating, State } from 'ts-fsrs';
 import type { Card, Recall, RecallGrade } from '../model';
 import { gapsIn } from './gaps';
 

@@ -1,5 +1,5 @@
 import type { Element, ElementContent, Root } from 'hast';
-import { MAX_TIDYINGS, type Choices, type Tidying } from '../model';
+import { type Choices, MAX_TIDYINGS, type Tidying } from '../model';
 
 /** The copy with the blocks left out that the reader took out of it; the tree itself stays as it is. */
 export function tidiedTree(tree: Root, out: readonly number[]): Root {

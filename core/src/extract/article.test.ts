@@ -1,5 +1,5 @@
-import { plainText } from '../text';
 import type { ArrivalSign, CameThrough } from '../model';
+import { plainText } from '../text';
 import { extractArticle, treeToMarkdown } from '.';
 
 const prose = (n: number) =>

@@ -1,24 +1,24 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
-import { TREE_SCHEMA, type CameThrough, type Fact, type HowMuch } from '../model';
+import { type CameThrough, type Fact, type HowMuch, TREE_SCHEMA } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
+import { type Metadata, readMetadata } from './metadata/metadata';
 import { checkArrival } from './page/came-through';
-import { mainTree, partTree, wholeTree, withoutPictures, type Place } from './tree/clean-tree';
-import { readMetadata, type Metadata } from './metadata/metadata';
 import { findNextPage } from './page/next-page';
 import {
   attribute,
   descendants,
   findElement,
   isText,
+  type PageDocument,
   PageTooLarge,
   parsePage,
   spacedText,
   textOf,
   tidy,
-  type PageDocument,
 } from './page/page-tree';
 import { textInState } from './page/state-text';
+import { mainTree, partTree, type Place, wholeTree, withoutPictures } from './tree/clean-tree';
 
 /** A page as clean text with what the page states about itself. */
 export interface Article {

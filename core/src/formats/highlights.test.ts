@@ -1,5 +1,5 @@
 import { fromMarkdown } from 'mdast-util-from-markdown';
-import { notesUnder, type Highlight, type WrittenNote } from '../model';
+import { type Highlight, notesUnder, type WrittenNote } from '../model';
 import { newItem } from '../records';
 import { highlightsAsCsv } from './highlight-table';
 import { highlightsAsAnnotations, highlightsAsMarkdown } from './highlights';

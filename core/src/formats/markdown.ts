@@ -1,6 +1,6 @@
 import type { Root } from 'hast';
-import { toHtml } from 'hast-util-to-html';
 import { sanitize } from 'hast-util-sanitize';
+import { toHtml } from 'hast-util-to-html';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmFromMarkdown } from 'mdast-util-gfm';
 import { toHast } from 'mdast-util-to-hast';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readOpml, writeOpml, type Subscription } from '.';
+import { readOpml, type Subscription, writeOpml } from '.';
 
 // OPML 2.0, "Subscription lists": the form of its example.
 const LIST = `<?xml version="1.0" encoding="ISO-8859-1"?>

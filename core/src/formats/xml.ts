@@ -1,11 +1,11 @@
 import {
+  type AnyNode,
+  type Document,
   DomHandler,
+  type Element,
   hasChildren,
   isTag,
   isText,
-  type AnyNode,
-  type Document,
-  type Element,
 } from 'domhandler';
 import { getElementsByTagName } from 'domutils';
 import { Parser, type ParserOptions } from 'htmlparser2';

@@ -1,5 +1,5 @@
-import type { Element } from 'hast';
 import fc from 'fast-check';
+import type { Element } from 'hast';
 import { plainText } from '../text';
 import { gistOf } from '.';
 import { pageRank } from './rank';

@@ -1,5 +1,5 @@
 import { stemmerOf, stopWordsOf } from '../terms';
-import { baseLanguage, sentences, type PlainText } from '../text';
+import { baseLanguage, type PlainText, sentences } from '../text';
 import { pageRank } from './rank';
 
 /** A sentence of a text that carries it. */

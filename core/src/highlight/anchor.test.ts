@@ -1,5 +1,5 @@
-import type { Root } from 'hast';
 import fc from 'fast-check';
+import type { Root } from 'hast';
 import { plainText, wordStarts } from '../text';
 import { anchorAt, findAnchor } from '.';
 

@@ -1,9 +1,9 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import type { Highlight } from '../model';
 import { countWords } from '../text';
 import { knotsOf } from './knots';
 import { passageAt } from './passage';
-import type { Highlight } from '../model';
 
 const COPY = '019a0000-0000-7000-8000-000000000001';
 const at = '000000001-0000-a';

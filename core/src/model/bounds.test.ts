@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { z } from 'zod';
-import { Feed, Item, LAST_INSTANT, clipped, wellFormed, wellFormedWithin, withinBounds } from '.';
 import { feedKind, newItem } from '../records';
+import { clipped, Feed, Item, LAST_INSTANT, wellFormed, wellFormedWithin, withinBounds } from '.';
 
 const id = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const item = newItem({

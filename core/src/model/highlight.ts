@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { extensible } from './extensible';
 import { CONTEXT_LENGTH } from './context-length';
+import { extensible } from './extensible';
 import { Id, Instant } from './ids';
 import { Note } from './item';
 import { stamped } from './register';

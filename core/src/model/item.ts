@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { extensible } from './extensible';
 import { TextAnchor } from './anchor';
+import { extensible } from './extensible';
 import { Fact, MAX_FACTS } from './fact';
 import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, MAX_ADDRESS_LENGTH } from './ids';

@@ -1,6 +1,6 @@
 import type { Item } from '../model';
-import { newItem } from '../records';
 import { minutesLeft } from '../reading';
+import { newItem } from '../records';
 import { inMinutes, lengthInWords } from '../wording';
 import { byQueueOrder, daysUnemptied, inStage, moveTo, readingState, saveAgain } from '.';
 

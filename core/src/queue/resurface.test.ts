@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { addDays, daysBetween } from '../reading';
 import { reasonInWords } from '../wording';
-import { resurfaceToday, RESURFACED_A_DAY, longestWait, resurfacingScore, type Waiting } from '.';
+import { longestWait, RESURFACED_A_DAY, resurfaceToday, resurfacingScore, type Waiting } from '.';
 
 const TODAY = '2026-11-24';
 const waiting = (changes: Partial<Waiting> = {}): Waiting => ({

@@ -1,4 +1,4 @@
-import { daysBetween, type DayName } from '../reading/days';
+import { type DayName, daysBetween } from '../reading/days';
 
 /** What the score knows of an item that waits in the Queue. */
 export interface Waiting {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { slotPlanner, slotWorth, type SlotCandidate } from '.';
+import { type SlotCandidate, slotPlanner, slotWorth } from '.';
 
 const candidate = (minutes: number, begun = false, id = `${minutes}`): SlotCandidate => ({
   id,

@@ -1,5 +1,5 @@
-import type { ItemChoices } from '../records';
 import type { Item, Stage } from '../model';
+import type { ItemChoices } from '../records';
 
 /** Unread, begun or read through; follows from progress, never stored. */
 export type ReadingState = 'unread' | 'reading' | 'finished';

@@ -1,7 +1,7 @@
 import type { Activity } from '../model';
+import { paceFactor, pacesOf } from '../reading';
 import { silentWordsPerMinute } from '../text';
 import { paceConfidence } from '../wording';
-import { paceFactor, pacesOf } from '../reading';
 
 let n = 0;
 const sitting = (words: number, seconds: number, more: Partial<Activity> = {}): Activity => ({

@@ -1,16 +1,16 @@
 import type { Activity, Item } from '../model';
-import { newItem } from '../records';
+import { isDue } from '../queue';
 import {
   addDays,
   beginSession,
   daysBetween,
   hearOn,
   mondayOf,
-  moveOn,
   mostlyHeard,
+  moveOn,
   weekByWeek,
 } from '../reading';
-import { isDue } from '../queue';
+import { newItem } from '../records';
 
 const ID = '01900000-0000-7000-8000-000000000001';
 const item = (

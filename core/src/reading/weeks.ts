@@ -1,5 +1,5 @@
-import { spansWithin, type Activity, type Item } from '../model';
-import { addDays, mondayOf, type DayName } from './days';
+import { type Activity, type Item, spansWithin } from '../model';
+import { addDays, type DayName, mondayOf } from './days';
 
 /** What happened in one week. */
 export interface Week {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Card } from '../model';
 import { DRAFTS, uuid } from '../testing';
-import { cardKind, noteKind, type CardMutation, type NoteMutation } from '.';
+import { cardKind, type CardMutation, noteKind, type NoteMutation } from '.';
 
 const { makes, changes } = DRAFTS.card!(1);
 const changeOf = (draft: object, n: number) =>

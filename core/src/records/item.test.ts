@@ -13,8 +13,8 @@ import {
   TagName,
   tagsOf,
 } from '../model';
-import { activityKind, itemKind, type ItemMutation, Mutation, newItem, withMarksOf } from '.';
 import { createClock } from '../sync';
+import { activityKind, itemKind, type ItemMutation, Mutation, newItem, withMarksOf } from '.';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;

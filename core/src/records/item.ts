@@ -14,16 +14,16 @@ import {
   NEVER,
   NO_TALLY,
   Note,
+  type Progress,
   PushedText,
   Spans,
   Stage,
-  TagName,
   tagKey,
+  TagName,
+  type Tags,
   Tally,
   TextAnchor,
   Tidying,
-  type Progress,
-  type Tags,
 } from '../model';
 import { CHANGE, decisions, type Kind } from './kind';
 import { latest, mergeRegisters, untouched, withChanges } from './registers';

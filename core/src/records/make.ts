@@ -1,5 +1,4 @@
 import {
-  NEVER,
   type Activity,
   type Card,
   type Feed,
@@ -9,6 +8,7 @@ import {
   type HowMuch,
   type Item,
   type MarkedPassage,
+  NEVER,
   type Recall,
   type SavedSearch,
   type Scope,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { createClock } from '../sync';
-import { DRAFTS, uuid, type Draft } from '../testing';
-import { createRegistry, itemKind, noteKind, REGISTRY, type Change, type Kind, type Stored } from '.';
+import { type Draft, DRAFTS, uuid } from '../testing';
+import { type Change, createRegistry, itemKind, type Kind, noteKind, REGISTRY, type Stored } from '.';
 
 /** Changes as three devices make them, each with a stamp that no other has. */
 function stampedChanges(drafts: readonly Draft[]): Change[] {

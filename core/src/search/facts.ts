@@ -1,6 +1,6 @@
-import { isTagWithin, tagKey, tagsOf, type Item, type Stage } from '../model';
-import type { Filter } from './query';
+import { isTagWithin, type Item, type Stage, tagKey, tagsOf } from '../model';
 import { baseLanguage } from '../text';
+import type { Filter } from './query';
 import { fold } from './words';
 
 /** What filters ask about: what there is to know of an item beside its words. Small, so that all of them fit in memory. */

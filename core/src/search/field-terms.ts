@@ -1,7 +1,7 @@
-import { tidiedTree, tidyingOf } from '../copies';
-import { tagsOf, type Copy, type Highlight, type Item, type WrittenNote } from '../model';
-import { plainText } from '../text';
 import { z } from 'zod';
+import { tidiedTree, tidyingOf } from '../copies';
+import { type Copy, type Highlight, type Item, tagsOf, type WrittenNote } from '../model';
+import { plainText } from '../text';
 import { hostOf } from './facts';
 import type { FieldTerms } from './search-index';
 import { searchTerms } from './words';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { createSearchIndex, fieldTerms, find, nearestTerms, readQuery, tagCounts, type ItemFacts } from '.';
 import type { Scope } from '../model';
+import { createSearchIndex, fieldTerms, find, type ItemFacts, nearestTerms, readQuery, tagCounts } from '.';
 import { countOfBits, distanceWithin, lettersOf } from './spelling';
 
 const NOW = Date.UTC(2026, 10, 24);

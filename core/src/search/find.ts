@@ -1,10 +1,10 @@
 import type { Answer, Scope } from '../model';
 import { baseLanguage } from '../text';
-import { passes, type ItemFacts } from './facts';
+import { type ItemFacts, passes } from './facts';
 import type { QueryWord, SearchQuery } from './query';
 import { withRecency } from './ranking';
 import { nearestTerms } from './spelling';
-import { alternativesOf, type Alternatives, type TermQuery } from './terms';
+import { type Alternatives, alternativesOf, type TermQuery } from './terms';
 
 /** What can be asked of an index, on the device or on the server. */
 export interface TermSource {

@@ -1,6 +1,6 @@
 import type { Passage } from '../model';
 import type { Alternatives } from './terms';
-import { searchWords, type SearchWord } from './words';
+import { type SearchWord, searchWords } from './words';
 
 const WORDS_SHOWN = 32;
 const WORDS_BEFORE = 6;

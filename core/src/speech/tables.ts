@@ -1,7 +1,7 @@
 import type { PlainText, TextBlock, TextRange } from '../text';
+import type { SpeechChoices } from './choices';
 import { spokenLanguage } from './languages';
 import type { CountWords, SpokenLanguage } from './languages/language';
-import type { SpeechChoices } from './choices';
 import { say } from './say';
 
 /** A part of a table with what is said for it. */

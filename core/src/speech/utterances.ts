@@ -2,17 +2,17 @@ import type { Element, Root } from 'hast';
 import {
   baseLanguage,
   languageOf,
+  type PlainText,
   plainText,
   sentences,
-  type PlainText,
   type TextBlock,
   type TextRange,
 } from '../text';
-import { USUAL_SPEECH, type SpeechChoices } from './choices';
+import { type SpeechChoices, USUAL_SPEECH } from './choices';
 import { footnotesIn, marksIn } from './footnotes';
 import { spokenLanguage } from './languages';
 import { dividedBy, passagesInOtherLanguages } from './other-languages';
-import { say, type Pronunciation, type Said } from './say';
+import { type Pronunciation, type Said, say } from './say';
 import { tableSaid } from './tables';
 
 /** What a voice says in one breath: a sentence, or a line that is none. Its range is in the plain text. */

@@ -1,4 +1,4 @@
-import { spansWithin, type Carrier, type Spans } from '../model';
+import { type Carrier, type Spans, spansWithin } from '../model';
 
 /**
  * The length of a strand on a scale that tells 2, 5, 15 and 60 minutes apart at a glance: logarithmic, the

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Id, Instant, Stamp } from '../model';
-import { REGISTRY, type Records, type Registry, type Stored } from '../records';
+import { type Records, REGISTRY, type Registry, type Stored } from '../records';
 
 export const PUSH_LIMIT = 200;
 

@@ -1,5 +1,5 @@
-import { PUSH_LIMIT } from './protocol';
 import type { Mutation } from '../records';
+import { PUSH_LIMIT } from './protocol';
 
 /** A push may have so many bytes; the server takes a little more. */
 const MAX_PUSH_BYTES = 7_000_000;

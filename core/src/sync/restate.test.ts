@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { REGISTRY, type Mutation, type Records, type Stored } from '../records';
+import { type Mutation, type Records, REGISTRY, type Stored } from '../records';
 import { anyChange, uuid } from '../testing';
 import { createClock, restamped, restated } from '.';
 

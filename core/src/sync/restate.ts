@@ -1,5 +1,5 @@
 import { NEVER } from '../model';
-import { REGISTRY, type Mutation, type Records, type Registry } from '../records';
+import { type Mutation, type Records, REGISTRY, type Registry } from '../records';
 
 /**
  * Records as the changes that make them: what a device sends to a server that was set back, so that it learns again what

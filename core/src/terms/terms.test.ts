@@ -1,5 +1,5 @@
-import { stemmerOf } from './stems';
 import { termProfile } from '.';
+import { stemmerOf } from './stems';
 
 const formsOf = (text: string, title: string | null = null, language = 'en') =>
   new Map(termProfile(text, title, language).terms.map(([, count, form]) => [form, count]));

@@ -1,5 +1,5 @@
-import type { Element, ElementContent, Root } from 'hast';
 import fc from 'fast-check';
+import type { Element, ElementContent, Root } from 'hast';
 import {
   blockAt,
   countWords,

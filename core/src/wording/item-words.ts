@@ -1,8 +1,8 @@
-import { isOnWeb } from '../address';
-import type { Item } from '../model';
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { isThisYear } from 'date-fns/isThisYear';
+import { isOnWeb } from '../address';
+import type { Item } from '../model';
 
 /** The title that stands for an item: the reader's own, the page's, or the address until there is one. */
 export function titleOf(item: Item): string {

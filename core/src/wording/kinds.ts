@@ -1,4 +1,4 @@
-import { MAX_CARD_WORDS, MAX_GAPS_AT_ONCE, type CardFault } from '../cards';
+import { type CardFault, MAX_CARD_WORDS, MAX_GAPS_AT_ONCE } from '../cards';
 import type { HighlightKind } from '../model';
 
 /** What a highlight is for, in a word. */

@@ -1,8 +1,8 @@
 import {
   ArrivalSign,
+  CameThrough,
   Capture,
   CaptureOutcome,
-  CameThrough,
   Cause,
   FeedOutcome,
   type PageFacts,

@@ -1,15 +1,15 @@
-import { readPairingCode, type Account } from '@dorvel/core/model';
+import { type Account, readPairingCode } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { answerMessages, type Found, type FromServer, type Standing } from '../messages';
 import { keepChoice, keepTags } from './changes';
-import { kept, type Pairing } from './storage';
 import { linkTo } from './links';
 import { marksOn, showMarksWhenWanted } from './live-marks';
 import { offerMenus } from './menus';
 import { send, sendWhenDue } from './outbox';
-import { saveOtherwise, saveTab, saveWindow, stopBatch, type Batch, type Saved } from './save';
+import { type Batch, type Saved, saveOtherwise, saveTab, saveWindow, stopBatch } from './save';
 import { showSearchLines, wordsSearched } from './search-pages';
 import { isOfNow, isUnpaired, serverAt } from './server';
+import { kept, type Pairing } from './storage';
 
 /** What a menu saved last, until the panel has shown it. */
 let justSaved: { saved: Saved; what: string } | null = null;

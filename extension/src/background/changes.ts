@@ -1,13 +1,13 @@
 import {
-  isPushable,
   type GivenText,
   type HighlightKind,
   type HowMuch,
+  isPushable,
   type MarkedPassage,
 } from '@dorvel/core/model';
 import {
-  changeMaker,
   type ChangeMaker,
+  changeMaker,
   type ItemChoices,
   type Mutation,
   type TagChanges,

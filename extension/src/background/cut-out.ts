@@ -1,9 +1,9 @@
 import { fileAddress } from '@dorvel/core/address';
 import { inBase64, inBase64Url } from '@dorvel/core/model';
-import { keepSave } from './changes';
 import type { Cut, ToCut } from '../content/cut';
-import type { Pairing } from './storage';
+import { keepSave } from './changes';
 import type { Saved } from './save';
+import type { Pairing } from './storage';
 
 /** Saves a part of what is on screen as a picture, with a note of where it was. Null when the reader thought better of it. */
 export async function saveCutOut(pairing: Pairing, tab: chrome.tabs.Tab): Promise<Saved | null> {

@@ -1,12 +1,12 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
 import type { HighlightKind, MarkedPassage } from '@dorvel/core/model';
+import type { ToPage } from '../content/marks';
 import type { LiveMark } from '../messages';
 import { keepMark } from './changes';
-import { kept, type Pairing } from './storage';
-import type { ToPage } from '../content/marks';
 import { send } from './outbox';
-import { saveTab, type Saved } from './save';
+import { type Saved, saveTab } from './save';
 import { serverAt } from './server';
+import { kept, type Pairing } from './storage';
 
 const SCRIPT = 'marks';
 const EVERYWHERE = ['http://*/*', 'https://*/*'];

@@ -1,9 +1,9 @@
-import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { HighlightKind } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { saveCutOut } from './cut-out';
-import { kept, type Pairing } from './storage';
 import { markSelected } from './live-marks';
-import { saveLink, saveSelection, saveTab, type Saved } from './save';
+import { type Saved, saveLink, saveSelection, saveTab } from './save';
+import { kept, type Pairing } from './storage';
 
 type Click = chrome.contextMenus.OnClickData;
 type Tab = chrome.tabs.Tab;

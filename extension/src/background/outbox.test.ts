@@ -1,7 +1,7 @@
 import type { Mutation } from '@dorvel/core/records';
 import type { PushResult } from '@dorvel/core/sync';
-import { kept } from './storage';
 import { send } from './outbox';
+import { kept } from './storage';
 
 const ACCOUNT = { id: '019a0000-0000-7000-8000-000000000001', mail: 'a@example.org', name: 'A' };
 const OTHER = '019a0000-0000-7000-8000-000000000002';

@@ -1,7 +1,7 @@
 import type { Mutation } from '@dorvel/core/records';
-import { PUSH_LIMIT, withinPush, type PushResult } from '@dorvel/core/sync';
-import { kept } from './storage';
+import { PUSH_LIMIT, type PushResult, withinPush } from '@dorvel/core/sync';
 import { isOfNow, isUnpaired, serverAt } from './server';
+import { kept } from './storage';
 
 const ALARM = 'send';
 

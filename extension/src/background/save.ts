@@ -1,8 +1,8 @@
 import { isOnWeb, readAddress } from '@dorvel/core/address';
-import { tagKey, type GivenText, type HowMuch } from '@dorvel/core/model';
+import { type GivenText, type HowMuch, tagKey } from '@dorvel/core/model';
+import { pageAsShown, type Shown } from '../content/as-shown';
 import { keepHowMuch, keepSave } from './changes';
 import { kept, type Pairing } from './storage';
-import { pageAsShown, type Shown } from '../content/as-shown';
 
 /** What the panel is told of a save. */
 export type Saved =

@@ -1,13 +1,13 @@
 import { HOW_MUCH_WORDS } from '@dorvel/core/model';
 import { StrictMode, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { ask, type Standing } from '../messages';
 import { kept, type Settings } from '../background/storage';
+import { ask, type Standing } from '../messages';
+import { Choice, Part } from '../ui/controls';
 import { LiveMarks } from './live-marks';
+import { NotSent } from './not-sent';
 import { PairingPart } from './pairing';
 import { SearchPages } from './search-pages';
-import { NotSent } from './not-sent';
-import { Choice, Part } from '../ui/controls';
 
 const STAYS = [
   { value: '5', label: '5 seconds', seconds: 5 },

@@ -1,14 +1,14 @@
-import { inputWords, titleOf } from '@dorvel/core/wording';
 import {
   HOW_MUCH_WORDS,
-  tagKey,
-  TagName,
-  tagsOf,
   type HowMuch,
   type Item,
   type KnownPage,
   type Stage,
+  tagKey,
+  TagName,
+  tagsOf,
 } from '@dorvel/core/model';
+import { inputWords, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { ask } from '../messages';
 import { Chip, Choice, Field, Part } from '../ui/controls';

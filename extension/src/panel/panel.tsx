@@ -1,12 +1,12 @@
 import { StrictMode, useEffect, useRef, useState } from 'react';
 import { createRoot } from 'react-dom/client';
+import type { Saved } from '../background/save';
 import { ask, type Standing } from '../messages';
+import { Button } from '../ui/controls';
 import { Footer } from './footer';
 import { SavedPage } from './saved-page';
 import { useClosing } from './use-closing';
 import { WindowTabs } from './window-tabs';
-import type { Saved } from '../background/save';
-import { Button } from '../ui/controls';
 
 /** What the panel opened on: the tab before it, unless a menu has just saved something. */
 interface Opened {

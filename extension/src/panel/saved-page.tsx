@@ -1,3 +1,5 @@
+import { isOnWeb } from '@dorvel/core/address';
+import type { Item, KnownPage } from '@dorvel/core/model';
 import {
   alreadySavedWords,
   captureWords,
@@ -6,12 +8,10 @@ import {
   sourceOf,
   titleOf,
 } from '@dorvel/core/wording';
-import { isOnWeb } from '@dorvel/core/address';
-import type { Item, KnownPage } from '@dorvel/core/model';
 import { useState } from 'react';
-import { ask } from '../messages';
 import { linkTo } from '../background/links';
 import type { Saved } from '../background/save';
+import { ask } from '../messages';
 import { Button, Part } from '../ui/controls';
 import { Strand } from '../ui/strand';
 import { Changes } from './changes';

@@ -1,7 +1,7 @@
 import { format } from 'date-fns/format';
 import { useEffect, useState } from 'react';
-import { ask } from '../messages';
 import type { Batch } from '../background/save';
+import { ask } from '../messages';
 import { Button, Part } from '../ui/controls';
 
 /** Every tab of the window at once: each an item of its own, or all under one tag. */

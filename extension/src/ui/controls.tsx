@@ -1,4 +1,4 @@
-import { useId, type ReactNode } from 'react';
+import { type ReactNode, useId } from 'react';
 
 /** A button in words. `main` is what most will press, `loss` takes something away. */
 export function Button({

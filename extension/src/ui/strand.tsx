@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
-import { lengthInWords } from '@dorvel/core/wording';
 import { looseEndPath, strandLength, strandParts } from '@dorvel/core/strand';
+import { lengthInWords } from '@dorvel/core/wording';
 
 const ROOM = 220;
 const ACROSS = 22;

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { hash, verify } from '@node-rs/argon2';
 import type { Account } from '@dorvel/core/model';
+import { hash, verify } from '@node-rs/argon2';
 import { and, count, eq, gt, lt } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from '../db/open';

@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { accountRepository } from './accounts';
-import { openDatabase, type Database } from '../db/open';
+import { type Database, openDatabase } from '../db/open';
 import { tokens } from '../db/schema';
+import { accountRepository } from './accounts';
 import { tokenRepository } from './tokens';
 
 let folder: string;

@@ -1,4 +1,4 @@
-import { fork, type ChildProcess } from 'node:child_process';
+import { type ChildProcess, fork } from 'node:child_process';
 import { setPriority } from 'node:os';
 import path from 'node:path';
 import pLimit from 'p-limit';

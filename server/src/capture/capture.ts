@@ -1,31 +1,31 @@
 import { createHash } from 'node:crypto';
 import { canonicalAddress } from '@dorvel/core/address';
 import { fateOfCopy, saysGone } from '@dorvel/core/copies';
-import { articleOfTree, type Article } from '@dorvel/core/extract';
+import { type Article, articleOfTree } from '@dorvel/core/extract';
 import {
-  MAX_ADDRESS_LENGTH,
-  MAX_COPIES,
   type Capture,
   type CaptureOutcome,
   type Cause,
   type Copy,
   type CopyNote,
   type Item,
+  MAX_ADDRESS_LENGTH,
+  MAX_COPIES,
   type PageFacts,
 } from '@dorvel/core/model';
+import { saveAgain } from '@dorvel/core/queue';
 import { changeMaker, itemKind, withMarksOf } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';
-import { saveAgain } from '@dorvel/core/queue';
 import { v7 as uuidv7 } from 'uuid';
 import { isDiskFull } from '../db/open';
+import type { FetchRules } from '../fetching/fetcher';
+import { sameSite } from '../fetching/same-site';
 import type { Job } from '../jobs/queue';
 import type { Library, LibraryWriter } from '../library/library';
 import type { Extractor } from './extractor';
-import type { FetchRules } from '../fetching/fetcher';
 import type { FileStore } from './files';
 import { obtain, obtainGiven } from './obtain';
-import { keepPictures, type Darkrooms, type KeptPictures } from './pictures';
-import { sameSite } from '../fetching/same-site';
+import { type Darkrooms, keepPictures, type KeptPictures } from './pictures';
 
 export interface CaptureTools {
   extractor: Extractor;

@@ -1,5 +1,5 @@
-import { causeWords } from '@dorvel/core/wording';
 import { gzipSync } from 'node:zlib';
+import { causeWords } from '@dorvel/core/wording';
 import { decodePage } from './decode';
 
 const html = (body: Buffer, type = 'text/html') => {

@@ -1,5 +1,5 @@
 import { causeWords } from '@dorvel/core/wording';
-import { zipSync, strToU8 } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import { isEpub, readEpub } from './epub';
 import { articleFrom } from './inputs';
 

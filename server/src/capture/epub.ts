@@ -1,6 +1,6 @@
+import { type BookPackage, packagePathOf, readBookPackage } from '@dorvel/core/formats';
 import type { Cause } from '@dorvel/core/model';
-import { packagePathOf, readBookPackage, type BookPackage } from '@dorvel/core/formats';
-import { unzipSync, type Unzipped } from 'fflate';
+import { type Unzipped, unzipSync } from 'fflate';
 import type { Attached } from './mime';
 
 type Book =

@@ -1,15 +1,15 @@
 import {
+  type Article,
   articleOfTree,
   extractArticle,
   layoutToTree,
   markdownToHtml,
   PageTooLarge,
-  type Article,
 } from '@dorvel/core/extract';
 import type { Cause, HowMuch } from '@dorvel/core/model';
 import { decodePage, isMarkdown } from './decode';
 import { isEpub, readEpub } from './epub';
-import { readMime, type Attached } from './mime';
+import { type Attached, readMime } from './mime';
 import { readPdf } from './pdf';
 
 /** What came from an address, from a file, or from the reader's hand. */

@@ -1,5 +1,5 @@
 import type { Cause } from '@dorvel/core/model';
-import { simpleParser, type AddressObject, type ParsedMail } from 'mailparser';
+import { type AddressObject, type ParsedMail, simpleParser } from 'mailparser';
 
 /** A file that came along with a text, under the address by which the text speaks of it. */
 export interface Attached {

@@ -1,11 +1,11 @@
 import { isOnWeb } from '@dorvel/core/address';
-import { joinPages, type Article } from '@dorvel/core/extract';
+import { type Article, joinPages } from '@dorvel/core/extract';
 import type { Cause, GivenText, HowMuch } from '@dorvel/core/model';
+import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
+import { sameSite } from '../fetching/same-site';
 import type { Lane } from '../jobs/queue';
 import type { Extracted, Extractor } from './extractor';
-import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
 import type { Attached } from './mime';
-import { sameSite } from '../fetching/same-site';
 
 const PAGE_BYTES_LIMIT = 10_000_000;
 /** Longer articles than this are not cut into pages; what goes on for longer is a listing. */

@@ -1,6 +1,6 @@
-import type { Cause } from '@dorvel/core/model';
 import { constants, inflateSync } from 'node:zlib';
 import type { PlacedPage, PlacedText } from '@dorvel/core/extract';
+import type { Cause } from '@dorvel/core/model';
 import { z } from 'zod';
 
 type Pdf =

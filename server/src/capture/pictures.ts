@@ -1,7 +1,7 @@
 import type { Element, Root } from 'hast';
 import { GivenUp, type Workshop } from '../apart/workshop';
-import type { Lane } from '../jobs/queue';
 import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
+import type { Lane } from '../jobs/queue';
 import type { FileStore } from './files';
 import type { Attached } from './mime';
 import type { PictureInput, Rewritten, RewrittenPicture } from './rewrite-picture';

@@ -5,8 +5,8 @@ import { createClient } from '@libsql/client';
 import { z } from 'zod';
 import { folderStore } from '../capture/files';
 import { readConfig } from '../config';
-import { openSound } from '../db/sound';
 import { pictures } from '../db/schema';
+import { openSound } from '../db/sound';
 
 /** What a backup says of itself; written last, so that a backup without it is none. */
 const Manifest = z.object({

@@ -4,9 +4,9 @@ import { Item } from '@dorvel/core/model';
 import { sql } from 'drizzle-orm';
 import { folderStore } from '../capture/files';
 import { readConfig } from '../config';
-import { examine } from '../library/mend';
 import { copies, items, jobs, pictures } from '../db/schema';
 import { NotSound, openSound } from '../db/sound';
+import { examine } from '../library/mend';
 
 /**
  * Checks a library at rest: the database's integrity, every record, every picture's file, the row of jobs. With `--mend`

@@ -1,9 +1,9 @@
-import { causeWords } from '@dorvel/core/wording';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
 import { HowMuch } from '@dorvel/core/model';
+import { causeWords } from '@dorvel/core/wording';
 import { z } from 'zod';
 import { articleFrom } from '../capture/inputs';
 

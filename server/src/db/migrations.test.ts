@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { REGISTRY, type Stored } from '@dorvel/core/records';
 import { DRAFTS, uuid } from '@dorvel/core/testing';
-import { createClient, type Client, type InValue } from '@libsql/client';
+import { type Client, createClient, type InValue } from '@libsql/client';
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';

@@ -1,5 +1,5 @@
-import { existsSync, openSync, readdirSync, readSync, closeSync, statSync } from 'node:fs';
-import { isDamaged, openDatabase, type Database } from './open';
+import { closeSync, existsSync, openSync, readdirSync, readSync, statSync } from 'node:fs';
+import { type Database, isDamaged, openDatabase } from './open';
 import { accounts } from './schema';
 
 /** A library that must not be opened as it is. `message` says what is wrong, and what brings it back. */

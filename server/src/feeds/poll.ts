@@ -1,3 +1,5 @@
+import { canonicalAddress, readAddress } from '@dorvel/core/address';
+import type { ReadEntry, ReadFeed } from '@dorvel/core/formats';
 import {
   type Cause,
   type Feed,
@@ -8,11 +10,9 @@ import {
   wellFormed,
   withinBounds,
 } from '@dorvel/core/model';
-import { canonicalAddress, readAddress } from '@dorvel/core/address';
-import type { ReadEntry, ReadFeed } from '@dorvel/core/formats';
 import type { HybridClock } from '@dorvel/core/sync';
 import { GivenUp, type Workshop } from '../apart/workshop';
-import { fetchGuarded, type Fetched, type FetchRules } from '../fetching/fetcher';
+import { type Fetched, fetchGuarded, type FetchRules } from '../fetching/fetcher';
 import type { DueFeed, FeedMemory } from '../library/feeds';
 import type { Library, LibraryWriter } from '../library/library';
 import { saveFor } from '../library/save-for';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { nextPollAt, type Look } from './when';
+import { type Look, nextPollAt } from './when';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;

@@ -2,7 +2,7 @@ import http from 'node:http';
 import https from 'node:https';
 import type { Readable } from 'node:stream';
 import zlib from 'node:zlib';
-import { clipped, type Cause } from '@dorvel/core/model';
+import { type Cause, clipped } from '@dorvel/core/model';
 import { ForbiddenAddress, guardedLookup, isAllowedHost, isForbiddenLiteral } from './addresses';
 
 export interface FetchRules {

@@ -6,11 +6,11 @@ import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
-import { openDatabase, type Database } from '../db/open';
+import { type Database, openDatabase } from '../db/open';
 import { copies, findables, jobs, pictures, profiles } from '../db/schema';
 import { eraseLetGo } from './erase';
 import { findableLibrary } from './findable';
-import { libraryOf, type Library } from './library';
+import { type Library, libraryOf } from './library';
 import { examine } from './mend';
 import { takePush } from './take-mutations';
 

@@ -1,16 +1,16 @@
-import { highlightKind, newItem } from '@dorvel/core/records';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { NEVER, type Copy, type Highlight, type Item } from '@dorvel/core/model';
-import { createSearchIndex, factsOf, find, itemTerms, readQuery, type ItemFacts } from '@dorvel/core/search';
+import { type Copy, type Highlight, type Item, NEVER } from '@dorvel/core/model';
+import { highlightKind, newItem } from '@dorvel/core/records';
+import { createSearchIndex, factsOf, find, type ItemFacts, itemTerms, readQuery } from '@dorvel/core/search';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
+import { type Database, openDatabase } from '../db/open';
+import { findables } from '../db/schema';
 import { findableLibrary, putMissingFindables } from './findable';
 import { libraryOf } from './library';
-import { openDatabase, type Database } from '../db/open';
-import { findables } from '../db/schema';
 
 const NOW = Date.UTC(2026, 10, 24);
 let folder: string;

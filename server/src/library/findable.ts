@@ -1,24 +1,24 @@
 import { Copy, type Item } from '@dorvel/core/model';
+import { highlightKind, noteKind } from '@dorvel/core/records';
 import {
+  factsOf,
   FIELD_WEIGHTS,
   FIELDS,
-  factsOf,
   findableKey,
   isSameText,
+  type ItemFacts,
   itemTerms,
   notesByItem,
+  type Phrase,
   readText,
   SCOPE_FIELDS,
-  type ItemFacts,
-  type Phrase,
   type TermQuery,
   type TermSource,
 } from '@dorvel/core/search';
-import { and, asc, eq, gt, isNull, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Database, Transaction } from '../db/open';
-import { highlightKind, noteKind } from '@dorvel/core/records';
-import { recordsIn } from './records';
 import { copies, findables, items } from '../db/schema';
+import { recordsIn } from './records';
 import { readStored, readStoredItem } from './stored';
 
 /**

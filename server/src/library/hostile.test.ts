@@ -5,17 +5,17 @@ import { articleOfTree } from '@dorvel/core/extract';
 import { createClock, PullResponse } from '@dorvel/core/sync';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
+import { accountRepository } from '../accounts/accounts';
 import { workshopInPlace } from '../apart/in-place';
 import { capture } from '../capture/capture';
 import { folderStore } from '../capture/files';
+import { type Database, openDatabase } from '../db/open';
 import { pollFeed } from '../feeds/poll';
-import { takePush } from './take-mutations';
-import { saveFor } from './save-for';
-import { accountRepository } from '../accounts/accounts';
-import { findableLibrary } from './findable';
 import { jobRepository } from '../jobs/queue';
-import { libraryOf, type Library } from './library';
-import { openDatabase, type Database } from '../db/open';
+import { findableLibrary } from './findable';
+import { type Library, libraryOf } from './library';
+import { saveFor } from './save-for';
+import { takePush } from './take-mutations';
 
 jest.mock('../fetching/fetcher', () => ({
   fetchGuarded: (address: string) =>

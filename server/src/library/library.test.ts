@@ -5,11 +5,11 @@ import type { Mutation } from '@dorvel/core/records';
 import { createClock, type PushResult } from '@dorvel/core/sync';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { takeMutation } from './take-mutations';
 import { accountRepository } from '../accounts/accounts';
+import { type Database, isDiskFull, openDatabase } from '../db/open';
 import { jobRepository, LEASE_MS } from '../jobs/queue';
 import { libraryOf } from './library';
-import { isDiskFull, openDatabase, type Database } from '../db/open';
+import { takeMutation } from './take-mutations';
 
 let folder: string;
 let database: Database;

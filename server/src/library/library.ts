@@ -1,12 +1,12 @@
 import { Copy, type GivenText, type Highlight, type Item } from '@dorvel/core/model';
 import {
+  type Change,
   highlightKind,
   itemKind,
-  noteKind,
-  REGISTRY,
-  type Change,
   type Kind,
+  noteKind,
   type Records,
+  REGISTRY,
   type Registry,
   type Stored,
 } from '@dorvel/core/records';
@@ -15,7 +15,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from '../db/open';
 import { accounts, copies, feeds, items, jobs, pictures, records } from '../db/schema';
 import { feedWriter } from './feeds';
-import { putFindable, type FreshTerms } from './findable';
+import { type FreshTerms, putFindable } from './findable';
 import { recordsIn, recordWriter } from './records';
 import { readRecord, readStored, readStoredItem, readStoredItems, storable } from './stored';
 

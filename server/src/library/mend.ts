@@ -1,5 +1,5 @@
-import { Copy, withinBounds, type Item } from '@dorvel/core/model';
-import { itemKind, REGISTRY, type Kind } from '@dorvel/core/records';
+import { Copy, type Item, withinBounds } from '@dorvel/core/model';
+import { itemKind, type Kind, REGISTRY } from '@dorvel/core/records';
 import { and, eq, sql } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { Database } from '../db/open';

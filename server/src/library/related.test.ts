@@ -1,19 +1,19 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { NEVER, type Copy, type Item } from '@dorvel/core/model';
-import { createRelatedIndex } from '@dorvel/core/relate';
+import { type Copy, type Item, NEVER } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
+import { createRelatedIndex } from '@dorvel/core/relate';
 import { termProfile } from '@dorvel/core/terms';
 import { v7 as uuidv7 } from 'uuid';
-import { workshopInPlace } from '../apart/in-place';
-import { TEXT_TASKS } from '../tasks/texts';
 import { accountRepository } from '../accounts/accounts';
+import { workshopInPlace } from '../apart/in-place';
+import { type Database, openDatabase } from '../db/open';
+import { profiles } from '../db/schema';
+import { TEXT_TASKS } from '../tasks/texts';
 import { libraryOf } from './library';
-import { openDatabase, type Database } from '../db/open';
 import { workshopProfiler } from './profiler';
 import { relatedLibrary } from './related';
-import { profiles } from '../db/schema';
 
 const PROFILER = workshopProfiler(workshopInPlace(TEXT_TASKS));
 

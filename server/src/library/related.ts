@@ -1,10 +1,10 @@
-import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
-import { createRelatedIndex, suggestTags, type Related, type TagSuggestion } from '@dorvel/core/relate';
+import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
+import { createRelatedIndex, type Related, suggestTags, type TagSuggestion } from '@dorvel/core/relate';
 import { PROFILE_VERSION, TermProfile } from '@dorvel/core/terms';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import type { Database } from '../db/open';
-import type { Profiler } from './profiler';
 import { copies, items, profiles } from '../db/schema';
+import type { Profiler } from './profiler';
 import { readStoredItem } from './stored';
 
 /** Which items of an account's library are near to one another; see core/relate. */

@@ -1,10 +1,10 @@
 import {
-  MAX_NOTE_LENGTH,
-  tagKey,
-  TagName,
   type GivenText,
   type HowMuch,
   type Item,
+  MAX_NOTE_LENGTH,
+  tagKey,
+  TagName,
 } from '@dorvel/core/model';
 import { changeMaker, itemKind, type ItemMutation } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';

@@ -1,5 +1,5 @@
-import { wellFormedWithin, withinBounds, type Item } from '@dorvel/core/model';
-import { itemKind, type Change, type Kind, type Stored } from '@dorvel/core/records';
+import { type Item, wellFormedWithin, withinBounds } from '@dorvel/core/model';
+import { type Change, itemKind, type Kind, type Stored } from '@dorvel/core/records';
 import type { z } from 'zod';
 
 /** A record that would not be read again. */

@@ -1,23 +1,23 @@
-import { inputWords } from '@dorvel/core/wording';
-import { canonicalAddress, isOnWeb, isLocalAddress, readAddress } from '@dorvel/core/address';
+import { canonicalAddress, isLocalAddress, isOnWeb, readAddress } from '@dorvel/core/address';
 import { clipped, instantOf, type Item } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
+  type Change,
   changeMaker,
   feedKind,
-  itemKind,
-  newItem,
-  type Change,
   type FeedMutation,
+  itemKind,
   type ItemMutation,
   type Kind,
+  newItem,
 } from '@dorvel/core/records';
 import { FUTURE_TOLERANCE_MS, type HybridClock, type PushResult } from '@dorvel/core/sync';
+import { inputWords } from '@dorvel/core/wording';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
+import { isOfDatabase } from '../db/open';
 import { FeedMemory } from './feeds';
 import type { Library, LibraryWriter } from './library';
-import { isOfDatabase } from '../db/open';
 import { Unstorable } from './stored';
 
 /** What taking a mutation into the library needs from outside. */

@@ -1,8 +1,8 @@
 import type { HybridClock } from '@dorvel/core/sync';
 import type { Logger } from 'pino';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
-import { GivenUp, type Workshop } from '../apart/workshop';
 import type { KnownMailbox, Mailboxes } from '../accounts/mailboxes';
+import { GivenUp, type Workshop } from '../apart/workshop';
 import type { Library } from '../library/library';
 import { saveFor } from '../library/save-for';
 import type { ReadLetter } from './read-mail';

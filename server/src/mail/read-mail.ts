@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { fileAddress, letterAddress, readAddresses } from '@dorvel/core/address';
 import type { GivenText } from '@dorvel/core/model';
-import { simpleParser, type ParsedMail } from 'mailparser';
+import { type ParsedMail, simpleParser } from 'mailparser';
 
 /** What is to be saved of a mail. */
 export interface MailWish {

@@ -2,8 +2,8 @@ import { closeSync, createReadStream, createWriteStream, openSync, writeSync } f
 import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import type { MessagePort } from 'node:worker_threads';
-import { Copy, type Chapter } from '@dorvel/core/model';
-import { SHIPPED_LANGUAGES, titleUtterance, utterances, voiceFor, type Utterance } from '@dorvel/core/speech';
+import { type Chapter, Copy } from '@dorvel/core/model';
+import { SHIPPED_LANGUAGES, titleUtterance, type Utterance, utterances, voiceFor } from '@dorvel/core/speech';
 import { plainText, SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
 import init from '@echogarden/espeak-ng-emscripten';
 import NodeID3 from 'node-id3';

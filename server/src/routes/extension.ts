@@ -1,32 +1,32 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
 import {
+  type Account,
   CopyParams,
   ExtensionAccount,
   FoundElsewhere,
+  type Item,
   KnownPage,
   MarkedAddresses,
   PageAsked,
   tagKey,
   WordsAsked,
-  type Account,
-  type Item,
 } from '@dorvel/core/model';
-import { type HybridClock, PROTOCOL_HEADER, PushRequest, PushResponse } from '@dorvel/core/sync';
 import { Mutation } from '@dorvel/core/records';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { find, readQuery } from '@dorvel/core/search';
+import { type HybridClock, PROTOCOL_HEADER, PushRequest, PushResponse } from '@dorvel/core/sync';
 import { reasonForTag } from '@dorvel/core/wording';
 import cors from 'cors';
-import { Router, type RequestHandler } from 'express';
+import { type RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import type { Tokens } from '../accounts/tokens';
 import type { FindableLibrary } from '../library/findable';
 import type { Library } from '../library/library';
 import type { RelatedLibrary } from '../library/related';
-import type { Tokens } from '../accounts/tokens';
-import { accountOf, refuseOldClients } from './guard';
-import { HttpProblem, notFound } from './problem';
-import { jsonBody } from './json-body';
 import { takePush } from '../library/take-mutations';
+import { accountOf, refuseOldClients } from './guard';
+import { jsonBody } from './json-body';
+import { HttpProblem, notFound } from './problem';
 
 interface ExtensionParts {
   tokens: Tokens;

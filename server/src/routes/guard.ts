@@ -1,8 +1,8 @@
 import { isIP } from 'node:net';
-import { parse as parseCookies } from 'cookie';
-import type { CookieOptions, Request, RequestHandler, Response } from 'express';
 import type { Account } from '@dorvel/core/model';
 import { PROTOCOL_HEADER } from '@dorvel/core/sync';
+import { parse as parseCookies } from 'cookie';
+import type { CookieOptions, Request, RequestHandler, Response } from 'express';
 import type { Accounts } from '../accounts/accounts';
 import { HttpProblem, unauthenticated } from './problem';
 

@@ -1,5 +1,5 @@
 import { Mailbox, MailboxChanges } from '@dorvel/core/model';
-import { Router, type Response } from 'express';
+import { type Response, Router } from 'express';
 import type { Mailboxes } from '../accounts/mailboxes';
 import { accountOf } from './guard';
 import { notFound } from './problem';

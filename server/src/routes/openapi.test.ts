@@ -1,5 +1,5 @@
 import { pino } from 'pino';
-import { createApp, type AppParts } from '../app';
+import { type AppParts, createApp } from '../app';
 import { readConfig } from '../config';
 import { openApi } from './openapi';
 

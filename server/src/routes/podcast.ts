@@ -1,7 +1,7 @@
 import { podcastFeed } from '@dorvel/core/formats';
 import { Id, Podcast } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { Router, type Request, type Response } from 'express';
+import { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import type { Podcasts } from '../publish/podcasts';

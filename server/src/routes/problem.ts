@@ -1,5 +1,5 @@
-import { inputWords } from '@dorvel/core/wording';
 import { Problem } from '@dorvel/core/model';
+import { inputWords } from '@dorvel/core/wording';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';

@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
-import { Id, HowMuch, MAX_ADDRESS_LENGTH } from '@dorvel/core/model';
+import { HowMuch, Id, MAX_ADDRESS_LENGTH } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import escapeHtml from 'escape-html';
-import express, { Router, type Response } from 'express';
+import express, { type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import type { Library } from '../library/library';
 import type { Tokens } from '../accounts/tokens';
+import type { Library } from '../library/library';
 import { saveFor } from '../library/save-for';
 import { takeMutation } from '../library/take-mutations';
 

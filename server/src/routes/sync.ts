@@ -4,8 +4,8 @@ import type { Logger } from 'pino';
 import type { Accounts } from '../accounts/accounts';
 import type { ChangeBell } from '../library/bell';
 import type { Library } from '../library/library';
-import { accountOf, sessionToken } from './guard';
 import { takePush } from '../library/take-mutations';
+import { accountOf, sessionToken } from './guard';
 
 const HEARTBEAT_MS = 25_000;
 

@@ -1,4 +1,4 @@
-import { rewritePicture } from '../capture/rewrite-picture';
 import { serve } from '../apart/serve';
+import { rewritePicture } from '../capture/rewrite-picture';
 
 serve({ rewrite: rewritePicture });

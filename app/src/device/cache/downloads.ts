@@ -1,8 +1,8 @@
 import type { Copy, Item } from '@dorvel/core/model';
 import type { Element, Root } from 'hast';
+import type { DeviceStore, KeptCopy } from '@/device/store/store';
 import { api } from '@/device/sync/api';
 import { PICTURE_CACHE } from './picture-cache';
-import type { DeviceStore, KeptCopy } from '@/device/store/store';
 
 /** Items whose copies are brought to the device ahead of reading, with their pictures. */
 export function isWantedHere(item: Item): boolean {

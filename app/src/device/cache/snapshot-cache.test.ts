@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import { copyAtHand, takeSnapshot, textOf } from './snapshot-cache';
 import { DeviceStore, type KeptCopy } from '@/device/store/store';
+import { copyAtHand, takeSnapshot, textOf } from './snapshot-cache';
 
 jest.mock('@/device/store/account', () => ({ useAccount: { getState: () => ({ store: null }) } }));
 

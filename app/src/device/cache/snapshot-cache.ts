@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { plainText, wordStarts, type PlainText } from '@dorvel/core/text';
+import { type PlainText, plainText, wordStarts } from '@dorvel/core/text';
 import { useAccount } from '@/device/store/account';
 import type { DeviceStore, KeptCopy } from '@/device/store/store';
 

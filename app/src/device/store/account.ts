@@ -1,11 +1,11 @@
 import { Account, type NewAccount } from '@dorvel/core/model';
 import type { z } from 'zod';
 import { create } from 'zustand';
+import { PICTURE_CACHE } from '@/device/cache/picture-cache';
 import { api } from '@/device/sync/api';
+import { journalledChanges } from './journal';
 import { readSetting, writeSetting } from './settings-storage';
 import { DeviceStore } from './store';
-import { PICTURE_CACHE } from '@/device/cache/picture-cache';
-import { journalledChanges } from './journal';
 
 interface AccountState {
   /** Whose library is on this device; null before anyone has signed in. */

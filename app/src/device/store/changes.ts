@@ -1,39 +1,39 @@
-import { canonicalAddress, type AddressReading } from '@dorvel/core/address';
+import { type AddressReading, canonicalAddress } from '@dorvel/core/address';
 import {
   type Activity,
-  tagKey,
-  TagName,
-  type HighlightKind,
-  type MarkedPassage,
   type Card,
-  type Recall,
-  type SavedSearch,
-  type WrittenNote,
-  type Scope,
   type GivenText,
+  type HighlightKind,
   type HowMuch,
   type Item,
+  type MarkedPassage,
+  type Recall,
+  type SavedSearch,
+  type Scope,
   type Spans,
+  tagKey,
+  TagName,
   type TextAnchor,
+  type WrittenNote,
 } from '@dorvel/core/model';
+import { saveAgain } from '@dorvel/core/queue';
 import {
+  type CardChanges,
   changeMaker,
-  type ItemChoices,
   type FeedChanges,
   type HighlightChanges,
-  type CardChanges,
-  type NoteChanges,
+  type ItemChoices,
   type Mutation,
+  type NoteChanges,
   type TagChanges,
 } from '@dorvel/core/records';
-import { saveAgain } from '@dorvel/core/queue';
 import Dexie from 'dexie';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
+import { syncSoon, tellOf } from '@/device/sync/sync-loop';
 import { useAccount } from './account';
 import { clock } from './clock';
-import type { DeviceStore } from './store';
-import { syncSoon, tellOf } from '@/device/sync/sync-loop';
 import { journalChanges, journalledChanges } from './journal';
+import type { DeviceStore } from './store';
 
 const make = changeMaker({ clock, newId: uuidv7, now: Date.now });
 

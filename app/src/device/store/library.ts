@@ -1,8 +1,8 @@
 import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } from '@dorvel/core/model';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
+import { cacheSnapshot, copyAtHand, itemAtHand, takeSnapshot } from '@/device/cache/snapshot-cache';
 import { useAccount } from './account';
-import { copyAtHand, itemAtHand, cacheSnapshot, takeSnapshot } from '@/device/cache/snapshot-cache';
 import { atPace, usePace } from './pace';
 import type { KeptCopy, SetAside } from './store';
 

@@ -1,5 +1,5 @@
 import type { Activity, Item } from '@dorvel/core/model';
-import { paceFactor, pacesOf, type Pace } from '@dorvel/core/reading';
+import { type Pace, paceFactor, pacesOf } from '@dorvel/core/reading';
 import { liveQuery } from 'dexie';
 import { z } from 'zod';
 import { create } from 'zustand';

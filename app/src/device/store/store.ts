@@ -1,21 +1,21 @@
 import {
-  LAST_INSTANT,
   type Activity,
   type Card,
   type Copy,
   type Feed,
   type Highlight,
   type Item,
+  LAST_INSTANT,
   type SavedSearch,
   type WrittenNote,
 } from '@dorvel/core/model';
 import {
-  itemKind,
-  REGISTRY,
   type Change,
+  itemKind,
   type Kind,
   type Mutation,
   type Records,
+  REGISTRY,
   type Registry,
   type Stored,
 } from '@dorvel/core/records';

@@ -1,19 +1,19 @@
+import { clientOf } from '@dorvel/core/client';
 import {
   Account,
   Copy,
   FindResponse,
   MadeToken,
   Mailbox,
-  Podcast,
-  Setup,
-  TokenList,
   type NewAccount,
   type NewToken,
+  Podcast,
   type Question,
+  Setup,
+  TokenList,
 } from '@dorvel/core/model';
-import { clientOf } from '@dorvel/core/client';
-import { PullResponse, PushResponse } from '@dorvel/core/sync';
 import type { Mutation } from '@dorvel/core/records';
+import { PullResponse, PushResponse } from '@dorvel/core/sync';
 import type { z } from 'zod';
 
 const { read, send } = clientOf({

@@ -1,13 +1,13 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { itemKind, type Mutation, newItem, type Records } from '@dorvel/core/records';
 import { createClock, type PushResult } from '@dorvel/core/sync';
-import { ServerProblem, Unreachable } from '@dorvel/core/client';
-import { api } from './api';
 import { clock } from '@/device/store/clock';
-import { receive, send } from './exchange';
 import { DeviceStore } from '@/device/store/store';
+import { api } from './api';
+import { receive, send } from './exchange';
 
 jest.mock('@/device/store/settings-storage', () => ({
   readSetting: (_name: string, _schema: unknown, otherwise: unknown) => otherwise,

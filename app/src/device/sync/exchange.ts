@@ -1,12 +1,12 @@
 import { isOnWeb } from '@dorvel/core/address';
-import { isPushable, type Item } from '@dorvel/core/model';
-import { itemKind, REGISTRY, type Mutation } from '@dorvel/core/records';
-import { PUSH_LIMIT, restated, withinPush, type PushResult } from '@dorvel/core/sync';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
+import { isPushable, type Item } from '@dorvel/core/model';
+import { itemKind, type Mutation, REGISTRY } from '@dorvel/core/records';
+import { PUSH_LIMIT, type PushResult, restated, withinPush } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
-import { api } from './api';
 import { clock, setServerTime } from '@/device/store/clock';
 import type { DeviceStore, Unsent } from '@/device/store/store';
+import { api } from './api';
 
 export type News = { kind: 'already-saved'; itemId: string } | { kind: 'refused'; says: string };
 

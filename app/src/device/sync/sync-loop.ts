@@ -1,10 +1,10 @@
-import { create } from 'zustand';
-import { useAccount } from '@/device/store/account';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
+import { create } from 'zustand';
 import { downloadAhead } from '@/device/cache/downloads';
 import { eraseLetGo } from '@/device/cache/erase';
+import { useAccount } from '@/device/store/account';
 import { serverTime } from '@/device/store/clock';
-import { receive, send, type News } from './exchange';
+import { type News, receive, send } from './exchange';
 
 interface SyncState {
   online: boolean;

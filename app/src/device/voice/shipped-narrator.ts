@@ -1,10 +1,10 @@
 import { type Utterance, voiceFor } from '@dorvel/core/speech';
 import { countWords, listeningMinutes } from '@dorvel/core/text';
 import { wrap } from 'comlink';
+import { createTwinPlayer } from './double-buffered-player';
 import type { NarratorMaker } from './narrator';
 import { placeAfter } from './skip';
 import { SHIPPED_VOICES, type ShippedVoice, type Spoken, type Synthesizer } from './synthesizer';
-import { createTwinPlayer } from './double-buffered-player';
 
 /** Sentences made ahead of being heard: half a minute or so, enough for a slow phone to stay in front. */
 const AHEAD = 4;

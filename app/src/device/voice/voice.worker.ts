@@ -3,8 +3,8 @@ import { SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
 import init from '@echogarden/espeak-ng-emscripten';
 import { expose, transfer } from 'comlink';
 import { WaveFile } from 'wavefile';
-import type { Spoken, Synthesizer } from './synthesizer';
 import { offsetsOfMarkup, toMarkup } from './markup';
+import type { Spoken, Synthesizer } from './synthesizer';
 
 /** The voice that ships, in a worker: nothing of it needs a network, and no sentence holds up the page. */
 const ready = init().then((engine) => {

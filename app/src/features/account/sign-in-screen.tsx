@@ -1,10 +1,10 @@
-import { inputWords } from '@dorvel/core/wording';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { Mail, NewAccount, type Setup } from '@dorvel/core/model';
+import { inputWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { api } from '@/device/sync/api';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';

@@ -1,21 +1,21 @@
 import { readAddress } from '@dorvel/core/address';
 import type { GivenText } from '@dorvel/core/model';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/store/changes';
-import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNoteSheet } from '@/features/notes/note-store';
+import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
+import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
-import { TEXT_FILES, wishesOfFiles, wishesOfText, type Wishes } from './files';
+import { TEXT_FILES, type Wishes, wishesOfFiles, wishesOfText } from './files';
 import { GivenTextField } from './given-text';
-import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { SaveMany } from './save-many';
-import { useSavingSettings } from '@/features/settings/saving-settings-store';
 
 /** Paste or type an address; one press, and it is in the Inbox. */
 export function AddSheet() {

@@ -1,6 +1,6 @@
 import { canonicalAddress, fileAddress, readAddress, readAddresses } from '@dorvel/core/address';
 import type { Bookmark } from '@dorvel/core/formats';
-import { inBase64, inBase64Url, isPushable, type GivenText } from '@dorvel/core/model';
+import { type GivenText, inBase64, inBase64Url, isPushable } from '@dorvel/core/model';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
 export interface SaveRequest {

@@ -1,5 +1,5 @@
-import { isPushable, type GivenText } from '@dorvel/core/model';
-import { useId, useState, type ClipboardEvent } from 'react';
+import { type GivenText, isPushable } from '@dorvel/core/model';
+import { type ClipboardEvent, useId, useState } from 'react';
 import { Text, View } from 'react-native';
 import { givenOf, TEXT_FILES, TOO_LARGE } from './files';
 

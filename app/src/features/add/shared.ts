@@ -1,14 +1,14 @@
 import { readAddress } from '@dorvel/core/address';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { useEffect } from 'react';
 import { z } from 'zod';
+import { takeSharedFiles } from '@/device/cache/share-cache';
 import { useAccount } from '@/device/store/account';
 import { choose, saveAddress } from '@/device/store/changes';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
-import { alreadySavedWords } from '@dorvel/core/wording';
-import { useNotices } from '@/ui/notices';
-import { takeSharedFiles } from '@/device/cache/share-cache';
-import { useAddSheet } from './add-store';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
+import { useNotices } from '@/ui/notices';
+import { useAddSheet } from './add-store';
 
 const Waiting = z.array(z.string());
 

@@ -1,6 +1,6 @@
-import { CARD_FAULT_WORDS } from '@dorvel/core/wording';
 import { cardFaults, gapsIn, isHopeless, makeGap, withoutGaps } from '@dorvel/core/cards';
 import type { Card } from '@dorvel/core/model';
+import { CARD_FAULT_WORDS } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeCard, makeCards } from '@/device/store/changes';

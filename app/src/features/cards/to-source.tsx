@@ -4,9 +4,9 @@ import { titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text } from 'react-native';
+import { atMark } from '@/article/at-highlight';
 import { textOf } from '@/device/cache/snapshot-cache';
 import { useCopy, useItem } from '@/device/store/library';
-import { atMark } from '@/article/at-highlight';
 
 /** The way back from a card to the passage that it was made of. */
 export function ToSource({ source }: { source: NonNullable<Card['source']> }) {

@@ -1,4 +1,4 @@
-import { recallPlan, type RecallPlan } from '@dorvel/core/cards';
+import { type RecallPlan, recallPlan } from '@dorvel/core/cards';
 import { useEffect, useMemo, useState } from 'react';
 import { useCards } from '@/device/store/library';
 import { useFromMemorySettings } from './from-memory-store';

@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
-import { inHours } from '@dorvel/core/wording';
 import { inStage, readingState } from '@dorvel/core/queue';
-import { minutesLeft, weekByWeek, type Week } from '@dorvel/core/reading';
+import { minutesLeft, type Week, weekByWeek } from '@dorvel/core/reading';
+import { inHours } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import { useMemo, useState } from 'react';

@@ -2,7 +2,7 @@ import { Text, View } from 'react-native';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { SectionHeading } from '@/ui/section-heading';
 import { bookmarklet } from './bookmarklet';
-import { CopyButton, SecretNote, TokenMaker, type MakeToken } from './make-token';
+import { CopyButton, type MakeToken, SecretNote, TokenMaker } from './make-token';
 
 /** A bookmark that runs on the page it is pressed on, for browsers without buttons of ours. */
 export function Bookmark({ make }: { make: MakeToken }) {

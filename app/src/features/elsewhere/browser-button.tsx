@@ -1,7 +1,7 @@
 import { pairingCode } from '@dorvel/core/model';
 import { Text, View } from 'react-native';
 import { SectionHeading } from '@/ui/section-heading';
-import { CopyButton, SecretNote, TokenMaker, type MakeToken } from './make-token';
+import { CopyButton, type MakeToken, SecretNote, TokenMaker } from './make-token';
 
 /** The extension: a button in the browser, joined to this library by a code. */
 export function BrowserButton({ make }: { make: MakeToken }) {

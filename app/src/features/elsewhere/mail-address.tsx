@@ -1,4 +1,4 @@
-import { Sender, type Mailbox } from '@dorvel/core/model';
+import { type Mailbox, Sender } from '@dorvel/core/model';
 import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import type { z } from 'zod';

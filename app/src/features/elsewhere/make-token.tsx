@@ -1,6 +1,6 @@
-import { inputWords } from '@dorvel/core/wording';
 import { NewToken, type TokenScope } from '@dorvel/core/model';
-import { useState, type ReactNode } from 'react';
+import { inputWords } from '@dorvel/core/wording';
+import { type ReactNode, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';

@@ -1,5 +1,5 @@
+import { type Feed, type FeedMode, feedTitle, TagName } from '@dorvel/core/model';
 import { feedWords, inputWords, momentWords } from '@dorvel/core/wording';
-import { feedTitle, TagName, type Feed, type FeedMode } from '@dorvel/core/model';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeFeed } from '@/device/store/changes';

@@ -1,5 +1,5 @@
 import { canonicalAddress } from '@dorvel/core/address';
-import { feedTitle, type Feed, type FeedEntry, type Item } from '@dorvel/core/model';
+import { type Feed, type FeedEntry, feedTitle, type Item } from '@dorvel/core/model';
 
 /** An entry of a feed as it is put before the reader. */
 export interface Offer {

@@ -1,6 +1,6 @@
-import { feedWords } from '@dorvel/core/wording';
 import { readAddress } from '@dorvel/core/address';
-import { feedTitle, type Feed } from '@dorvel/core/model';
+import { type Feed, feedTitle } from '@dorvel/core/model';
+import { feedWords } from '@dorvel/core/wording';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';

@@ -1,6 +1,6 @@
 import { feedTitle } from '@dorvel/core/model';
-import { Linking, Pressable, Text, View } from 'react-native';
 import { whenWords } from '@dorvel/core/wording';
+import { Linking, Pressable, Text, View } from 'react-native';
 import { Button } from '@/ui/button';
 import { instantOfEntry, type Offer } from './feed-view';
 

@@ -1,4 +1,4 @@
-import { feedTitle, type Feed } from '@dorvel/core/model';
+import { type Feed, feedTitle } from '@dorvel/core/model';
 import { useId, useState } from 'react';
 import { Text, View } from 'react-native';
 import { handOutFile } from '@/device/cache/download-file';

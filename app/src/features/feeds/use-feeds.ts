@@ -1,17 +1,17 @@
 import { readAddress } from '@dorvel/core/address';
-import { feedTitle, type Feed } from '@dorvel/core/model';
+import { type Feed, feedTitle } from '@dorvel/core/model';
+import { alreadySavedWords } from '@dorvel/core/wording';
 import { useMemo } from 'react';
 import {
   changeFeed,
   choose,
   feedIdOf,
+  type Followed,
   followFeeds,
   saveAddress,
-  type Followed,
 } from '@/device/store/changes';
 import { useFeeds, useItems } from '@/device/store/library';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
-import { alreadySavedWords } from '@dorvel/core/wording';
 import { useNotices } from '@/ui/notices';
 import { newOffers, type Offer } from './feed-view';
 

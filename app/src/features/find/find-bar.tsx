@@ -1,13 +1,13 @@
 import type { Scope } from '@dorvel/core/model';
+import { useRouter } from 'expo-router';
 import Search from 'lucide-react-native/icons/search';
 import X from 'lucide-react-native/icons/x';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
-import { useRouter } from 'expo-router';
 import { ScrollView, TextInput } from 'react-native';
 import { keepSearch, removeSearch } from '@/device/store/changes';
 import { useSearches } from '@/device/store/library';
-import { Chip } from '@/ui/chip';
 import { IconButton } from '@/ui/button';
+import { Chip } from '@/ui/chip';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';

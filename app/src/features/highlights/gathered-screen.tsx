@@ -7,10 +7,10 @@ import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { OrderedList } from '@/ui/ordered-list';
 import { PlaceHeader } from '@/ui/place-header';
+import { TakeAlong } from './export-highlights';
 import { useGathered } from './gathered-store';
 import { inRuns } from './marks-view';
 import { MarkButton, OneMark } from './one-mark';
-import { TakeAlong } from './export-highlights';
 
 /** Highlights that were laid together, from one item or many: to be put in order and taken along. */
 export function GatheredScreen() {

@@ -1,5 +1,5 @@
-import { readSetting } from '@/device/store/settings-storage';
 import { z } from 'zod';
+import { readSetting } from '@/device/store/settings-storage';
 import { useGathered } from './gathered-store';
 
 const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;

@@ -1,5 +1,5 @@
+import { type Highlight, HighlightKind, MAX_NOTE_LENGTH } from '@dorvel/core/model';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
-import { HighlightKind, MAX_NOTE_LENGTH, type Highlight } from '@dorvel/core/model';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { changeMark } from '@/device/store/changes';
@@ -10,8 +10,8 @@ import { WritingField } from '@/features/notes/writing-field';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Sheet } from '@/ui/sheet';
-import { copyPassage, sharePassage } from './share-highlights';
 import { removeMark } from './marking';
+import { copyPassage, sharePassage } from './share-highlights';
 
 const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KIND_WORDS[value] }));
 

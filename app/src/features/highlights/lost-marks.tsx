@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
+import type { PlacedMark } from '@/article/at-highlight';
 import { SectionHeading } from '@/ui/section-heading';
 import { HighlightSheet } from './highlight-sheet';
-import type { PlacedMark } from '@/article/at-highlight';
 
 /** Under an article: what was marked in it and does not stand in this copy any more. Never dropped, never put elsewhere. */
 export function LostMarks({ marks }: { marks: readonly PlacedMark[] }) {

@@ -1,5 +1,5 @@
-import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { HighlightKind } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 
 interface MarkBarProps {
   onMark(kind: HighlightKind): void;

@@ -1,9 +1,9 @@
 import { passageAt } from '@dorvel/core/highlight';
-import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import type { Highlight, HighlightKind } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
+import type { PlacedMark } from '@/article/at-highlight';
 import { changeMark, mark } from '@/device/store/changes';
 import { useNotices } from '@/ui/notices';
-import type { PlacedMark } from '@/article/at-highlight';
 import type { TextPart } from './use-selected-text';
 
 /** What marking a part of a text does: a new highlight, or one of the same kind there is that grows over it. */

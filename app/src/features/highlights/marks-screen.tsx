@@ -1,6 +1,6 @@
 import type { MarkedItem } from '@dorvel/core/formats';
+import { type Highlight, HighlightKind, notesUnder } from '@dorvel/core/model';
 import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
-import { HighlightKind, notesUnder, type Highlight } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
@@ -10,17 +10,17 @@ import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
 import { FileButton } from '@/ui/file-button';
 import { useNotices } from '@/ui/notices';
+import { PlaceHeader } from '@/ui/place-header';
 import { Setting } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
-import { PlaceHeader } from '@/ui/place-header';
-import { bringIn, broughtInWords } from './import-highlights';
-import { HighlightSheet } from './highlight-sheet';
-import { useGathered } from './gathered-store';
-import { ALL_MARKS, facetsOf, marksByItem, type MarksWanted } from './marks-view';
-import { NotesBelow } from './notes-below';
-import { NarrowMarks } from './narrow-marks';
-import { MarkButton, OneMark } from './one-mark';
 import { TakeAlong } from './export-highlights';
+import { useGathered } from './gathered-store';
+import { HighlightSheet } from './highlight-sheet';
+import { bringIn, broughtInWords } from './import-highlights';
+import { ALL_MARKS, facetsOf, marksByItem, type MarksWanted } from './marks-view';
+import { NarrowMarks } from './narrow-marks';
+import { NotesBelow } from './notes-below';
+import { MarkButton, OneMark } from './one-mark';
 
 const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
   { value: 'all', label: 'All' },

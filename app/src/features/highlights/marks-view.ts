@@ -1,12 +1,12 @@
 import type { MarkedItem } from '@dorvel/core/formats';
 import {
+  type Highlight,
+  type HighlightKind,
   isTagWithin,
+  type Item,
   notesUnder,
   tagKey,
   tagsOf,
-  type Highlight,
-  type HighlightKind,
-  type Item,
   type WrittenNote,
 } from '@dorvel/core/model';
 import { hasWords } from '@dorvel/core/text';

@@ -1,5 +1,5 @@
 import { addDays } from '@dorvel/core/reading';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { View } from 'react-native';
 import { dayOf, useToday } from '@/device/store/day';
 import { Button } from '@/ui/button';

@@ -1,5 +1,5 @@
-import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import type { Highlight } from '@dorvel/core/model';
+import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';

@@ -1,20 +1,20 @@
 import { passageAt } from '@dorvel/core/highlight';
-import { sentences } from '@dorvel/core/text';
 import type { Highlight, HighlightKind, Item } from '@dorvel/core/model';
-import { useEffect, useMemo, useState, type RefObject } from 'react';
+import { sentences } from '@dorvel/core/text';
+import { type RefObject, useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
+import type { PlacedMark } from '@/article/at-highlight';
+import { offsetAtPoint } from '@/article/text-geometry';
 import type { KeptCopy } from '@/device/store/store';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { usePlayer } from '@/features/listen/player-store';
-import { offsetAtPoint } from '@/article/text-geometry';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
-import { copyPassage, sharePassage } from './share-highlights';
 import { HighlightSheet } from './highlight-sheet';
 import { MarkBar } from './mark-bar';
 import { markingOf, markPart } from './marking';
-import type { PlacedMark } from '@/article/at-highlight';
-import { useSelectedText, withoutEdges, type TextPart } from './use-selected-text';
+import { copyPassage, sharePassage } from './share-highlights';
+import { type TextPart, useSelectedText, withoutEdges } from './use-selected-text';
 
 interface ReaderMarksProps {
   article: RefObject<HTMLElement | null>;

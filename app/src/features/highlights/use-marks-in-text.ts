@@ -1,6 +1,6 @@
 import { placePassage } from '@dorvel/core/highlight';
-import { HighlightKind, type Highlight as Mark } from '@dorvel/core/model';
-import { useEffect, useMemo, type RefObject } from 'react';
+import { type Highlight as Mark, HighlightKind } from '@dorvel/core/model';
+import { type RefObject, useEffect, useMemo } from 'react';
 import type { PlacedMark } from '@/article/at-highlight';
 import { rangeOfText } from '@/article/text-geometry';
 

@@ -1,4 +1,4 @@
-import { useEffect, useState, type RefObject } from 'react';
+import { type RefObject, useEffect, useState } from 'react';
 import { textOfRange } from '@/article/text-geometry';
 
 /** A part of a text, by its offsets. */

@@ -1,3 +1,5 @@
+import { type Item, tagsOf } from '@dorvel/core/model';
+import { goOnFrom, passedOf } from '@dorvel/core/reading';
 import {
   captureWords,
   leftInWords,
@@ -6,14 +8,12 @@ import {
   sourceOf,
   titleOf,
 } from '@dorvel/core/wording';
-import { goOnFrom, passedOf } from '@dorvel/core/reading';
-import { tagsOf, type Item } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type MouseEvent, type ReactNode } from 'react';
-import { Text, View, type GestureResponderEvent } from 'react-native';
-import { useKnots } from '@/device/store/knots';
+import { type GestureResponderEvent, Text, View } from 'react-native';
 import { makeReady, showAhead } from '@/article/prerender';
+import { useKnots } from '@/device/store/knots';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Strand } from '@/ui/strand';

@@ -1,11 +1,11 @@
-import { captureWords, dayInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { isOnWeb } from '@dorvel/core/address';
-import { MAX_NOTE_LENGTH, tagsOf, type Item, type Stage } from '@dorvel/core/model';
-import { addDays } from '@dorvel/core/reading';
+import { type Item, MAX_NOTE_LENGTH, type Stage, tagsOf } from '@dorvel/core/model';
 import { readingState } from '@dorvel/core/queue';
+import { addDays } from '@dorvel/core/reading';
+import { captureWords, dayInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import { Linking, Text, View } from 'react-native';
 import { useState } from 'react';
+import { Linking, Text, View } from 'react-native';
 import { choose, fetchAgain } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
 import { useHighlightsOf, useItem, useNotes } from '@/device/store/library';

@@ -1,11 +1,11 @@
-import type { ItemChoices } from '@dorvel/core/records';
 import type { Item, Stage } from '@dorvel/core/model';
+import { inStage, moveTo, type NewRank, rankAtEnd, rankOnTop } from '@dorvel/core/queue';
 import { addDays } from '@dorvel/core/reading';
-import { inStage, moveTo, rankAtEnd, rankOnTop, type NewRank } from '@dorvel/core/queue';
+import type { ItemChoices } from '@dorvel/core/records';
+import { dayInWords } from '@dorvel/core/wording';
 import { choose, chooseAll } from '@/device/store/changes';
 import { useItems } from '@/device/store/library';
 import { useNotices } from '@/ui/notices';
-import { dayInWords } from '@dorvel/core/wording';
 
 const SAYS: Record<Stage, string> = {
   inbox: 'Back in Inbox.',

@@ -1,8 +1,8 @@
 import type { Item, Stage } from '@dorvel/core/model';
 import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
+import { titleOf } from '@dorvel/core/wording';
 import { create } from 'zustand';
 import type { ListPlace } from '@/navigation/places';
-import { titleOf } from '@dorvel/core/wording';
 
 export type StageFilter = 'all' | Stage;
 export type SortOrder = 'saved' | 'length' | 'title';

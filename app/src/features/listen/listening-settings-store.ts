@@ -1,4 +1,4 @@
-import { USUAL_SPEECH, voiceFor, type SpeechChoices } from '@dorvel/core/speech';
+import { type SpeechChoices, USUAL_SPEECH, voiceFor } from '@dorvel/core/speech';
 import { baseLanguage } from '@dorvel/core/text';
 import { z } from 'zod';
 import { create } from 'zustand';

@@ -10,7 +10,7 @@ import { useListeningSettings } from './listening-settings-store';
 import { nextInQueue } from './next-in-queue';
 import { usePlayer } from './player-store';
 import { Pronunciations } from './pronunciations';
-import { SLEEP_MINUTES, type Sleep } from './sleep';
+import { type Sleep, SLEEP_MINUTES } from './sleep';
 
 /** What else can be said to the player: paragraphs, when it sleeps, what comes behind, and what is said at all. */
 export function ListeningSheet({ onClose }: { onClose(): void }) {

@@ -1,5 +1,5 @@
-import { inMinutes } from '@dorvel/core/wording';
 import { fractionAbove, listeningMinutes } from '@dorvel/core/text';
+import { inMinutes } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Pause from 'lucide-react-native/icons/pause';

@@ -1,15 +1,14 @@
 import { anchorAt, findAnchor, passageAt } from '@dorvel/core/highlight';
-import { joinSpans, spanOf, type Item, type Spans } from '@dorvel/core/model';
+import { type Item, joinSpans, spanOf, type Spans } from '@dorvel/core/model';
 import { beginSession, hearOn, type ReadingSession } from '@dorvel/core/reading';
-import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import {
   paragraphFrom,
   titleUtterance,
   toRate,
+  type Utterance,
   utteranceAt,
   utterances,
   wordAt,
-  type Utterance,
 } from '@dorvel/core/speech';
 import {
   baseLanguage,
@@ -18,18 +17,19 @@ import {
   type PlainText,
   type TextRange,
 } from '@dorvel/core/text';
+import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
-import { useAccount } from '@/device/store/account';
 import { textOf } from '@/device/cache/snapshot-cache';
+import { useAccount } from '@/device/store/account';
 import { mark, recordActivity, recordProgress } from '@/device/store/changes';
+import { dayOf } from '@/device/store/day';
 import type { KeptCopy } from '@/device/store/store';
 import type { Narrator } from '@/device/voice/narrator';
-import { dayOf } from '@/device/store/day';
 import { chosenVoice, speechChoices, useListeningSettings, type Voice } from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';
 import { nextInQueue } from './next-in-queue';
-import { AWAKE, sleepsBefore, type Sleep } from './sleep';
+import { AWAKE, type Sleep, sleepsBefore } from './sleep';
 
 /** What is being listened to: a text with its sentences. */
 interface Hearing {

@@ -1,4 +1,4 @@
-import { EditorSelection, type ChangeSpec, type EditorState, type TransactionSpec } from '@codemirror/state';
+import { type ChangeSpec, EditorSelection, type EditorState, type TransactionSpec } from '@codemirror/state';
 
 /** What a button of the editor does with what is written: a change and where the cursor is afterwards. */
 export type MarkdownCommand = (state: EditorState) => TransactionSpec;

@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactElement } from 'react';
+import { type ReactElement, useEffect, useState } from 'react';
 import { asElements } from '@/article/article-body';
 
 /** What the reader wrote in Markdown, set. Until what reads it has come, it stands as it is written. */

@@ -3,10 +3,10 @@ import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
+import { atMark } from '@/article/at-highlight';
 import { changeNote } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
 import { useHighlights, useItem, useItems, useNotes } from '@/device/store/library';
-import { atMark } from '@/article/at-highlight';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -14,7 +14,7 @@ import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { Markdown } from './markdown';
 import { useNoteSheet } from './note-store';
-import { DEEPEST, threadsOf, type NotesWanted, type NoteThread } from './notes-view';
+import { DEEPEST, type NotesWanted, type NoteThread, threadsOf } from './notes-view';
 
 const WANTED: readonly { value: NotesWanted; label: string }[] = [
   { value: 'all', label: 'All' },

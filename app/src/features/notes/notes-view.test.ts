@@ -1,5 +1,5 @@
 import type { WrittenNote } from '@dorvel/core/model';
-import { notesFound, threadsOf, type NoteThread } from './notes-view';
+import { notesFound, type NoteThread, threadsOf } from './notes-view';
 
 const AT = '000000001-0000-a';
 const note = (id: string, more: Partial<WrittenNote> & { text?: string; task?: 'none' | 'open' | 'done'; dueOn?: string } = {}): WrittenNote => ({

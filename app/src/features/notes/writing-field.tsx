@@ -1,4 +1,4 @@
-import { useEffect, useState, type ComponentType } from 'react';
+import { type ComponentType, useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Field } from '@/ui/field';
 import type { MarkdownEditorProps } from './markdown-editor';

@@ -1,4 +1,4 @@
-import { instantOf, type Carrier, type Item } from '@dorvel/core/model';
+import { type Carrier, instantOf, type Item } from '@dorvel/core/model';
 import {
   byQueueOrder,
   inStage,

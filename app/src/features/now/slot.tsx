@@ -1,6 +1,6 @@
 import type { Item } from '@dorvel/core/model';
+import { SLOT_RANGE, type SlotCandidate, slotPlanner } from '@dorvel/core/queue';
 import { inMinutes, titleOf } from '@dorvel/core/wording';
-import { SLOT_RANGE, slotPlanner, type SlotCandidate } from '@dorvel/core/queue';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { Choice } from '@/ui/choice';

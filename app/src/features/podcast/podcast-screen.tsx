@@ -1,10 +1,10 @@
+import { type EpisodeState, Podcast } from '@dorvel/core/model';
 import { episodeWords, titleOf } from '@dorvel/core/wording';
-import { Podcast, type EpisodeState } from '@dorvel/core/model';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import type { z } from 'zod';
-import { api } from '@/device/sync/api';
 import { useItems } from '@/device/store/library';
+import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
 import { SecretAddress } from '@/features/elsewhere/secret-address';
 import { Button } from '@/ui/button';

@@ -1,3 +1,8 @@
+import { isOnWeb } from '@dorvel/core/address';
+import { findAnchor } from '@dorvel/core/highlight';
+import type { Highlight, Item } from '@dorvel/core/model';
+import { inStage } from '@dorvel/core/queue';
+import { fractionAbove, isRightToLeft, partsOf, wordsLeftInPart } from '@dorvel/core/text';
 import {
   captureWords,
   inMinutes,
@@ -7,43 +12,38 @@ import {
   titleOf,
   whenWords,
 } from '@dorvel/core/wording';
-import { isOnWeb } from '@dorvel/core/address';
-import { findAnchor } from '@dorvel/core/highlight';
-import type { Highlight, Item } from '@dorvel/core/model';
-import { inStage } from '@dorvel/core/queue';
-import { fractionAbove, isRightToLeft, partsOf, wordsLeftInPart } from '@dorvel/core/text';
-import { memo, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { memo, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
+import { ArticleBody, ArticlePresses, goInside } from '@/article/article-body';
+import { placeAtMark } from '@/article/at-highlight';
+import { useInParts } from '@/article/progressive-rendering';
+import { readyTree } from '@/article/ready-tree';
+import { useCodeColours } from '@/article/use-code-colours';
+import { useFoundPlace } from '@/article/use-found-place';
 import { textOf } from '@/device/cache/snapshot-cache';
 import { useHighlightsOf } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
-import { ReaderMarks } from '@/features/highlights/reader-marks';
 import { LostMarks } from '@/features/highlights/lost-marks';
-import { placeAtMark } from '@/article/at-highlight';
+import { ReaderMarks } from '@/features/highlights/reader-marks';
 import { useMarksInText } from '@/features/highlights/use-marks-in-text';
 import { useMoves } from '@/features/items/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';
-import type { Place } from '@/navigation/places';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
+import type { Place } from '@/navigation/places';
 import { Button } from '@/ui/button';
-import { ArticleBody, ArticlePresses, goInside } from '@/article/article-body';
 import { ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
 import { FootnoteSheet } from './footnote-sheet';
 import { PictureView } from './picture-view';
 import { Rail } from './rail';
-import { readyTree } from '@/article/ready-tree';
 import { StatedFacts } from './stated-facts';
 import { TidySuggestion } from './tidy-suggestion';
-import { useCodeColours } from '@/article/use-code-colours';
-import { useFoundPlace } from '@/article/use-found-place';
-import { useInParts } from '@/article/progressive-rendering';
-import { useReadingPosition } from './use-reading-position';
 import { useOtherDevice } from './use-other-device';
 import { usePages } from './use-pages';
-import { useWayBack } from './use-way-back';
+import { useReadingPosition } from './use-reading-position';
 import { useVoiceInText } from './use-voice-in-text';
+import { useWayBack } from './use-way-back';
 
 interface ArticleViewProps {
   item: Item;

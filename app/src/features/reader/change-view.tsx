@@ -1,12 +1,12 @@
 import { compareCopies, type ParagraphChange, type WordChange } from '@dorvel/core/copies';
 import type { Item } from '@dorvel/core/model';
 import { isRightToLeft } from '@dorvel/core/text';
+import { momentWords } from '@dorvel/core/wording';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { useCopy } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
 import { useSync } from '@/device/sync/sync-loop';
-import { momentWords } from '@dorvel/core/wording';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import { Button } from '@/ui/button';
 import { useFetchCopy } from './use-fetch-copy';

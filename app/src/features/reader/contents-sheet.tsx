@@ -1,5 +1,5 @@
-import { inMinutes } from '@dorvel/core/wording';
 import type { TextPart } from '@dorvel/core/text';
+import { inMinutes } from '@dorvel/core/wording';
 import { Pressable, Text, View } from 'react-native';
 import { namedList } from '@/ui/named-list';
 import { Sheet } from '@/ui/sheet';

@@ -1,6 +1,6 @@
 import type { Item } from '@dorvel/core/model';
-import { Text, View } from 'react-native';
 import { momentWords } from '@dorvel/core/wording';
+import { Text, View } from 'react-native';
 import { Button } from '@/ui/button';
 import { Sheet } from '@/ui/sheet';
 

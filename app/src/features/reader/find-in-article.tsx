@@ -1,12 +1,12 @@
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
 import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import X from 'lucide-react-native/icons/x';
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
+import { rangeOfText, topOfOffset } from '@/article/text-geometry';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { findInText, foldText } from './find-in-text';
-import { rangeOfText, topOfOffset } from '@/article/text-geometry';
 
 interface FindInArticleProps {
   scroller: RefObject<HTMLElement | null>;

@@ -2,9 +2,9 @@ import type { ArticleTree } from '@dorvel/core/model';
 import type { Element, ElementContent, Root } from 'hast';
 import { useMemo } from 'react';
 import { View } from 'react-native';
+import { asElements } from '@/article/article-body';
 import { Button } from '@/ui/button';
 import { Sheet } from '@/ui/sheet';
-import { asElements } from '@/article/article-body';
 
 interface FootnoteSheetProps {
   tree: ArticleTree;

@@ -1,11 +1,11 @@
 import { suggestTidying, tidyingOf, withTidying } from '@dorvel/core/copies';
 import type { Item } from '@dorvel/core/model';
+import { sourceOf } from '@dorvel/core/wording';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { choose } from '@/device/store/changes';
 import { useItems } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
-import { sourceOf } from '@dorvel/core/wording';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 

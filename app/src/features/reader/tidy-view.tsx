@@ -4,11 +4,11 @@ import { isRightToLeft, plainText } from '@dorvel/core/text';
 import type { Root } from 'hast';
 import { useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
+import { asElements } from '@/article/article-body';
 import { choose } from '@/device/store/changes';
 import type { KeptCopy } from '@/device/store/store';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import { Button } from '@/ui/button';
-import { asElements } from '@/article/article-body';
 
 interface TidyViewProps {
   item: Item;

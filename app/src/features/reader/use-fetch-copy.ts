@@ -1,8 +1,8 @@
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { useEffect, useState } from 'react';
-import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { keepCopy } from '@/device/cache/downloads';
+import { useAccount } from '@/device/store/account';
 
 /**
  * Brings a copy to this device that is not here: not all are brought ahead.

@@ -1,8 +1,8 @@
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Item } from '@dorvel/core/model';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { deviceName } from '@/device/store/device-name';
 import { textOf } from '@/device/cache/snapshot-cache';
+import { deviceName } from '@/device/store/device-name';
 import type { KeptCopy } from '@/device/store/store';
 
 interface OtherDevice {

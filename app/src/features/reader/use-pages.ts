@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState, type RefObject } from 'react';
+import { type RefObject, useCallback, useEffect, useState } from 'react';
 import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
 
 /** The part of the width at either side in which a press turns the page. */

@@ -1,12 +1,12 @@
 import { anchorAt } from '@dorvel/core/highlight';
 import type { Item, TextAnchor } from '@dorvel/core/model';
 import { fractionAbove, wordsAbove } from '@dorvel/core/text';
-import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { lineAt, scrollForLine } from '@/article/reading-line';
+import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
 import { textOf } from '@/device/cache/snapshot-cache';
 import { recordProgress } from '@/device/store/changes';
 import type { KeptCopy } from '@/device/store/store';
-import { lineAt, scrollForLine } from '@/article/reading-line';
-import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
 import { useReadingSession } from './use-reading-session';
 
 /** A place counts when the reader has stayed at it this long; what flies past does not. */

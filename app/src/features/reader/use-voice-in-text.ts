@@ -1,6 +1,6 @@
-import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
-import { usePlayer } from '@/features/listen/player-store';
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
 import { boxOfRange, rangeOfText } from '@/article/text-geometry';
+import { usePlayer } from '@/features/listen/player-store';
 
 /** The part of the screen in which the spoken sentence is left where it is. */
 const BAND = { top: 0.1, bottom: 0.72 } as const;

@@ -1,11 +1,11 @@
 import type { Item } from '@dorvel/core/model';
-import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
+import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
 import { useItems } from '@/device/store/library';
-import { useRelated } from '@/device/workers/relate/use-related';
 import type { KeptCopy } from '@/device/store/store';
+import { useRelated } from '@/device/workers/relate/use-related';
 import type { Place } from '@/navigation/places';
 import { SectionHeading } from '@/ui/section-heading';
 

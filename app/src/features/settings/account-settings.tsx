@@ -1,7 +1,7 @@
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import { useSetAside, useWaitingCount } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { SectionHeading } from '@/ui/section-heading';

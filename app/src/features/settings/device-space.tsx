@@ -1,6 +1,6 @@
 import { Text, View } from 'react-native';
-import { useItems, useKeptCopies, useWaitingCount } from '@/device/store/library';
 import { isWantedHere } from '@/device/cache/downloads';
+import { useItems, useKeptCopies, useWaitingCount } from '@/device/store/library';
 import { SectionHeading } from '@/ui/section-heading';
 
 /** What is on this device and the room it takes. */

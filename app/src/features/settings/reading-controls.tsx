@@ -2,8 +2,8 @@ import Minus from 'lucide-react-native/icons/minus';
 import Plus from 'lucide-react-native/icons/plus';
 import { Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
-import { Icon } from '@/ui/icon';
 import { Choice } from '@/ui/choice';
+import { Icon } from '@/ui/icon';
 import { Setting, Switch } from '@/ui/setting';
 import { SIZES, TYPEFACES, useReadingSettings } from './reading-settings-store';
 

@@ -1,16 +1,16 @@
 import { useRouter } from 'expo-router';
 import { ScrollView, Text, View } from 'react-native';
-import { ReadingControls } from './reading-controls';
-import { readingStyle, useReadingSettings } from './reading-settings-store';
+import { Button } from '@/ui/button';
+import { PlaceHeader } from '@/ui/place-header';
+import { SectionHeading } from '@/ui/section-heading';
+import { AccountSettings } from './account-settings';
 import { DeviceSpace } from './device-space';
+import { HowMuchChoice, OF_A_PAGE } from './how-much-choice';
 import { NotTaken } from './not-taken';
 import { PaceSetting } from './pace-setting';
-import { AccountSettings } from './account-settings';
-import { HowMuchChoice, OF_A_PAGE } from './how-much-choice';
+import { ReadingControls } from './reading-controls';
+import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { useSavingSettings } from './saving-settings-store';
-import { Button } from '@/ui/button';
-import { SectionHeading } from '@/ui/section-heading';
-import { PlaceHeader } from '@/ui/place-header';
 
 const SAMPLE =
   'By the third summer the divers had stopped counting shoots and begun to count sounds. A meadow in health is loud: shrimp crackle in it like frying fat, wrasse grunt at one another, and the blades themselves tick as they let go of oxygen at noon.';

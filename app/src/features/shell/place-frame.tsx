@@ -1,14 +1,14 @@
 import { Slot, useGlobalSearchParams, usePathname } from 'expo-router';
 import { Activity, memo, useDeferredValue, useEffect } from 'react';
 import { View } from 'react-native';
+import { useAhead } from '@/article/prerender';
 import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { NowScreen } from '@/features/now/now-screen';
-import { useAhead } from '@/article/prerender';
 import { NothingOpen } from '@/features/reader/nothing-open';
 import { ReaderScreen } from '@/features/reader/reader-screen';
+import type { Place } from '@/navigation/places';
 import { Boundary } from '@/ui/boundary';
 import { useWide } from '@/ui/wide';
-import type { Place } from '@/navigation/places';
 
 /**
  * A place with its list and what is open from it: side by side on a wide screen; on a phone one covers the other. The routes

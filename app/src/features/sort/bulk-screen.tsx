@@ -1,8 +1,8 @@
-import { inputWords } from '@dorvel/core/wording';
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { tagKey, TagName, tagsOf, type Item, type Stage } from '@dorvel/core/model';
-import { addDays } from '@dorvel/core/reading';
+import { type Item, type Stage, tagKey, TagName, tagsOf } from '@dorvel/core/model';
 import { byRaised, inStage } from '@dorvel/core/queue';
+import { addDays } from '@dorvel/core/reading';
+import { inputWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
@@ -18,7 +18,7 @@ import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { Sheet } from '@/ui/sheet';
 import { BulkTable } from './bulk-table';
-import { NOTHING_SELECTED, reach, withoutGone, type Reach, type Selection } from './selection';
+import { NOTHING_SELECTED, type Reach, reach, type Selection, withoutGone } from './selection';
 import { TagTargets } from './tag-targets';
 
 const NO_ITEMS: readonly Item[] = [];

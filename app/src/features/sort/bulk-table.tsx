@@ -1,14 +1,14 @@
 import { useDraggable } from '@dnd-kit/core';
-import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
+import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { inMinutes, reasonForTag, sourceOf, titleOf, whenWords } from '@dorvel/core/wording';
 import {
   createColumnHelper,
   getCoreRowModel,
   getSortedRowModel,
-  useReactTable,
   type SortingState,
+  useReactTable,
 } from '@tanstack/react-table';
-import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { type KeyboardEvent, memo, type MouseEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { FlatList, View } from 'react-native';
 import { useSuggestedTags } from '@/features/tags/item-tags';
 import type { Reach, Selection } from './selection';

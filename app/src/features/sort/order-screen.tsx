@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { byQueueOrder, inStage, moveInQueue } from '@dorvel/core/queue';
-import { inHours, lengthInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { minutesLeft } from '@dorvel/core/reading';
+import { inHours, lengthInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useItems } from '@/device/store/library';

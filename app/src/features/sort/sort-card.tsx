@@ -1,3 +1,6 @@
+import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
+import { goOnFrom } from '@dorvel/core/reading';
+import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import {
   captureWords,
   lengthInWords,
@@ -8,9 +11,6 @@ import {
   sourceOf,
   titleOf,
 } from '@dorvel/core/wording';
-import { tagKey, tagsOf, type Item } from '@dorvel/core/model';
-import { goOnFrom } from '@dorvel/core/reading';
-import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';

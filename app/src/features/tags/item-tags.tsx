@@ -1,6 +1,6 @@
-import { inputWords, reasonForTag } from '@dorvel/core/wording';
-import { tagKey, TagName, tagsOf, type Item } from '@dorvel/core/model';
+import { type Item, tagKey, TagName, tagsOf } from '@dorvel/core/model';
 import { suggestTags, type TagSuggestion } from '@dorvel/core/relate';
+import { inputWords, reasonForTag } from '@dorvel/core/wording';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { tag } from '@/device/store/changes';

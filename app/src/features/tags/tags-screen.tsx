@@ -1,5 +1,5 @@
-import { inputWords } from '@dorvel/core/wording';
 import { tagKey, TagName } from '@dorvel/core/model';
+import { inputWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { useState } from 'react';
@@ -14,7 +14,7 @@ import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { PlaceHeader } from '@/ui/place-header';
 import { Sheet } from '@/ui/sheet';
-import { tagChanges, useTags, type UsedTag } from './use-tags';
+import { tagChanges, type UsedTag, useTags } from './use-tags';
 
 /** All tags, each with how many items have it: to look into, to rename, to merge, to take off everywhere. */
 export function TagsScreen() {

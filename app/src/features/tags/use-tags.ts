@@ -1,4 +1,4 @@
-import { isTagWithin, tagKey, tagsOf, type Item } from '@dorvel/core/model';
+import { isTagWithin, type Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { useMemo } from 'react';
 import { useItems } from '@/device/store/library';
 

@@ -5,12 +5,12 @@ import {
   isElement,
   label,
   labelApart,
+  type PageElement,
+  type PageNode,
   remove,
+  startOfText,
   textOf,
   tidy,
-  type PageElement,
-  startOfText,
-  type PageNode,
 } from '../page/page-tree';
 
 /** Never part of a text. */

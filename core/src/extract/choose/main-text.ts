@@ -1,7 +1,7 @@
-import { isNamedAsBody, linkLength } from './clutter';
 import { measure } from '../page/measure';
+import { attribute, descendants, elementsIn, label, type PageElement, textOf, tidy } from '../page/page-tree';
+import { isNamedAsBody, linkLength } from './clutter';
 import { isLineOfClutter, isPreambleLine } from './lines';
-import { attribute, descendants, elementsIn, label, textOf, tidy, type PageElement } from '../page/page-tree';
 
 /**
  * Finds the element that holds the text.

@@ -1,4 +1,5 @@
 import type { Element, ElementContent } from 'hast';
+import { element, figureOf } from '../tree/phrases';
 import {
   announcesComments,
   announcesOthers,
@@ -7,7 +8,6 @@ import {
   isTailLine,
   saysWhen,
 } from './lines';
-import { element, figureOf } from '../tree/phrases';
 
 export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split(' '));
 

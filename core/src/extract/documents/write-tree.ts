@@ -1,9 +1,9 @@
 import type { Root } from 'hast';
+import { sanitize } from 'hast-util-sanitize';
 import { toHtml } from 'hast-util-to-html';
 import { toMdast } from 'hast-util-to-mdast';
 import { gfmToMarkdown } from 'mdast-util-gfm';
 import { toMarkdown } from 'mdast-util-to-markdown';
-import { sanitize } from 'hast-util-sanitize';
 import { cardWords, TREE_SCHEMA } from '../../model';
 import { visitElements } from '../page/inside-links';
 

@@ -2,11 +2,11 @@ import {
   attribute,
   findElement,
   label,
+  type PageElement,
   spacedText,
   startOfText,
   textOf,
   tidy,
-  type PageElement,
 } from '../page/page-tree';
 import { dateIn } from './visible-date';
 

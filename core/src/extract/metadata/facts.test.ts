@@ -1,5 +1,5 @@
-import { extractArticle } from '..';
 import { isoDate, isoDurationSeconds } from '../../text';
+import { extractArticle } from '..';
 
 const PROSE =
   '<p>A paragraph of honest prose stands here, long enough to be taken for the text, with commas, and a full stop.</p>';

@@ -1,6 +1,6 @@
-import { MAX_FACTS, type Fact, type FactSubject, type FactValue } from '../../model';
+import { type Fact, type FactSubject, type FactValue, MAX_FACTS } from '../../model';
 import { isoDate, isoDurationSeconds } from '../../text';
-import { isOfType, nameOf, textValue, Thing, type StatedThing } from './linked-data';
+import { isOfType, nameOf, type StatedThing, textValue, Thing } from './linked-data';
 
 type Reader = (value: unknown, of: Thing) => FactValue | null;
 

@@ -1,4 +1,4 @@
-import { label, startOfText, tidy, type PageElement } from '../page/page-tree';
+import { label, type PageElement, startOfText, tidy } from '../page/page-tree';
 
 const MAX_HEADLINES = 20;
 

@@ -3,10 +3,10 @@ import {
   attribute,
   elementsIn,
   isText,
-  startOfText,
-  tidy,
   type PageDocument,
   type PageElement,
+  startOfText,
+  tidy,
 } from '../page/page-tree';
 
 /** A thing that a page describes in schema.org's terms: its properties as stated, and its `@type`. */

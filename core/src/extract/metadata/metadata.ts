@@ -1,20 +1,20 @@
 import type { Fact } from '../../model';
 import { isoDate, languageOf } from '../../text';
-import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
-import { readFacts } from './facts';
-import { headlineOverShared, headlines, siteNameInTitle, withoutSiteName } from './headline';
-import { firstOf, isOfType, nameOf, readThings, textValue, Thing, type StatedThing } from './linked-data';
 import {
   attribute,
   descendants,
   findElement,
   label,
+  type PageDocument,
+  type PageElement,
   startOfText,
   textOf,
   tidy,
-  type PageDocument,
-  type PageElement,
 } from '../page/page-tree';
+import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
+import { readFacts } from './facts';
+import { headlineOverShared, headlines, siteNameInTitle, withoutSiteName } from './headline';
+import { firstOf, isOfType, nameOf, readThings, type StatedThing, textValue, Thing } from './linked-data';
 import { dateInAddress, findVisibleDate } from './visible-date';
 
 /** What a page states about itself. Null where it states nothing. */

@@ -1,5 +1,5 @@
-import { dateIn, dateInAddress } from './visible-date';
 import { extractArticle } from '..';
+import { dateIn, dateInAddress } from './visible-date';
 
 describe('a date in a line', () => {
   it.each([

@@ -1,5 +1,5 @@
 import * as chrono from 'chrono-node';
-import { attribute, label, startOfText, tidy, type PageElement } from '../page/page-tree';
+import { attribute, label, type PageElement, startOfText, tidy } from '../page/page-tree';
 
 /** Names of what shows a date, common practice. */
 const DATED =

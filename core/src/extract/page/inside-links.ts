@@ -1,5 +1,5 @@
 import type { Element, ElementContent, Root } from 'hast';
-import { attribute, descendants, elementsIn, isElement, startOfText, type PageElement } from './page-tree';
+import { attribute, descendants, elementsIn, isElement, type PageElement, startOfText } from './page-tree';
 
 /** How the element that a link inside the page leads to is noted, until the tree is written. */
 export const TARGET = 'data-target';

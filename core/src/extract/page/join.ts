@@ -1,9 +1,9 @@
 import type { Root } from 'hast';
 import type { CameThrough } from '../../model';
-import { measured, type Article } from '../article';
+import { type Article, measured } from '../article';
+import { textIn } from '../choose/tidy-blocks';
 import { SHORTER_BY } from './came-through';
 import { visitElements } from './inside-links';
-import { textIn } from '../choose/tidy-blocks';
 
 /** A block shorter than this may well stand on two pages of an article. */
 const MIN_REPEATED = 25;

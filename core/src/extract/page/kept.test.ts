@@ -1,5 +1,5 @@
 import { sanitize } from 'hast-util-sanitize';
-import { TREE_SCHEMA, type HowMuch } from '../../model';
+import { type HowMuch, TREE_SCHEMA } from '../../model';
 import { plainText } from '../../text';
 import { extractArticle, joinPages, layoutToTree, markdownToHtml, treeToHtml, treeToMarkdown } from '..';
 

@@ -1,4 +1,4 @@
-import { isElement, isText, tidy, WITHOUT_TEXT, type PageElement, type PageNode } from './page-tree';
+import { isElement, isText, type PageElement, type PageNode, tidy, WITHOUT_TEXT } from './page-tree';
 
 /** How much of an element is text to be read, and how much it shows in all. */
 export interface Measure {

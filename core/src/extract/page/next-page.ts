@@ -1,5 +1,5 @@
 import { absolute } from '../metadata/metadata';
-import { attribute, label, startOfText, type PageElement } from './page-tree';
+import { attribute, label, type PageElement, startOfText } from './page-tree';
 
 /** "Next", "page 2", a bare number or an arrow, in some languages. Common practice. */
 const SAYS_NEXT =

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { plainText } from '../../text';
-import { parsePage, textOf } from './page-tree';
 import { extractArticle, treeToHtml } from '..';
+import { parsePage, textOf } from './page-tree';
 
 const sentence = (n: number) =>
   `Sentence ${n} of the story tells something at some length, with a comma in it, and then it comes to its end.`;

@@ -1,4 +1,4 @@
-import { defaultTreeAdapter, parse, type DefaultTreeAdapterMap } from 'parse5';
+import { defaultTreeAdapter, type DefaultTreeAdapterMap, parse } from 'parse5';
 
 export type PageNode = DefaultTreeAdapterMap['node'];
 export type PageElement = DefaultTreeAdapterMap['element'];

@@ -1,22 +1,22 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { TREE_SCHEMA } from '../../model';
-import { makeCards } from './embeds';
 import { cleanInside, isHidden, removeSurroundings, type Trust } from '../choose/clutter';
-import { restoreFormulas } from './formula';
-import { settleInsideLinks } from '../page/inside-links';
 import { findMainText, findPrelude } from '../choose/main-text';
+import { textIn } from '../choose/tidy-blocks';
+import { settleInsideLinks } from '../page/inside-links';
 import { measure } from '../page/measure';
 import {
   descendants,
   elementsIn,
   findElement,
-  parsePage,
-  remove,
   type PageDocument,
   type PageElement,
+  parsePage,
+  remove,
 } from '../page/page-tree';
-import { textIn } from '../choose/tidy-blocks';
+import { makeCards } from './embeds';
+import { restoreFormulas } from './formula';
 import { toTree } from './to-tree';
 
 /** Where a page stands, and what its relative addresses are resolved against. */

@@ -7,8 +7,8 @@ import {
   elementsIn,
   findElement,
   label,
-  tidy,
   type PageElement,
+  tidy,
 } from '../page/page-tree';
 import { element } from './phrases';
 import { readImage } from './pictures';

@@ -1,6 +1,5 @@
 import type { Element, ElementContent } from 'hast';
 import { MATHML_ELEMENTS, TREE_SCHEMA } from '../../model';
-import { element } from './phrases';
 import {
   attribute,
   descendants,
@@ -8,11 +7,12 @@ import {
   isElement,
   isText,
   label,
+  type PageElement,
   remove,
   textOf,
   tidy,
-  type PageElement,
 } from '../page/page-tree';
+import { element } from './phrases';
 
 const PRESENTATION = new Set(MATHML_ELEMENTS);
 

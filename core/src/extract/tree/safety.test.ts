@@ -1,5 +1,5 @@
-import type { Root } from 'hast';
 import fc from 'fast-check';
+import type { Root } from 'hast';
 import { TREE_SCHEMA } from '../../model';
 import { extractArticle, PageTooLarge, treeToHtml } from '..';
 

@@ -1,22 +1,22 @@
 import type { Element, ElementContent, Root } from 'hast';
 import { LANGUAGE_TAG } from '../../model';
-import { cardFigure } from './embeds';
-import { formula } from './formula';
-import { fragmentOf, markTargets, TARGET } from '../page/inside-links';
+import { HEADINGS, holdsPicture, textIn, tidyBlocks, tidyPictures } from '../choose/tidy-blocks';
 import { absolute } from '../metadata/metadata';
+import { fragmentOf, markTargets, TARGET } from '../page/inside-links';
 import {
   attribute,
   isElement,
   isText,
   label,
-  textOf,
-  tidy,
   type PageElement,
   type PageNode,
+  textOf,
+  tidy,
 } from '../page/page-tree';
+import { cardFigure } from './embeds';
+import { formula } from './formula';
 import { collapse, element, figureOf } from './phrases';
 import { readImage } from './pictures';
-import { HEADINGS, holdsPicture, textIn, tidyBlocks, tidyPictures } from '../choose/tidy-blocks';
 
 /**
  * Writes the chosen part of a page anew as a clean tree: only elements and attributes from the lists below

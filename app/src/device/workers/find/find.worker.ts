@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import type { Passage, Question } from '@dorvel/core/model';
-import { find, passageOf, readQuery, tagCounts, type Found } from '@dorvel/core/search';
+import { find, type Found, passageOf, readQuery, tagCounts } from '@dorvel/core/search';
 import { expose } from 'comlink';
 import { liveQuery } from 'dexie';
 import { DeviceStore } from '@/device/store/store';

@@ -3,10 +3,10 @@ import {
   createSearchIndex,
   factsOf,
   findableKey,
+  type ItemFacts,
   itemTerms,
   notesByItem,
   readText,
-  type ItemFacts,
   type SearchIndex,
 } from '@dorvel/core/search';
 import type { DeviceStore } from '@/device/store/store';

@@ -1,10 +1,10 @@
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import type { Answer, FindResponse, Passage, Question, Scope } from '@dorvel/core/model';
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, type Remote, wrap } from 'comlink';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useAccount } from '@/device/store/account';
-import { ServerProblem, Unreachable } from '@dorvel/core/client';
-import { api } from '@/device/sync/api';
 import { usePaceFactors } from '@/device/store/pace';
+import { api } from '@/device/sync/api';
 import { useSync } from '@/device/sync/sync-loop';
 import type { Finding } from './finding';
 

@@ -1,6 +1,6 @@
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Related } from '@dorvel/core/relate';
-import { wrap, type Remote } from 'comlink';
+import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useAccount } from '@/device/store/account';
 import type { Closeness, Relating } from './relating';
