@@ -64,7 +64,7 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
     if (seen.has(url.href)) return final({ code: 'redirects-in-circle' });
     seen.add(url.href);
     const answer = await request(url, rules, deadline).catch((error: unknown) =>
-      networkFailure(error, url, rules),
+      networkFailure(error, url, rules, deadline),
     );
     if ('ok' in answer) return answer;
     const location = answer.headers.location;
@@ -79,7 +79,9 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
       return refusal(answer.status, answer.headers['retry-after']);
     }
     const movedTo = forGood && url.href !== address ? url.href : null;
-    return receive(answer, url, rules, movedTo).catch((error: unknown) => networkFailure(error, url, rules));
+    return receive(answer, url, rules, movedTo).catch((error: unknown) =>
+      networkFailure(error, url, rules, deadline),
+    );
   }
   return final({ code: 'redirects-too-often', most: REDIRECT_LIMIT });
 }
@@ -207,14 +209,13 @@ function retryAfterMs(value: string | undefined): number | null {
   return Number.isNaN(ms) ? null : Math.min(Math.max(0, ms), RETRY_AFTER_LIMIT_MS);
 }
 
-function networkFailure(error: unknown, url: URL, rules: FetchRules): Fetched {
+function networkFailure(error: unknown, url: URL, rules: FetchRules, deadline: AbortSignal): Fetched {
   if (error instanceof ForbiddenAddress) return final({ code: 'private-network' });
   if (error instanceof TooLarge)
     return final({ code: 'too-large', megabytes: Math.round(rules.maxBytes / 1_000_000) });
+  // However it shows: an answer that is cut off in the middle looks like a broken connection.
+  if (deadline.aborted) return temporary({ code: 'no-answer', seconds: Math.round(rules.timeoutMs / 1000) });
   const code = error instanceof Error && 'code' in error ? String(error.code) : '';
-  const name = error instanceof Error ? error.name : '';
-  if (name === 'AbortError' || name === 'TimeoutError')
-    return temporary({ code: 'no-answer', seconds: Math.round(rules.timeoutMs / 1000) });
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN')
     return temporary({ code: 'no-such-host', host: url.hostname.slice(0, 300) });
   if (code === 'ECONNREFUSED') return temporary({ code: 'connection-refused' });
