@@ -65,7 +65,7 @@ interface Message<Name extends AskName> {
   asked: Messages[Name]['asked'];
 }
 
-/** Messages the background. */
+/** Asks the background. */
 export async function ask<Name extends AskName>(
   name: Name,
   asked: Messages[Name]['asked'],

@@ -39,14 +39,14 @@ interface Connection {
 
 /** A server's routes. Every call throws ServerProblem or Unreachable when it comes to nothing. */
 export interface Client {
-  /** Messages for something, and reads the answer by its schema. */
+  /** Asks for something, and reads the answer by its schema. */
   read<Schema extends z.ZodType>(
     schema: Schema,
     method: string,
     path: string,
     body?: unknown,
   ): Promise<z.output<Schema>>;
-  /** Messages for something whose answer has nothing to say. */
+  /** Asks for something whose answer has nothing to say. */
   send(method: string, path: string, body?: unknown): Promise<void>;
 }
 

@@ -26,7 +26,7 @@ async function standing(): Promise<Standing> {
   };
 }
 
-/** Messages the server something, and gives a reason in words when there is no answer. */
+/** Asks the server something, and gives a reason in words when there is no answer. */
 async function asking<Answer>(
   question: (server: ReturnType<typeof serverAt>) => Promise<Answer>,
   pairing: Pick<Pairing, 'origin' | 'secret'> | undefined,

@@ -121,7 +121,7 @@ async function register(): Promise<void> {
     ]);
 }
 
-/** Messages the browser to be let in everywhere, which showing what is marked needs. @returns whether it is */
+/** Asks the browser to be let in everywhere, which showing what is marked needs. @returns whether it is */
 export function requestEverywhere(): Promise<boolean> {
   return chrome.permissions.request({ origins: EVERYWHERE });
 }

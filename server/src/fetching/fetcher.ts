@@ -11,7 +11,7 @@ export interface FetchRules {
   /** Bytes after decompression. */
   maxBytes: number;
   accept: string;
-  /** Messages for the file only if it is another than the one that these tell (RFC 9110, 13.1). */
+  /** Asks for the file only if it is another than the one that these tell (RFC 9110, 13.1). */
   unless?: { etag: string | null; lastModified: string | null };
 }
 

@@ -4,6 +4,6 @@ export function registerServiceWorker(): void {
   navigator.serviceWorker.register('/sw.js').catch((error: unknown) => {
     console.error('The service worker could not be registered; Dorvel works, but not offline.', error);
   });
-  // Messages the browser not to clear what is on this device when room gets short. It may say no.
+  // Asks the browser not to clear what is on this device when room gets short. It may say no.
   void navigator.storage.persist();
 }

@@ -73,7 +73,7 @@ export async function replayJournal(): Promise<void> {
 export type SaveOutcome = { kind: 'saved'; itemId: string } | { kind: 'already-saved'; item: Item };
 
 /**
- * Saves an address. Messages nothing and waits for nothing: the item is on this device when this returns. An address
+ * Saves an address. Asks nothing and waits for nothing: the item is on this device when this returns. An address
  * that the library has already brings up the first item instead.
  *
  * @param given the part of the page that is to be kept, where only a part is wanted
@@ -182,7 +182,7 @@ export const recordActivity = (activity: Activity) => commit(make.activity(activ
 /** Gives an item its text by hand; it is made ready as soon as there is a connection. */
 export const giveText = (itemId: string, given: GivenText) => commit(make.provide(itemId, given));
 
-/** Messages the server to fetch the page again. */
+/** Asks the server to fetch the page again. */
 export const fetchAgain = (itemId: string) => commit(make.refetch(itemId));
 
 /** A feed to be followed. */

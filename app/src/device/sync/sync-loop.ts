@@ -36,7 +36,7 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 const rounds = { running: false, again: false };
 let retryMs = FIRST_RETRY_MS;
 
-/** Messages for a round of the loop: after a change, when the network is back, when the server rang. */
+/** Asks for a round of the loop: after a change, when the network is back, when the server rang. */
 export function syncSoon(delayMs = SOON_MS): void {
   if (rounds.running) {
     rounds.again = true;

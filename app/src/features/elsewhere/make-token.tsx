@@ -8,7 +8,7 @@ import { Field } from '@/ui/field';
 /** Makes a token; null when that went wrong, which is said elsewhere. */
 export type MakeToken = (name: string, scope: TokenScope) => Promise<string | null>;
 
-/** Messages where a token will be used, makes it, and shows what holds its secret: once, for it is kept as a hash only. */
+/** Asks where a token will be used, makes it, and shows what holds its secret: once, for it is kept as a hash only. */
 export function TokenMaker({
   scope,
   asks,

@@ -33,7 +33,7 @@ const PAUSE_MS = 300;
 const MAX_PASSAGES = 50;
 
 /**
- * Messages the server, which has all texts; what only this device has yet, such as a save that waits to be sent, is kept.
+ * Asks the server, which has all texts; what only this device has yet, such as a save that waits to be sent, is kept.
  *
  * @returns null when the server cannot be reached or cannot answer: what this device found stands
  */
