@@ -43,6 +43,15 @@ function store(): DeviceStore {
   return open;
 }
 
+/** The items in the Queue, as they are now. */
+export async function readQueue(): Promise<Item[]> {
+  return store()
+    .items.where('choices.stage.value')
+    .equals('queue')
+    .and(({ capture }) => capture.duplicateOf === null)
+    .toArray();
+}
+
 /** Makes changes, all or none. */
 async function commit(...changes: readonly Mutation[]): Promise<void> {
   const { account } = useAccount.getState();
@@ -97,8 +106,7 @@ export async function saveAddress(
     await commit(...changes);
     return { kind: 'saved', itemId };
   }
-  const queue = await store().items.where('choices.stage.value').equals('queue').toArray();
-  await choose(known.id, saveAgain(known, queue, Date.now()));
+  await choose(known.id, saveAgain(known, await readQueue(), Date.now()));
   if (given) await giveText(known.id, given);
   written();
   return { kind: 'already-saved', item: known };

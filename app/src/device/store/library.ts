@@ -48,17 +48,18 @@ export function useCopy(id: string | null | undefined): KeptCopy | null | undefi
   );
 }
 
-/** Ids of the copies on this device, and the bytes that they take. */
-export function useKeptCopies(): { ids: ReadonlySet<string>; bytes: number } | undefined {
+/** Ids of the copies on this device. Their texts are not read for it. */
+export function useKeptCopies(): ReadonlySet<string> | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => new Set(await store?.copies.toCollection().primaryKeys()), [store]);
+}
+
+/** The bytes that the copies on this device take, with their pictures: added up over an index. */
+export function useKeptBytes(): number | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(async () => {
-    const ids = new Set<string>();
-    let bytes = 0;
-    await store?.copies.each((copy) => {
-      ids.add(copy.id);
-      bytes += copy.bytes;
-    });
-    return { ids, bytes };
+    const sizes = (await store?.copies.orderBy('bytes').keys()) ?? [];
+    return sizes.reduce<number>((sum, bytes) => sum + Number(bytes), 0);
   }, [store]);
 }
 

@@ -124,7 +124,7 @@ export class DeviceStore extends Dexie {
           });
       });
     this.version(9)
-      .stores({ outbox: '++place, recordId', meta: 'name' })
+      .stores({ outbox: '++place, recordId', meta: 'name', copies: 'id, itemId, textOnly, bytes' })
       .upgrade(async (upgrading) => {
         const meta = upgrading.table('meta');
         await meta.bulkPut(await upgrading.table('marks').toArray());

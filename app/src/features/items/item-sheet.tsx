@@ -17,7 +17,7 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { SectionHeading } from '@/ui/section-heading';
 import { Sheet } from '@/ui/sheet';
-import { useMoves } from './moves';
+import { moves } from './moves';
 
 interface ItemSheetProps {
   itemId: string;
@@ -34,7 +34,7 @@ type Doing = 'renaming' | 'promising' | 'choosing' | 'giving' | 'tagging' | 'not
 /** What can be done with an item, from a list or from the reader. */
 export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const item = useItem(itemId);
-  const { move, toTop, toEnd } = useMoves();
+  const { move, toTop, toEnd } = moves;
   const [doing, setDoing] = useState<Doing | null>(null);
   const router = useRouter();
   const marked = useHighlightsOf(itemId)?.length ?? 0;
@@ -155,7 +155,7 @@ function comeBackLabel(item: Item): string {
 
 /** The day on which an item is to surface again. */
 function ComeBack({ item, onDone }: { item: Item; onDone(): void }) {
-  const { comeBack } = useMoves();
+  const { comeBack } = moves;
   const today = dayOf(Date.now());
   const [day, setDay] = useState(addDays(today, 3));
   const promise = (to: string | null) => {

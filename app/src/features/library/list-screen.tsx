@@ -40,11 +40,11 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
   const ofPlace = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
   const shown = find.asked ? find.found : ofPlace;
   useStepKeys(place, shown, openId);
-  useReadyAhead(place, shown[0], kept?.ids);
+  useReadyAhead(place, shown[0], kept);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
-      <ListHead place={place} shown={shown} kept={kept?.ids} find={place === 'library' ? find : null} />
+      <ListHead place={place} shown={shown} kept={kept} find={place === 'library' ? find : null} />
       {find.asked ? (
         <>
           {scope !== 'articles' && <FoundNotes written={find.asked} />}
@@ -53,7 +53,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
               items={shown}
               passages={find.passages}
               openId={openId}
-              here={kept?.ids}
+              here={kept}
               room={room}
               onMore={setSheetFor}
               onFurther={find.further}
@@ -67,7 +67,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
               place={place}
               items={shown}
               openId={openId}
-              kept={kept?.ids}
+              kept={kept}
               room={room}
               onMore={setSheetFor}
             />

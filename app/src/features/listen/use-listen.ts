@@ -2,7 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { inStage } from '@dorvel/core/queue';
 import { useCallback, useEffect, useRef } from 'react';
 import type { KeptCopy } from '@/device/store/store';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { useNotices } from '@/ui/notices';
 import { useIsSpeaking, usePlayer } from './player-store';
 
@@ -18,7 +18,7 @@ export function useListen(
 ): { speaking: boolean; toggle(): void } {
   const speaking = useIsSpeaking(item?.id ?? '');
   const show = useNotices((state) => state.show);
-  const { begin } = useMoves();
+  const { begin } = moves;
   const latest = useRef({ item, copy, place, begin });
   useEffect(() => {
     latest.current = { item, copy, place, begin };

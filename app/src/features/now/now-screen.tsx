@@ -15,7 +15,7 @@ import { useAddSheet } from '@/features/add/add-store';
 import { useFromMemory } from '@/features/cards/use-from-memory';
 import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { LIST_WIDTH } from '@/features/library/list-screen';
 import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';
 import { Button, IconButton } from '@/ui/button';
@@ -50,11 +50,11 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const { minutes, by } = useSlot();
   const rate = useListeningSettings((state) => state.rate);
   const [sheetFor, setSheetFor] = useState<string | null>(null);
-  const { passOver, tomorrow } = useMoves();
+  const { passOver, tomorrow } = moves;
 
   const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
   const goOn = useMemo(() => toGoOnWith(items), [items]);
-  useReadyAhead('now', goOn[0], kept?.ids);
+  useReadyAhead('now', goOn[0], kept);
   const candidates = useMemo(
     () => slotCandidates(items, by, rate, (language) => chosenVoice(language) !== null),
     [items, by, rate],
@@ -71,7 +71,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
       item={item}
       href={`/now/${item.id}`}
       open={item.id === openId}
-      here={kept?.ids.has(item.capture.page?.copyId ?? '') ?? true}
+      here={kept?.has(item.capture.page?.copyId ?? '') ?? true}
       room={listWidth - (more.action ? 220 : 160)}
       {...(more.action ? {} : { onMore: () => setSheetFor(item.id) })}
       {...more}

@@ -26,7 +26,7 @@ import type { KeptCopy } from '@/device/store/store';
 import { LostMarks } from '@/features/highlights/lost-marks';
 import { ReaderMarks } from '@/features/highlights/reader-marks';
 import { useMarksInText } from '@/features/highlights/use-marks-in-text';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
@@ -83,7 +83,7 @@ export const ArticleView = memo(function ArticleView({
   const scroller = useRef<HTMLDivElement>(null);
   const article = useRef<HTMLDivElement>(null);
   const settings = useReadingSettings();
-  const { move, begin } = useMoves();
+  const { move, begin } = moves;
   const speaking = useIsSpeaking(item.id);
   const { flow } = settings;
   const { plain, starts } = textOf(copy);

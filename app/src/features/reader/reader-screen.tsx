@@ -18,7 +18,7 @@ import type { KeptCopy } from '@/device/store/store';
 import { useSync } from '@/device/sync/sync-loop';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { ItemSheet } from '@/features/items/item-sheet';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { useListen } from '@/features/listen/use-listen';
 import { ReadingControls } from '@/features/settings/reading-controls';
 import { type Place, PLACE_NAMES } from '@/navigation/places';
@@ -54,7 +54,7 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
   const [looking, look] = useState<Looking>({ at: 'text' });
   useMissingPictures(original ?? null);
   const router = useRouter();
-  const { move } = useMoves();
+  const { move } = moves;
   const [looksShown, showLooks] = useState(false);
   const [moreShown, showMore] = useState(false);
   const [copiesShown, showCopies] = useState(false);

@@ -1,23 +1,23 @@
 import { Text, View } from 'react-native';
 import { isWantedHere } from '@/device/cache/downloads';
-import { useItems, useKeptCopies, useWaitingCount } from '@/device/store/library';
+import { useItems, useKeptBytes, useKeptCopies, useWaitingCount } from '@/device/store/library';
 import { SectionHeading } from '@/ui/section-heading';
 
 /** What is on this device and the room it takes. */
 export function DeviceSpace() {
   const kept = useKeptCopies();
+  const bytes = useKeptBytes();
   const items = useItems();
   const waiting = useWaitingCount();
-  if (!kept || !items) return null;
+  if (!kept || bytes === undefined || !items) return null;
   const missing = items.filter(
-    (item) => isWantedHere(item) && !kept.ids.has(item.capture.page?.copyId ?? ''),
+    (item) => isWantedHere(item) && !kept.has(item.capture.page?.copyId ?? ''),
   ).length;
   return (
     <View className="gap-[6px]">
       <SectionHeading>On this device</SectionHeading>
       <Text className="font-ui text-base text-ink">
-        {kept.ids.size} {kept.ids.size === 1 ? 'article' : 'articles'} with their pictures,{' '}
-        {inMegabytes(kept.bytes)}.
+        {kept.size} {kept.size === 1 ? 'article' : 'articles'} with their pictures, {inMegabytes(bytes)}.
         {missing > 0
           ? ` ${missing} more of Inbox and Queue are still to come.`
           : ' All of Inbox and Queue is here.'}

@@ -9,7 +9,7 @@ import { Text, View } from 'react-native';
 import { tagAll } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
 import { useItems } from '@/device/store/library';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { useTags } from '@/features/tags/use-tags';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
@@ -31,7 +31,7 @@ export function BulkScreen() {
   const [order, setOrder] = useState<readonly string[]>([]);
   const { selection, go, clear } = useSelection(order);
   const chosen = useMemo(() => inbox.filter(({ id }) => selection.chosen.has(id)), [inbox, selection.chosen]);
-  const { moveAll, comeBackAll } = useMoves();
+  const { moveAll, comeBackAll } = moves;
   const [asking, ask] = useState<'tag' | 'day' | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const decide = (stage: Stage) => {

@@ -5,14 +5,14 @@ import { inHours, lengthInWords, sourceOf, titleOf } from '@dorvel/core/wording'
 import { useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useItems } from '@/device/store/library';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { OrderedList } from '@/ui/ordered-list';
 import { PlaceHeader } from '@/ui/place-header';
 
 /** The Queue, to be put in another order. */
 export function OrderScreen() {
   const items = useItems();
-  const { reorder } = useMoves();
+  const { reorder } = moves;
   const queue = useMemo(
     () => (items ?? []).filter((item) => inStage(item, 'queue')).sort(byQueueOrder),
     [items],

@@ -28,7 +28,7 @@ export function SortCard({ item }: { item: Item }) {
   const { page } = item.capture;
   const copyId = page?.copyId ?? null;
   const kept = useKeptCopies();
-  const gist = useGist(copyId, copyId !== null && (kept?.ids.has(copyId) ?? false));
+  const gist = useGist(copyId, copyId !== null && (kept?.has(copyId) ?? false));
   const dates = [publishedWords(item), savedWords(item)].filter(Boolean).join(' · ');
   const words = lengthInWords(item);
   return (

@@ -4,7 +4,7 @@ import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useItems } from '@/device/store/library';
-import { useMoves } from '@/features/items/moves';
+import { moves } from '@/features/items/moves';
 import { ItemTags } from '@/features/tags/item-tags';
 import { Button } from '@/ui/button';
 import { useKeys } from '@/ui/keys';
@@ -68,7 +68,7 @@ function roundInWords(decided: number, left: number): string {
 const KEYS_SAID = 'q queue · k keep · g tag · x let go · z later';
 
 function Deciding({ item }: { item: Item }) {
-  const { move } = useMoves();
+  const { move } = moves;
   const { leave, decide } = useSortRound();
   const wide = useWide();
   const [tagging, setTagging] = useState(false);
