@@ -1,3 +1,4 @@
+import { partitionPoint } from '@dorvel/core/text';
 /**
  * Where characters stand on the screen. Works on an element whose leaf blocks carry `data-start`, the offset of
  * their first character in the plain text; inside a leaf block the rules of core/text/plain are mirrored.
@@ -21,25 +22,14 @@ export function topOfOffset(article: HTMLElement, offset: number, origin: HTMLEl
 export function offsetAtHeight(article: HTMLElement, height: number, origin: HTMLElement): number {
   const y = height + origin.getBoundingClientRect().top;
   const blocks = leafBlocks(article);
-  let low = 0;
-  let high = blocks.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((blocks[middle]?.getBoundingClientRect().bottom ?? 0) <= y) low = middle + 1;
-    else high = middle;
-  }
-  const block = blocks[low];
+  const isBelow = (at: number) => (blocks[at]?.getBoundingClientRect().bottom ?? 0) > y;
+  const block = blocks[partitionPoint(blocks.length, isBelow)];
   if (!block) return endOf(blocks.at(-1));
-  const length = textLength(block);
-  let from = 0;
-  let to = length;
-  while (from < to) {
-    const middle = (from + to) >> 1;
-    const spot = spotIn(block, middle);
-    if (spot && characterBottom(spot) <= y) from = middle + 1;
-    else to = middle;
-  }
-  return startOf(block) + from;
+  const first = partitionPoint(textLength(block), (at) => {
+    const spot = spotIn(block, at);
+    return !spot || characterBottom(spot) > y;
+  });
+  return startOf(block) + first;
 }
 
 /** A part of the text as a range of the document; null when the text is not there. */
@@ -126,15 +116,11 @@ function endOf(block: HTMLElement | undefined): number {
 }
 
 function lastStartingAt(blocks: HTMLElement[], offset: number): HTMLElement | undefined {
-  let low = 0;
-  let high = blocks.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    const block = blocks[middle];
-    if (block && startOf(block) <= offset) low = middle + 1;
-    else high = middle;
-  }
-  return blocks[Math.max(0, low - 1)];
+  const next = partitionPoint(blocks.length, (at) => {
+    const block = blocks[at];
+    return !block || startOf(block) > offset;
+  });
+  return blocks[Math.max(0, next - 1)];
 }
 
 /** Walks a leaf block as core/text does: text counts as it is, a break and a cell's edge count one. */

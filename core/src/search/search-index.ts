@@ -1,4 +1,5 @@
 import type { Scope } from '../model';
+import { partitionPoint } from '../text';
 import {
   bm25,
   FIELD_WEIGHTS,
@@ -177,14 +178,8 @@ export function createSearchIndex(): SearchIndex {
       unsorted = [];
     }
     const found = unsorted.filter((term) => term.startsWith(start));
-    let low = 0;
-    let high = sorted.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((sorted[middle] ?? '') < start) low = middle + 1;
-      else high = middle;
-    }
-    for (let at = low; sorted[at]?.startsWith(start); at++) found.push(sorted[at] ?? '');
+    const first = partitionPoint(sorted.length, (at) => (sorted[at] ?? '') >= start);
+    for (let at = first; sorted[at]?.startsWith(start); at++) found.push(sorted[at] ?? '');
     return found
       .map((term) => vocabulary.get(term) ?? -1)
       .filter((number) => (postings[number]?.alive ?? 0) > 0);

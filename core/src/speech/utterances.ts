@@ -2,6 +2,7 @@ import type { Element, Root } from 'hast';
 import {
   baseLanguage,
   languageOf,
+  partitionPoint,
   type PlainText,
   plainText,
   sentences,
@@ -289,14 +290,8 @@ export function titleUtterance(
 
 /** The utterance that holds a place, or the next one behind it; the last one for a place behind all. */
 export function utteranceAt(spoken: readonly Utterance[], offset: number): Utterance | undefined {
-  let low = 0;
-  let high = spoken.length - 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((spoken[middle]?.end ?? 0) <= offset) low = middle + 1;
-    else high = middle;
-  }
-  return spoken[low];
+  const found = partitionPoint(spoken.length, (at) => (spoken[at]?.end ?? 0) > offset);
+  return spoken[Math.min(found, spoken.length - 1)];
 }
 
 /** The utterance at which the next paragraph begins, or this one or the one before it, as a listener steps back. */

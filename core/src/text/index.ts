@@ -7,3 +7,4 @@ export * from './plain';
 export * from './reading-time';
 export * from './sentences';
 export * from './words';
+export * from './partition-point';

@@ -1,4 +1,5 @@
 import type { Element, ElementContent, Root, RootContent } from 'hast';
+import { partitionPoint } from './partition-point';
 
 /**
  * The one coordinate system of a text.
@@ -87,12 +88,6 @@ export function plainText(tree: Root): PlainText {
 /** The block that an offset falls in; an offset between two blocks belongs to the next. Undefined for an empty text. */
 export function blockAt(plain: PlainText, offset: number): TextBlock | undefined {
   const { blocks } = plain;
-  let low = 0;
-  let high = blocks.length - 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((blocks[middle]?.end ?? 0) < offset) low = middle + 1;
-    else high = middle;
-  }
-  return blocks[low];
+  const found = partitionPoint(blocks.length, (at) => (blocks[at]?.end ?? 0) >= offset);
+  return blocks[Math.min(found, blocks.length - 1)];
 }

@@ -1,3 +1,5 @@
+import { partitionPoint } from './partition-point';
+
 /** Scripts written without spaces between words. */
 const UNSPACED =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
@@ -45,14 +47,7 @@ export function fractionAbove(starts: readonly number[], offset: number): number
 
 /** How many of a text's words stand wholly above a place. @param starts from wordStarts */
 export function wordsAbove(starts: readonly number[], offset: number): number {
-  let low = 0;
-  let high = starts.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((starts[middle] ?? 0) < offset) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return partitionPoint(starts.length, (at) => (starts[at] ?? 0) >= offset);
 }
 
 const segmenters = new Map<string, Intl.Segmenter>();
