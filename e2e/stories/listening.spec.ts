@@ -149,7 +149,14 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     const back = page.getByRole('region', { name: 'Come back' });
     await expect(back.getByText(/saved \d+ (weeks|months) ago/).first()).toBeVisible();
     await expect(page.getByRole('region', { name: 'Go on with' }).getByText(TITLE)).toHaveCount(0);
-    const count = await back.getByRole('listitem').count();
+    // What has just been finished changes what is near to it, and with it what comes back.
+    let count = 0;
+    const isAtRest = async () => {
+      const before = count;
+      count = await back.getByRole('listitem').count();
+      return count >= 3 && count === before;
+    };
+    await expect.poll(isAtRest, { intervals: [500] }).toBe(true);
     await back
       .getByRole('button', { name: /^Not now/ })
       .first()
