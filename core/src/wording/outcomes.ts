@@ -7,6 +7,7 @@ import type {
   FeedOutcome,
   PageFacts,
 } from '../model';
+import { LET_GO_DAYS } from '../queue';
 
 /** Why something could not be had: "The site answered 503." */
 export function causeWords(cause: Cause): string {
@@ -160,7 +161,7 @@ export function captureWords({ outcome, page }: Pick<Capture, 'outcome' | 'page'
     case 'fetched-unchanged':
       return 'Fetched again: the text has not changed.';
     case 'erased':
-      return 'Its text was erased 30 days after it was let go. The address is kept: fetch it again.';
+      return `Its text was erased ${LET_GO_DAYS} days after it was let go. The address is kept: fetch it again.`;
     case 'unreadable':
       return 'What was kept of this item cannot be read any more. The address is kept: fetch it again.';
     case 'arrived':

@@ -113,3 +113,14 @@ it('a change of what was erased is told from one that cannot be taken', async ()
     { outcome: 'refused', unknown: true },
   ]);
 });
+
+// The last one: the clock of these tests never goes back.
+it('what has a note of the reader’s own stays, without its text; what was brought back in time stays whole', async () => {
+  const [noted, back] = [await arrived(), await arrived()];
+  await push(make.choose(noted, { note: 'Ask.', stage: 'let-go' }), make.choose(back, { stage: 'let-go' }));
+  now = START + 29 * DAY_MS;
+  await push(make.choose(back, { stage: 'queue' }));
+  expect(await eraseLetGo(database, START + 31 * DAY_MS)).toMatchObject({ items: 1 });
+  expect(await library.item(noted)).toMatchObject({ choices: { note: { value: 'Ask.' } }, capture: { copies: [], outcome: { code: 'erased' } } });
+  expect((await library.item(back))?.capture.copies).toHaveLength(1);
+}); // prettier-ignore

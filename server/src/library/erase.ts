@@ -32,11 +32,9 @@ export async function eraseLetGo(database: Database, now: number): Promise<Erase
   for (const { accountId, record } of rows) {
     const item = readStoredItem(record);
     if (!item || !isToBeErased(item, now)) continue;
-    const gone = await database.write((tx) => eraseTexts(tx, accountId, item));
-    const isOwn = await hasOwnWriting(database, accountId, item.id);
-    if (isOwn && gone.copies === 0 && item.capture.copies.length === 0) continue;
-    if (isOwn) await putBare(database, accountId, item);
-    else await database.write((tx) => eraseItem(tx, accountId, item));
+    const gone = await database.write((tx) => eraseOne(tx, accountId, item.id, now));
+    if (!gone) continue;
+    if (gone.isBare) await putBare(database, accountId, item.id, now);
     erased.items += 1;
     erased.pictures.push(...gone.pictures);
     if (!erased.accountIds.includes(accountId)) erased.accountIds.push(accountId);
@@ -48,13 +46,39 @@ export async function eraseLetGo(database: Database, now: number): Promise<Erase
   return erased;
 }
 
-async function hasOwnWriting({ read }: Database, accountId: string, itemId: string): Promise<boolean> {
-  const all = await Promise.all([
-    recordsIn(read, accountId, highlightKind, itemId),
-    recordsIn(read, accountId, noteKind, itemId),
-    recordsIn(read, accountId, cardKind, itemId),
-  ]);
-  return all.flat().some(({ choices }) => !choices.removed.value);
+/**
+ * Erases an item, or of one with the reader's own writing the texts. What it is is read anew in the same transaction: it may
+ * have been brought back a moment ago.
+ *
+ * @returns null when there was nothing to erase; `isBare` when the item itself stays
+ */
+async function eraseOne(
+  tx: Transaction,
+  accountId: string,
+  itemId: string,
+  now: number,
+): Promise<{ isBare: boolean; pictures: string[] } | null> {
+  const [row] = await tx
+    .select({ record: items.record })
+    .from(items)
+    .where(and(eq(items.accountId, accountId), eq(items.id, itemId)));
+  const item = row && readStoredItem(row.record);
+  if (!item || !isToBeErased(item, now)) return null;
+  const isBare = await hasOwnWriting(tx, accountId, item);
+  const gone = await eraseTexts(tx, accountId, item);
+  if (isBare && gone.copies === 0 && item.capture.copies.length === 0) return null;
+  if (!isBare) await eraseItem(tx, accountId, item);
+  return { isBare, pictures: gone.pictures };
+}
+
+async function hasOwnWriting(tx: Transaction, accountId: string, item: Item): Promise<boolean> {
+  if (item.choices.note.value !== '') return true;
+  const own = [
+    ...(await recordsIn(tx, accountId, highlightKind, item.id)),
+    ...(await recordsIn(tx, accountId, noteKind, item.id)),
+    ...(await recordsIn(tx, accountId, cardKind, item.id)),
+  ];
+  return own.some(({ choices }) => !choices.removed.value);
 }
 
 /** Takes an item's copies and captures away. @returns how many copies, and the pictures that its library has no more use for */
@@ -104,10 +128,14 @@ async function isUsedElsewhere(
 }
 
 /** Leaves of an item its title and address. */
-async function putBare(database: Database, accountId: string, item: Item): Promise<void> {
-  const { capture } = item;
-  await libraryOf(database, accountId).change((write) =>
-    write.put({
+async function putBare(database: Database, accountId: string, itemId: string, now: number): Promise<void> {
+  await libraryOf(database, accountId).change(async (write) => {
+    const item = await write.item(itemId);
+    // Brought back meanwhile: it is fetched again as any item without a text is.
+    if (!item) return;
+    const { capture } = item;
+    if (!isToBeErased(item, now)) await write.enqueueCapture(itemId, now);
+    await write.put({
       ...item,
       capture: {
         ...capture,
@@ -118,8 +146,8 @@ async function putBare(database: Database, accountId: string, item: Item): Promi
         copies: [],
         page: capture.page && { ...capture.page, copyId: null, thumbnail: null, excerpt: null },
       },
-    }),
-  );
+    });
+  });
 }
 
 /** Takes an item away, with those that only point at it and with what had been removed from it. */

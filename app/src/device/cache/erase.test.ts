@@ -42,7 +42,8 @@ it('what was brought back meanwhile stays, and what the reader has written on', 
   now += 29 * DAY_MS;
   await store.commit(make.choose(back, { stage: 'inbox' }));
   now = START;
-  const [noted, marked, carded] = [await letGo(), await letGo(), await letGo()];
+  const [noted, marked, carded, ownNote] = [await letGo(), await letGo(), await letGo(), await letGo()];
+  await store.commit(make.choose(ownNote, { note: 'Ask the harbour office.' }));
   await store.commit(make.note({ itemId: noted, on: null }, { text: 'Mine.' }));
   await store.commit(make.highlight(marked, 'key', passage));
   await store.commit(

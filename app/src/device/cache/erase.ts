@@ -13,6 +13,7 @@ export async function eraseLetGo(store: DeviceStore, now: number): Promise<strin
   const letGo = await store.items.where('choices.stage.value').equals('let-go').toArray();
   const erased: string[] = [];
   for (const item of letGo.filter((each) => isToBeErased(each, now))) {
+    if (item.choices.note.value !== '') continue;
     const own = await ownWriting(store, item.id);
     if (own.some(({ choices }) => !choices.removed.value)) continue;
     const pointers = await store.items.filter(({ capture }) => capture.duplicateOf === item.id).primaryKeys();
