@@ -2,7 +2,8 @@ import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import { type Carrier, Copy, Item, joinSpans, Setup, spanOf, tagKey } from '@dorvel/core/model';
-import { type ChangeMaker, changeMaker, highlightKind, type Mutation } from '@dorvel/core/records';
+import { ownNote } from '@dorvel/core/notes';
+import { type ChangeMaker, changeMaker, type Mutation } from '@dorvel/core/records';
 import {
   createClock,
   PROTOCOL,
@@ -99,7 +100,7 @@ async function seed(): Promise<void> {
     const decided = madeAt(decidedAt);
     if (entry.tags)
       changes.push(decided.tag(itemId, Object.fromEntries(entry.tags.map((tag) => [tagKey(tag), tag]))));
-    if (entry.note) changes.push(decided.choose(itemId, { note: entry.note }));
+    if (entry.note) changes.push(decided.note(ownNote.ofItem(itemId), { text: entry.note }));
     if (entry.marks) changes.push(...(await marking(item, entry.marks, lastInAt)));
     if (entry.cards) changes.push(...(await carding(item, entry.cards, lastInAt)));
     for (const note of entry.notes ?? []) changes.push(writing(itemId, note, lastInAt, started));
@@ -214,8 +215,8 @@ async function marking(
     const start = text.indexOf(words);
     if (start === -1) throw new Error(`${item.address} does not say “${words}”`);
     const highlight = make.highlight(item.id, kind, passageAt(text, start, start + words.length, copyId));
-    const made = highlightKind.apply(undefined, highlight);
-    return [highlight, ...(note && made ? [make.changeHighlight(made, { note })] : [])];
+    const subject = ownNote.ofHighlight({ id: highlight.highlightId, itemId: item.id });
+    return [highlight, ...(note ? [make.note(subject, { text: note })] : [])];
   });
 }
 
@@ -245,7 +246,7 @@ function writing(
 ): Mutation {
   const dueOn = note.toDo === undefined ? null : dayOf(today + note.toDo * DAY_MS);
   const task = dueOn === null ? 'none' : 'open';
-  return madeAt(writtenAt).note({ itemId, on: null }, { text: note.text, task, dueOn });
+  return madeAt(writtenAt).note({ itemId, on: { kind: 'item' } }, { text: note.text, task, dueOn });
 }
 
 /** All items, once no capture is under way any more. */

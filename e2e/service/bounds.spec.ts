@@ -152,7 +152,7 @@ test('a change that does not fit is refused by itself, and what comes with it an
   const results = await client.push(
     tags(0, 150),
     tags(150, 80),
-    { ...base(itemId), type: 'choose', set: { note: 'still taken' } },
+    { ...base(itemId), type: 'choose', set: { title: 'still taken' } },
     { ...base(), type: 'save', address: at('/page?n=98'), savedAt: Number.MAX_SAFE_INTEGER },
     { ...base(itemId), type: 'tag', set: { last: 'last' } },
   );
@@ -166,7 +166,7 @@ test('a change that does not fit is refused by itself, and what comes with it an
   expect(results[1]).toMatchObject({ detail: expect.stringContaining('at most 200 tags') });
   const item = (await wholeLibrary()).find(({ id }) => id === itemId)!;
   expect(Object.keys(item.tags)).toHaveLength(151);
-  expect(item.choices.note.value).toBe('still taken');
+  expect(item.choices.title.value).toBe('still taken');
   for (const each of await wholeLibrary()) expect(each.savedAt).toBeLessThanOrEqual(LAST_INSTANT);
 });
 

@@ -1,5 +1,6 @@
 import { KnownPage, MadeToken, type TokenScope } from '@dorvel/core/model';
-import type { Mutation } from '@dorvel/core/records';
+import { liveText, ownNote } from '@dorvel/core/notes';
+import { changeMaker, type Mutation } from '@dorvel/core/records';
 import { createClock, PROTOCOL, PROTOCOL_HEADER, PushResponse } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
@@ -7,6 +8,7 @@ import { EMPTY, page } from '../ports';
 import { Client } from './client';
 
 const clock = createClock('extension', Date.now);
+const make = changeMaker({ clock, newId: uuidv7, now: Date.now });
 const base = (itemId: string) => ({ id: uuidv7(), itemId, stamp: clock.next() });
 
 /** What holds only a token, and stands on an origin of its own. */
@@ -48,14 +50,15 @@ test('a token of the extension’s saves and looks up, and can do nothing beyond
   expect(
     await push(
       { ...base(itemId), type: 'tag', set: { boats: 'boats' } },
-      { ...base(itemId), type: 'choose', set: { stage: 'queue', note: 'For the winter' } },
+      { ...base(itemId), type: 'choose', set: { stage: 'queue' } },
+      make.note(ownNote.ofItem(itemId), { text: 'For the winter' }),
       // What was read is none of its business, nor what is followed.
       { ...base(itemId), type: 'choose', set: { finishedAt: Date.now() } },
       { id: uuidv7(), stamp: clock.next(), type: 'feed', feedId: uuidv7(), set: { following: false } },
     ),
-  ).toEqual(['applied', 'applied', 'refused', 'refused']);
+  ).toEqual(['applied', 'applied', 'applied', 'refused', 'refused']);
   const now = await known();
-  expect(now.item?.choices.note.value).toBe('For the winter');
+  expect(liveText(now.note)).toBe('For the winter');
   expect(now.item?.choices.finishedAt.value).toBeNull();
   expect(now.lastTags).toContain('boats');
 

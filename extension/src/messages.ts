@@ -1,4 +1,4 @@
-import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage } from '@dorvel/core/model';
+import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage, Note } from '@dorvel/core/model';
 import type { ItemChoices } from '@dorvel/core/records';
 import type { Batch, Saved } from './background/save';
 import type { Refused } from './background/storage';
@@ -48,6 +48,8 @@ export interface Messages {
   /** Sends what waits, then asks what the library knows of an item. */
   known: { asked: { itemId: string }; answer: FromServer<KnownPage> };
   choose: { asked: { itemId: string; set: ItemChoices }; answer: null };
+  /** Writes the note of an item; answers it as its writer knows it then. */
+  note: { asked: { itemId: string; before: Note | null; text: string }; answer: Note | null };
   tag: { asked: { itemId: string; set: Record<string, string | null> }; answer: null };
   howMuch: { asked: { itemId: string; tabId: number | null; howMuch: HowMuch }; answer: null };
   letGo: { asked: { itemIds: string[] }; answer: null };

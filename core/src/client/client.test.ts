@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PROTOCOL, PROTOCOL_HEADER } from '../sync';
 import { clientOf, ServerProblem, Unreachable } from '.';
 
 const Greeting = z.object({ hello: z.string() });
@@ -37,7 +38,11 @@ it('says which protocol it speaks, and reads what it hears', async () => {
       expect.objectContaining({
         method: 'POST',
         body: '{"a":1}',
-        headers: { 'dorvel-protocol': '2', authorization: 'Bearer s', 'content-type': 'application/json' },
+        headers: {
+          [PROTOCOL_HEADER]: String(PROTOCOL),
+          authorization: 'Bearer s',
+          'content-type': 'application/json',
+        },
       }),
     ],
   ]);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { HighlightKind, MAX_NOTE_LENGTH, notesUnder, type WrittenNote } from '../model';
+import { HighlightKind, MAX_NOTE_LENGTH } from '../model';
+import { notesUnder, noteText } from '../notes';
 import { titleOf } from '../wording';
 import type { MarkedItem } from './highlights';
 import { readTableRows, writeTable } from './table';
@@ -11,7 +12,6 @@ const COLUMNS = ['quotation', 'kind', 'note', 'title', 'address', 'date'] as con
  * is a row without a quotation.
  */
 export function highlightsAsCsv(marked: readonly MarkedItem[]): string {
-  const written = (notes: readonly WrittenNote[]) => notes.map(({ choices }) => choices.text.value);
   const data = marked.flatMap((each) => {
     const row = (quotation: string, kind: string, notes: readonly string[], madeAt: number) => [
       quotation,
@@ -24,14 +24,9 @@ export function highlightsAsCsv(marked: readonly MarkedItem[]): string {
     const onItem = notesUnder(each, null);
     return [
       ...each.highlights.map(({ id, madeAt, choices }) =>
-        row(
-          choices.passage.value.exact,
-          choices.kind.value,
-          [choices.note.value, ...written(notesUnder(each, id))],
-          madeAt,
-        ),
+        row(choices.passage.value.exact, choices.kind.value, notesUnder(each, id).map(noteText), madeAt),
       ),
-      ...(onItem[0] ? [row('', '', written(onItem), onItem[0].madeAt)] : []),
+      ...(onItem[0] ? [row('', '', onItem.map(noteText), onItem[0].madeAt)] : []),
     ];
   });
   return writeTable(COLUMNS, data);

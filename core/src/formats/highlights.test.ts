@@ -1,6 +1,8 @@
 import { fromMarkdown } from 'mdast-util-from-markdown';
-import { type Highlight, notesUnder, type WrittenNote } from '../model';
+import type { Highlight, Note } from '../model';
+import { notesUnder, ownNote } from '../notes';
 import { newItem } from '../records';
+import { noteFrom } from '../testing';
 import { highlightsAsCsv } from './highlight-table';
 import { highlightsAsAnnotations, highlightsAsMarkdown } from './highlights';
 
@@ -15,21 +17,21 @@ const item = newItem({
   stamp: AT,
 });
 item.choices.title = { value: 'Eelgrass *and* silt', at: AT };
-const highlight = (exact: string, note = '', start: number | null = 12): Highlight => ({
+const highlight = (exact: string, start: number | null = 12): Highlight => ({
   id: uuid(3),
   itemId: item.id,
   madeAt: Date.UTC(2026, 10, 25, 12),
   choices: {
     kind: { value: 'to-do', at: AT },
     passage: { value: { exact, prefix: 'before ', suffix: ' after', start, copyId: null }, at: AT },
-    note: { value: note, at: AT },
     removed: { value: false, at: AT },
   },
 });
+const ask = noteFrom({ ...ownNote.ofHighlight({ id: uuid(3), itemId: item.id }), text: 'Ask **Ines**.' });
 
 it('as Markdown says what was marked, word for word, with its source', () => {
   const written = highlightsAsMarkdown([
-    { item, highlights: [highlight('The *beds* hold\n1. the silt_ [sic] <b>', 'Ask **Ines**.')], notes: [] },
+    { item, highlights: [highlight('The *beds* hold\n1. the silt_ [sic] <b>')], notes: [ask] },
   ]);
   const [heading, source, quotation, note] = fromMarkdown(written).children;
   const textOf = (node: unknown): string => {
@@ -46,9 +48,7 @@ it('as Markdown says what was marked, word for word, with its source', () => {
 
 it('as web annotations has the members that the W3C model asks for', () => {
   // Web Annotation Data Model (W3C Recommendation, 23 February 2017): 3.1, 3.3.5, 4.2.4, 4.2.5, 5.
-  expect(
-    highlightsAsAnnotations([{ item, highlights: [highlight('the silt', 'Ask **Ines**.')], notes: [] }]),
-  ).toEqual({
+  expect(highlightsAsAnnotations([{ item, highlights: [highlight('the silt')], notes: [ask] }])).toEqual({
     '@context': 'http://www.w3.org/ns/anno.jsonld',
     type: 'AnnotationPage',
     items: [
@@ -75,29 +75,20 @@ it('as web annotations has the members that the W3C model asks for', () => {
 
 it('as web annotations says nothing of a place that it does not know', () => {
   const page = JSON.stringify(
-    highlightsAsAnnotations([{ item, highlights: [highlight('silt', '', null)], notes: [] }]),
+    highlightsAsAnnotations([{ item, highlights: [highlight('silt', null)], notes: [] }]),
   );
   expect(page).not.toContain('TextPositionSelector');
   expect(page).toContain('"motivation":"highlighting"');
 });
 
 describe('what was written on them', () => {
-  const note = (n: number, text: string, on: WrittenNote['on'] = null): WrittenNote => ({
-    id: uuid(n),
-    madeAt: Date.UTC(2026, 10, 25, 13, n),
-    itemId: item.id,
-    on,
-    choices: {
-      text: { value: text, at: AT },
-      task: { value: 'none', at: AT },
-      dueOn: { value: null, at: AT },
-      removed: { value: false, at: AT },
-    },
-  });
+  const note = (n: number, text: string, on: Note['on'] = { kind: 'item' }): Note =>
+    noteFrom({ id: uuid(n), madeAt: Date.UTC(2026, 10, 25, 13, n), itemId: item.id, on, text });
   const marked = {
     item,
-    highlights: [highlight('the silt', 'Ask **Ines**.')],
+    highlights: [highlight('the silt')],
     notes: [
+      ask,
       note(13, 'She does not.', { kind: 'note', id: uuid(12) }),
       note(11, 'On the whole.'),
       note(12, 'Does she know?', { kind: 'highlight', id: uuid(3) }),
@@ -106,7 +97,7 @@ describe('what was written on them', () => {
   };
 
   it('stands under what it was written on', () => {
-    expect(notesUnder(marked, uuid(3)).map(({ id }) => id)).toEqual([uuid(12), uuid(13)]);
+    expect(notesUnder(marked, uuid(3)).map(({ id }) => id)).toEqual([uuid(3), uuid(12), uuid(13)]);
     expect(notesUnder(marked, null).map(({ id }) => id)).toEqual([uuid(11), uuid(14)]);
     const circle = { highlights: [], notes: [note(1, 'a', { kind: 'note', id: uuid(2) }), note(2, 'b', { kind: 'note', id: uuid(1) })] };
     expect(notesUnder(circle, null)).toHaveLength(2);

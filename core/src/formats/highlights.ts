@@ -1,14 +1,15 @@
 import type { Paragraph, PhrasingContent, RootContent } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { toMarkdown } from 'mdast-util-to-markdown';
-import { type Highlight, type Item, notesUnder, type WrittenNote } from '../model';
+import type { Highlight, Item, Note } from '../model';
+import { notesUnder, noteText } from '../notes';
 import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '../wording';
 
 /** Highlights with the item that they are in, in the order in which they are to be read, and what was written on either. */
 export interface MarkedItem {
   item: Item;
   highlights: readonly Highlight[];
-  notes: readonly WrittenNote[];
+  notes: readonly Note[];
 }
 
 /**
@@ -16,9 +17,9 @@ export interface MarkedItem {
  * reader's own words under it.
  */
 export function highlightsAsMarkdown(marked: readonly MarkedItem[]): string {
-  const written = (notes: readonly WrittenNote[]) =>
+  const written = (notes: readonly Note[]) =>
     // They are Markdown already.
-    notes.flatMap(({ choices }): RootContent[] => fromMarkdown(choices.text.value).children);
+    notes.flatMap((note): RootContent[] => fromMarkdown(noteText(note)).children);
   const children = marked.flatMap((each): RootContent[] => {
     const { item, highlights } = each;
     return [
@@ -36,7 +37,6 @@ export function highlightsAsMarkdown(marked: readonly MarkedItem[]): string {
             paragraph({ type: 'emphasis', children: [words(HIGHLIGHT_KIND_WORDS[choices.kind.value])] }),
           ],
         },
-        ...fromMarkdown(choices.note.value).children,
         ...written(notesUnder(each, id)),
       ]),
       ...written(notesUnder(each, null)),
@@ -50,7 +50,7 @@ const paragraph = (...children: PhrasingContent[]): Paragraph => ({ type: 'parag
 
 /**
  * Highlights as W3C Web Annotations (Web Annotation Data Model and Vocabulary, 2017; JSON-LD), one page of them. A kind is a
- * tag on the passage, a note a comment on it; what was written on a highlight or a note replies to that.
+ * tag on the passage, its note a comment on it; what else was written on a highlight, or on a note, replies to that.
  */
 export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
   return {
@@ -59,7 +59,8 @@ export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
     items: marked.flatMap(({ item, highlights, notes }) => [
       ...highlights.map(({ id, madeAt, choices }) => {
         const { exact, prefix, suffix, start } = choices.passage.value;
-        const note = choices.note.value;
+        const own = notes.find((each) => each.id === id);
+        const note = own ? noteText(own) : '';
         return {
           id: `urn:uuid:${id}`,
           type: 'Annotation',
@@ -80,21 +81,27 @@ export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
           },
         };
       }),
-      ...notes.map(({ id, madeAt, on, choices }) => ({
-        id: `urn:uuid:${id}`,
-        type: 'Annotation',
-        motivation: on === null ? 'commenting' : 'replying',
-        created: new Date(madeAt).toISOString(),
-        body: [
-          {
-            type: 'TextualBody',
-            purpose: on === null ? 'commenting' : 'replying',
-            format: 'text/markdown',
-            value: choices.text.value,
-          },
-        ],
-        target: on === null ? item.address : `urn:uuid:${on.id}`,
-      })),
+      ...notes
+        .filter((note) => !isOwn(note))
+        .map((note) => ({
+          id: `urn:uuid:${note.id}`,
+          type: 'Annotation',
+          motivation: purposeOf(note),
+          created: new Date(note.madeAt).toISOString(),
+          body: [
+            {
+              type: 'TextualBody',
+              purpose: purposeOf(note),
+              format: 'text/markdown',
+              value: noteText(note),
+            },
+          ],
+          target: 'id' in note.on ? `urn:uuid:${note.on.id}` : item.address,
+        })),
     ]),
   };
 }
+
+/** The note that a highlight has a field for is a comment in the highlight's own annotation. */
+const isOwn = ({ id, on }: Note) => on.kind === 'highlight' && on.id === id;
+const purposeOf = ({ on }: Note) => ('id' in on ? 'replying' : 'commenting');

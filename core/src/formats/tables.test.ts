@@ -1,5 +1,7 @@
-import type { Card, WrittenNote } from '../model';
+import type { Card, Note } from '../model';
+import { ownNote } from '../notes';
 import { cardKind, newItem } from '../records';
+import { noteFrom } from '../testing';
 import {
   cardsAsTable,
   highlightsAsAnnotations,
@@ -78,11 +80,11 @@ describe('highlights as a table, and from elsewhere', () => {
     choices: {
       kind: { value: 'to-do' as const, at: AT },
       passage: { value: { exact: 'the "silt",\nall of it', prefix: 'before ', suffix: ' after', start: 12, copyId: null }, at: AT }, // prettier-ignore
-      note: { value: 'Ask Ines.', at: AT },
       removed: { value: false, at: AT },
     },
   };
-  const marked = [{ item, highlights: [highlight], notes: [] }];
+  const ask = noteFrom({ ...ownNote.ofHighlight(highlight), text: 'Ask Ines.' });
+  const marked = [{ item, highlights: [highlight], notes: [ask] }];
   const expected = {
     quotation: 'the "silt",\nall of it',
     kind: 'to-do',
@@ -97,18 +99,13 @@ describe('highlights as a table, and from elsewhere', () => {
   });
 
   it('have what was written on the item alone in a row of its own', () => {
-    const note = (n: number, text: string, on: WrittenNote['on'], madeAt: number): WrittenNote =>
-      ({
-        id: uuid(n),
-        itemId: item.id,
-        on,
-        madeAt,
-        choices: { text: { value: text, at: AT } },
-      }) as WrittenNote;
+    const note = (n: number, text: string, on: Note['on'], madeAt: number): Note =>
+      noteFrom({ id: uuid(n), itemId: item.id, on, madeAt, text });
     const notes = [
+      ask,
       note(4, 'Of the highlight.', { kind: 'highlight', id: uuid(3) }, 5),
       note(5, 'A reply, "quoted".', { kind: 'note', id: uuid(6) }, 9),
-      note(6, 'Of the item.', null, 7),
+      note(6, 'Of the item.', { kind: 'item' }, 7),
     ];
     expect(
       highlightsAsCsv([{ item, highlights: [highlight], notes }])

@@ -14,7 +14,6 @@ const highlight = (text: string, start: number, length: number): Highlight => ({
   choices: {
     kind: { value: 'key', at },
     passage: { value: passageAt(text, start, start + length, COPY), at },
-    note: { value: '', at },
     removed: { value: false, at },
   },
 });

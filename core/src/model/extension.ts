@@ -3,6 +3,7 @@ import { Account } from './api';
 import { Highlight } from './highlight';
 import { MAX_ADDRESS_LENGTH } from './ids';
 import { Item } from './item';
+import { Note } from './note';
 import { TagName } from './tag';
 
 /** GET /api/extension/account: whose library the extension saves to. */
@@ -28,6 +29,8 @@ export const KnownPage = z.object({
   queueEnd: z.number(),
   /** What is marked in it. */
   highlights: z.array(Highlight),
+  /** What the reader wrote on it, in the note that it has a field for. */
+  note: Note.nullable(),
 });
 export type KnownPage = z.infer<typeof KnownPage>;
 

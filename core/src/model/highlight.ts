@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { CONTEXT_LENGTH } from './context-length';
 import { extensible } from './extensible';
 import { Id, Instant } from './ids';
-import { Note } from './item';
 import { stamped } from './register';
 
 /** What a highlight is for. */
@@ -30,8 +29,6 @@ export type MarkedPassage = z.infer<typeof MarkedPassage>;
 const HighlightChoices = extensible({
   kind: stamped(HighlightKind),
   passage: stamped(MarkedPassage),
-  /** The reader's own words on it, in Markdown. */
-  note: stamped(Note),
   removed: stamped(z.boolean()),
 });
 

@@ -34,3 +34,16 @@ export const NEVER: Stamp = '000000000-0000-0';
 export function instantOf(stamp: Stamp): number {
   return parseInt(stamp.slice(0, 9), 36);
 }
+
+/** Of a stamp, what is before the device that gave it. */
+const TIME_LENGTH = '000000000-0000-'.length;
+
+/** The device that gave a stamp. */
+export function deviceOf(stamp: Stamp): string {
+  return stamp.slice(TIME_LENGTH);
+}
+
+/** The same time as that of another device. */
+export function asGivenBy(device: string, stamp: Stamp): Stamp {
+  return stamp.slice(0, TIME_LENGTH) + device;
+}

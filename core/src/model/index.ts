@@ -15,7 +15,6 @@ export * from './ids';
 export * from './item';
 export * from './mailbox';
 export * from './note';
-export * from './notes-under';
 export * from './outcome';
 export * from './podcast';
 export * from './problem';

@@ -33,11 +33,6 @@ export type Tidying = z.infer<typeof Tidying>;
 /** Tidyings of so many copies of an item are kept. */
 export const MAX_TIDYINGS = 20;
 
-export const MAX_NOTE_LENGTH = 20_000;
-
-/** The reader's own writing, in Markdown. */
-export const Note = z.string().max(MAX_NOTE_LENGTH);
-
 /**
  * What the reader decides about an item, and how often it was put before them. Each field is a register of its
  * own: the last writer by clock stamp wins.
@@ -62,8 +57,6 @@ export const Choices = extensible({
   howMuch: stampedSince(HowMuch, 'words-and-pictures'),
   /** What the reader took out of its copies. */
   tidied: stampedSince(z.array(Tidying).max(MAX_TIDYINGS), []),
-  /** The reader's own words about it; empty for none. */
-  note: stampedSince(Note, ''),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;

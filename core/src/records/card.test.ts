@@ -26,7 +26,6 @@ it('an answer to a card that nobody knows is refused, a note that nobody knows i
   expect(cardKind.apply(undefined, changeOf({ type: 'recall', cardId: uuid(9), recall }, 2))).toBeUndefined();
   const note = DRAFTS.note!(1).makes as object;
   expect(
-    noteKind.apply(undefined, { ...note, id: uuid(1), stamp: '000000001-0000-a' } as NoteMutation)?.choices
-      .text.value,
-  ).toBe('first');
+    noteKind.apply(undefined, { ...note, id: uuid(1), stamp: '000000001-0000-a' } as NoteMutation)?.versions,
+  ).toMatchObject([{ text: 'first' }]);
 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Highlight, HighlightKind, Id, Instant, MarkedPassage, Note } from '../model';
+import { Highlight, HighlightKind, Id, Instant, MarkedPassage } from '../model';
 import { CHANGE, decisions, type Kind } from './kind';
 import { mergeRegisters, untouched, withChanges } from './registers';
 
@@ -20,7 +20,7 @@ const ChangeMarkMutation = z.object({
   itemId: Id,
   type: z.literal('change-mark'),
   highlightId: Id,
-  set: z.object({ kind: HighlightKind, passage: MarkedPassage, note: Note, removed: z.boolean() }).partial(),
+  set: z.object({ kind: HighlightKind, passage: MarkedPassage, removed: z.boolean() }).partial(),
 });
 
 const HighlightMutation = z.discriminatedUnion('type', [MarkMutation, ChangeMarkMutation]);
@@ -44,7 +44,6 @@ function applyHighlightMutation(
       choices: {
         kind: { value: mutation.kind, at: mutation.stamp },
         passage: { value: mutation.passage, at: mutation.stamp },
-        note: untouched(''),
         removed: untouched(false),
       },
     };
@@ -74,7 +73,7 @@ function mergeHighlights(a: Highlight, b: Highlight): Highlight {
 export const highlightKind: Kind<Highlight, HighlightMutation> = {
   name: 'highlight',
   plural: 'highlights',
-  version: 1,
+  version: 2,
   schema: Highlight,
   mutation: HighlightMutation,
   types: ['mark', 'change-mark'],

@@ -1,8 +1,9 @@
 export { activityKind } from './activity';
 export { cardKind, type CardChanges, type CardMutation } from './card';
+export { apartFromNote, asChangesNow } from './earlier';
 export { feedKind, type FeedChanges, type FeedMutation } from './feed';
 export { highlightKind, type HighlightChanges } from './highlight';
-export { itemKind, newItem, withMarksOf, type ItemChoices, type ItemMutation } from './item';
+export { itemKind, newItem, withTagsOf, type ItemChoices, type ItemMutation } from './item';
 export { changeMaker, type ChangeMaker, type TagChanges } from './make';
 export { type Change, type Kind, type Stored } from './kind';
 export { noteKind, type NoteChanges, type NoteMutation } from './note';

@@ -14,7 +14,7 @@ import {
   tagsOf,
 } from '../model';
 import { createClock } from '../sync';
-import { activityKind, itemKind, type ItemMutation, Mutation, newItem, withMarksOf } from '.';
+import { activityKind, itemKind, type ItemMutation, Mutation, newItem, withTagsOf } from '.';
 
 const ITEM = '01900000-0000-7000-8000-000000000001';
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
@@ -253,20 +253,12 @@ describe('tags', () => {
     ]);
   });
 
-  it('and the note go along when another item turns out to stand for this one', () => {
-    const noted = (words: string): ItemMutation => ({
-      type: 'choose',
-      id: uuid(6),
-      itemId: ITEM,
-      stamp: '000000002-0000-n',
-      set: { note: words },
-    });
-    const first = play([tagged('a', { sea: 'Sea', law: null }), noted('Mine.')]);
-    const second = play([tagged('b', { law: 'law', wood: 'wood' }), noted('Ask.')]);
-    const joined = withMarksOf(first, second, '000000003-0000-s');
+  it('go along when another item turns out to stand for this one', () => {
+    const first = play([tagged('a', { sea: 'Sea', law: null })]);
+    const second = play([tagged('b', { law: 'law', wood: 'wood' })]);
+    const joined = withTagsOf(first, second);
     expect(tagsOf(joined)).toEqual(['Sea', 'wood']);
-    expect(joined.choices.note).toEqual({ value: 'Mine.\n\nAsk.', at: '000000003-0000-s' });
-    expect(withMarksOf(joined, play([]), '000000004-0000-s')).toEqual(joined);
+    expect(withTagsOf(joined, play([]))).toEqual(joined);
   });
 
   it.each([

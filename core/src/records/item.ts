@@ -9,11 +9,9 @@ import {
   Item,
   joinSpans,
   MAX_ADDRESS_LENGTH,
-  MAX_NOTE_LENGTH,
   MAX_TIDYINGS,
   NEVER,
   NO_TALLY,
-  Note,
   type Progress,
   PushedText,
   Spans,
@@ -56,7 +54,6 @@ const ChooseMutation = z.object({
       passedOver: Tally,
       howMuch: HowMuch,
       tidied: z.array(Tidying).max(MAX_TIDYINGS),
-      note: Note,
     })
     .partial(),
 });
@@ -120,7 +117,6 @@ export function newItem(save: Save): Item {
       passedOver: untouched(NO_TALLY),
       howMuch: { value: save.howMuch ?? 'words-and-pictures', at: save.stamp },
       tidied: untouched([]),
-      note: untouched(''),
     },
     tags: {},
     progress: { furthest: 0, position: null, heard: [] },
@@ -196,23 +192,9 @@ function mergeItems(a: Item, b: Item): Item {
   };
 }
 
-/**
- * An item with the reader's marks of another that it stands for from now on: its tags, where the two do not differ about
- * one, and its note behind the note there is.
- *
- * @param stamp of this change
- */
-export function withMarksOf(standing: Item, other: Item, stamp: string): Item {
-  const [before, added] = [standing.choices.note.value, other.choices.note.value];
-  const note = [before, added].filter(Boolean).join('\n\n').slice(0, MAX_NOTE_LENGTH);
-  return {
-    ...standing,
-    tags: { ...other.tags, ...standing.tags },
-    choices:
-      added === '' || added === before
-        ? standing.choices
-        : { ...standing.choices, note: { value: note, at: stamp } },
-  };
+/** An item with the tags of another that it stands for from now on, where the two do not differ about one. */
+export function withTagsOf(standing: Item, other: Item): Item {
+  return { ...standing, tags: { ...other.tags, ...standing.tags } };
 }
 
 function mergeProgress(a: Progress, b: Progress): Progress {
@@ -230,7 +212,7 @@ const Kernel = z.object({ id: z.uuid(), address: z.string().min(1) });
 export const itemKind: Kind<Item, ItemMutation> = {
   name: 'item',
   plural: 'items',
-  version: 2,
+  version: 3,
   schema: Item,
   mutation: ItemMutation,
   types: ['save', 'choose', 'tag', 'progress', 'refetch', 'provide'],

@@ -9,13 +9,14 @@ import {
   type Item,
   type MarkedPassage,
   NEVER,
+  type Note,
   type Recall,
   type SavedSearch,
   type Scope,
   type Spans,
   type TextAnchor,
-  type WrittenNote,
 } from '../model';
+import { seenIn } from '../notes';
 import type { ActivityMutation } from './activity';
 import type { CardChanges, CardMutation } from './card';
 import type { FeedChanges, FeedMutation } from './feed';
@@ -150,26 +151,38 @@ export function changeMaker({ clock, newId, now }: Makings) {
       madeAt,
       set: { written: choices.written.value, scope: choices.scope.value, removed },
     }),
-    note: ({ itemId, on }: Pick<WrittenNote, 'itemId' | 'on'>, set: NoteChanges): NoteMutation => ({
-      ...base(),
-      type: 'write',
-      noteId: newId(),
-      madeAt: now(),
-      noteItemId: itemId,
-      on,
-      set,
-    }),
-    changeNote: (
-      { id: noteId, madeAt, itemId, on, choices }: WrittenNote,
+    /** @param subject with an id for the note that an item or a highlight has a field for, see ownNote */
+    note: (
+      {
+        id: noteId = newId(),
+        itemId: noteItemId,
+        on,
+      }: Pick<Note, 'itemId' | 'on'> & Partial<Pick<Note, 'id'>>,
       set: NoteChanges,
     ): NoteMutation => ({
-      ...base(choices),
+      ...base(),
+      type: 'write',
+      noteId,
+      madeAt: now(),
+      noteItemId,
+      on,
+      set,
+      sees: {},
+    }),
+    /** @param note as the reader saw it when they began: what was written elsewhere meanwhile stays */
+    changeNote: (
+      { id: noteId, madeAt, itemId: noteItemId, on, choices, versions }: Note,
+      set: NoteChanges,
+    ): NoteMutation => ({
+      id: newId(),
+      stamp: clock.next(...stampsOf(choices), ...versions.map(({ at }) => at)),
       type: 'write',
       noteId,
       madeAt,
-      noteItemId: itemId,
+      noteItemId,
       on,
       set,
+      ...(set.text === undefined ? {} : { sees: seenIn(versions) }),
     }),
     card: (
       source: Card['source'],

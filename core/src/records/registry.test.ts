@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { createClock } from '../sync';
-import { type Draft, DRAFTS, uuid } from '../testing';
+import { type Draft, DRAFTS, FIRST_INSTANT, uuid } from '../testing';
 import { type Change, createRegistry, itemKind, type Kind, noteKind, REGISTRY, type Stored } from '.';
 
 /** Changes as three devices make them, each with a stamp that no other has. */
 function stampedChanges(drafts: readonly Draft[]): Change[] {
   const devices = ['a', 'b', 'c'].map((name, ahead) => {
-    let now = 1_790_000_000_000 + ahead;
+    let now = FIRST_INSTANT + ahead;
     return createClock(name, () => (now += 7));
   });
   return drafts.map((draft, n) => ({ ...draft, id: uuid(1000 + n), stamp: devices[n % 3]!.next() }));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } from '../model';
+import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch } from '../model';
 import { activityKind, type ActivityMutation } from './activity';
 import { cardKind, type CardMutation } from './card';
 import { feedKind, type FeedMutation } from './feed';
@@ -78,7 +78,7 @@ export interface Records {
   readonly feeds: readonly Feed[];
   readonly highlights: readonly Highlight[];
   readonly searches: readonly SavedSearch[];
-  readonly notes: readonly WrittenNote[];
+  readonly notes: readonly Note[];
   readonly cards: readonly Card[];
   readonly [plural: string]: readonly Stored[] | undefined;
 }

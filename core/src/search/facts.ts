@@ -22,8 +22,12 @@ export interface ItemFacts {
   gone: boolean;
 }
 
-/** What there is to know of an item; null for one that another stands for. */
-export function factsOf(item: Item): ItemFacts | null {
+/**
+ * What there is to know of an item; null for one that another stands for.
+ *
+ * @param noted whether the reader wrote something on it
+ */
+export function factsOf(item: Item, noted: boolean): ItemFacts | null {
   const { choices, capture, progress } = item;
   if (capture.duplicateOf !== null) return null;
   const page = capture.page;
@@ -38,7 +42,7 @@ export function factsOf(item: Item): ItemFacts | null {
     site: foldAll(`${hostOf(item.address)} ${page?.siteName ?? ''}`),
     authors: foldAll(page?.authors.join(' ') ?? ''),
     tags: tagsOf(item).map(tagKey),
-    noted: choices.note.value !== '',
+    noted,
     verdict: capture.state === 'failed' && page === null ? 'failed' : (page?.cameThrough.verdict ?? null),
     gone: capture.goneSince !== null,
   };

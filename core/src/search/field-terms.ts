@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { tidiedTree, tidyingOf } from '../copies';
-import { type Copy, type Highlight, type Item, tagsOf, type WrittenNote } from '../model';
+import { type Copy, type Item, type Note, tagsOf } from '../model';
+import { isLive, noteText } from '../notes';
 import { plainText } from '../text';
 import { hostOf } from './facts';
 import type { FieldTerms } from './search-index';
@@ -18,24 +19,14 @@ export interface FindableItem {
   language: string | null;
 }
 
-/**
- * What the reader wrote about items besides the one note on each, by item: on passages, and in notes of their own. It is
- * found as the note on the item is. In one order everywhere, so that the same words make the same key.
- */
-export function notesByItem(
-  highlights: readonly Highlight[],
-  written: readonly WrittenNote[],
-): ReadonlyMap<string, readonly string[]> {
-  const all = [
-    ...highlights.map(({ id, itemId, choices }) => ({ id, itemId, text: choices.note.value, choices })),
-    ...written.map(({ id, itemId, choices }) => ({ id, itemId, text: choices.text.value, choices })),
-  ];
-  const notes = new Map<string, string[]>();
-  for (const { itemId, text, choices } of all.sort((a, b) => (a.id < b.id ? -1 : 1))) {
-    if (choices.removed.value || text === '' || itemId === null) continue;
-    notes.set(itemId, [...(notes.get(itemId) ?? []), text]);
+/** What the reader wrote on items and on passages of them, by item. In one order everywhere, so that the same words make the same key. */
+export function notesByItem(notes: readonly Note[]): ReadonlyMap<string, readonly string[]> {
+  const byItem = new Map<string, string[]>();
+  for (const note of [...notes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+    if (note.itemId === null || !isLive(note)) continue;
+    byItem.set(note.itemId, [...(byItem.get(note.itemId) ?? []), noteText(note)]);
   }
-  return notes;
+  return byItem;
 }
 
 const NO_NOTES: readonly string[] = [];
@@ -46,7 +37,7 @@ function findableOf(item: Item, notes: readonly string[]): FindableItem {
     title: [item.choices.title.value, page?.title].filter(Boolean).join(' · '),
     source: [page?.siteName, hostOf(item.address), ...(page?.authors ?? [])].filter(Boolean).join(' · '),
     tags: tagsOf(item).join(' · '),
-    note: [item.choices.note.value, ...notes].filter(Boolean).join(' · '),
+    note: notes.join(' · '),
     language: page?.language ?? null,
   };
 }
@@ -71,7 +62,7 @@ export function fieldTerms(item: FindableItem, body: string): FieldTerms {
  * What an item stands in an index as; it is put in anew when this becomes another.
  *
  * @param copyId of the text that is at hand
- * @param notes what the reader wrote on its passages
+ * @param notes what the reader wrote on it
  */
 export function findableKey(item: Item, copyId: string | null, notes: readonly string[] = NO_NOTES): string {
   const out = copyId === null ? [] : (tidyingOf(item.choices, copyId)?.out ?? []);
@@ -93,7 +84,7 @@ export function readText(item: Item, copy: Pick<Copy, 'id' | 'tree'>): string {
  * An item in terms.
  *
  * @param copy null when its text is not at hand
- * @param notes what the reader wrote on its passages
+ * @param notes what the reader wrote on it
  * @param bodyTerms of its text, where they were made before
  */
 export function itemTerms(

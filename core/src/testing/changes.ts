@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import { HighlightKind, spanOf, Stage } from '../model';
+import { EVERY_DEVICE, HighlightKind, spanOf, Stage } from '../model';
 import type { Change } from '../records';
+import { createClock } from '../sync';
 
 /** A change without its id and stamp. */
 export type Draft = Omit<Change, 'id' | 'stamp'>;
@@ -8,6 +9,8 @@ export type Draft = Omit<Change, 'id' | 'stamp'>;
 /** The nth id of a series: the same in every run. */
 export const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 
+/** When the clocks of those who make changes begin. */
+export const FIRST_INSTANT = 1_790_000_000_000;
 const words = fc.constantFrom('eelgrass', 'boats', 'larch or oak', '');
 const day = fc.constantFrom('2026-11-27', '2026-12-24', null);
 const instant = fc.integer({ min: 1, max: 9 });
@@ -20,6 +23,11 @@ const place = (fraction: number) => ({
   before: '',
   fraction,
 });
+/** What a writer had seen: all, nothing, or all up to an instant. Whoever has seen a version has seen what its writer had. */
+const seen = fc.oneof(
+  fc.constantFrom({}, { sees: {} }),
+  fc.nat(30).map((n) => ({ sees: { [EVERY_DEVICE]: createClock('a', () => FIRST_INSTANT + 3 * n).next() } })),
+);
 /** Some of the fields, at least one. */
 const some = <Fields extends object>(fields: { [Field in keyof Fields]: fc.Arbitrary<Fields[Field]> }) =>
   fc.record(fields, { requiredKeys: [] }).filter((set) => Object.keys(set).length > 0);
@@ -34,7 +42,6 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
         changes: fc.oneof(
           some({
             stage: fc.constantFrom(...Stage.options),
-            note: words,
             queueRank: instant,
             comeBackOn: day,
             finishedAt: fc.option(instant),
@@ -82,7 +89,6 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
         makes: { ...about, type: 'mark', madeAt: n, kind: 'key', passage } as Draft,
         changes: some({
           kind: fc.constantFrom(...HighlightKind.options),
-          note: words,
           removed: fc.boolean(),
         }).map((set) => ({ ...about, type: 'change-mark', set })),
       };
@@ -104,12 +110,17 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
       const about = { type: 'write', noteId: uuid(50 + n), madeAt: n, noteItemId: null, on: null };
       return {
         makes: { ...about, set: { text: 'first' } } as Draft,
-        changes: some({
-          text: words,
-          task: fc.constantFrom('none', 'open', 'done'),
-          dueOn: day,
-          removed: fc.boolean(),
-        }).map((set) => ({ ...about, set })),
+        changes: fc
+          .tuple(
+            some({
+              text: words,
+              task: fc.constantFrom('none', 'open', 'done'),
+              dueOn: day,
+              removed: fc.boolean(),
+            }),
+            seen,
+          )
+          .map(([set, sees]) => ({ ...about, set, ...sees })),
       };
     },
     card: (n) => {

@@ -1,1 +1,2 @@
 export * from './changes';
+export * from './notes';

@@ -6,7 +6,7 @@ export function changeWords(mutation: Mutation): string {
     case 'save':
       return `Save: ${mutation.address}`;
     case 'choose':
-      return mutation.set.note === undefined ? 'What you decided about an item' : 'A note on an item';
+      return 'What you decided about an item';
     case 'tag':
       return `Tags: ${Object.entries(mutation.set)
         .map(([key, name]) => name ?? `${key} taken off`)

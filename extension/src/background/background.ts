@@ -1,7 +1,7 @@
 import { type Account, readPairingCode } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { answerMessages, type Found, type FromServer, type Standing } from '../messages';
-import { keepChoice, keepTags } from './changes';
+import { keepChoice, keepNote, keepTags } from './changes';
 import { linkTo } from './links';
 import { marksOn, showMarksWhenWanted } from './live-marks';
 import { offerMenus } from './menus';
@@ -124,6 +124,12 @@ answerMessages(
       if (sent === 'waits')
         return { ok: false, why: 'no connection', says: 'It is sent when there is a connection.' };
       return asking((server) => server.item(itemId), pairing);
+    },
+    async note({ itemId, before, text }) {
+      const pairing = await kept.pairing();
+      const note = pairing ? await keepNote(pairing, itemId, before, text) : before;
+      void send();
+      return note;
     },
     choose: ({ itemId, set }) => paired((pairing) => keepChoice(pairing, itemId, set)),
     tag: ({ itemId, set }) => paired((pairing) => keepTags(pairing, itemId, set)),

@@ -4,12 +4,16 @@ import {
   type HowMuch,
   isPushable,
   type MarkedPassage,
+  MAX_NOTE_LENGTH,
+  type Note,
 } from '@dorvel/core/model';
+import { ownNote } from '@dorvel/core/notes';
 import {
   type ChangeMaker,
   changeMaker,
   type ItemChoices,
   type Mutation,
+  noteKind,
   type TagChanges,
 } from '@dorvel/core/records';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
@@ -49,8 +53,8 @@ export async function keepSave(pairing: Pairing, wish: SaveRequest): Promise<str
   const { itemId } = save;
   const mutations: Mutation[] = [save];
   if (given && isSendable(given)) mutations.push(make.provide(itemId, given));
-  const set = { ...(title === undefined ? {} : { title }), ...(note === undefined ? {} : { note }) };
-  if (Object.keys(set).length > 0) mutations.push(make.choose(itemId, set));
+  if (title !== undefined) mutations.push(make.choose(itemId, { title }));
+  if (note !== undefined) mutations.push(make.note(ownNote.ofItem(itemId), { text: note }));
   if (tags) mutations.push(make.tag(itemId, tags));
   await kept.outbox.add(pairing.account.id, mutations);
   return itemId;
@@ -59,6 +63,25 @@ export async function keepSave(pairing: Pairing, wish: SaveRequest): Promise<str
 /** Writes down what the reader decided about an item. */
 export async function keepChoice(pairing: Pairing, itemId: string, set: ItemChoices): Promise<void> {
   await kept.outbox.add(pairing.account.id, [(await maker()).choose(itemId, set)]);
+}
+
+/**
+ * Writes down what the reader wrote in the note of an item.
+ *
+ * @param before as the reader saw it; null when there was none
+ * @returns the note as its writer knows it now
+ */
+export async function keepNote(
+  pairing: Pairing,
+  itemId: string,
+  before: Note | null,
+  text: string,
+): Promise<Note | null> {
+  const make = await maker();
+  const set = { text: text.slice(0, MAX_NOTE_LENGTH), removed: false };
+  const change = before ? make.changeNote(before, set) : make.note(ownNote.ofItem(itemId), set);
+  await kept.outbox.add(pairing.account.id, [change]);
+  return noteKind.apply(before ?? undefined, change) ?? null;
 }
 
 /** Writes down tags put on, or taken off as null. */

@@ -74,10 +74,10 @@ async function nextBatch(accountId: string): Promise<Mutation[]> {
     const waiting = await kept.outbox.get(id);
     if (!waiting) await putAsideUnread(id);
     if (waiting?.accountId !== accountId) continue;
-    batch.push(waiting);
-    if (batch.length === PUSH_LIMIT) break;
+    batch.push(...waiting.mutations.map((mutation) => ({ mutation })));
+    if (batch.length >= PUSH_LIMIT) break;
   }
-  return withinPush(batch).map(({ mutation }) => mutation);
+  return withinPush(batch.slice(0, PUSH_LIMIT)).map(({ mutation }) => mutation);
 }
 
 /** What was written by another version and is no change to this one must not wait for ever. */

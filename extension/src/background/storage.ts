@@ -1,5 +1,6 @@
 import { Account, HowMuch, Id } from '@dorvel/core/model';
-import { Mutation } from '@dorvel/core/records';
+import { asChangesNow, Mutation } from '@dorvel/core/records';
+import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 
 /** What the extension keeps in the browser, each part under a key of its own. */
@@ -27,8 +28,11 @@ export const Settings = z.object({
 });
 export type Settings = z.infer<typeof Settings>;
 
-/** A change that waits to be sent, and the account that it was made for: it goes to no other. */
-const Waiting = z.object({ accountId: Id, mutation: Mutation });
+/** A change that waits to be sent, as the changes that it is now, and the account that it was made for: it goes to no other. */
+const Waiting = z
+  .object({ accountId: Id, mutation: z.unknown() })
+  .transform(({ accountId, mutation }) => ({ accountId, mutations: asChangesNow(mutation, uuidv7) }))
+  .pipe(z.object({ accountId: Id, mutations: z.array(Mutation) }));
 type Waiting = z.infer<typeof Waiting>;
 
 /** What the server would not take. The address stays here until the reader has seen it. */

@@ -8,6 +8,7 @@ import {
   TagName,
   tagsOf,
 } from '@dorvel/core/model';
+import { liveText } from '@dorvel/core/notes';
 import { inputWords, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { ask } from '../messages';
@@ -65,7 +66,7 @@ export function Changes({ item, known, tabId, again }: ChangesProps) {
   );
 }
 
-const setOf = (set: { stage?: Stage; queueRank?: number; title?: string | null; note?: string }) => set;
+const setOf = (set: { stage?: Stage; queueRank?: number; title?: string | null }) => set;
 
 function Tags({ item, known, again }: Pick<ChangesProps, 'item' | 'known' | 'again'>) {
   const own = tagsOf(item);
@@ -124,10 +125,11 @@ function Words({
   again,
   choose,
 }: Pick<ChangesProps, 'item' | 'known' | 'again'> & {
-  choose(set: { title?: string | null; note?: string }): Promise<void>;
+  choose(set: { title?: string | null }): Promise<void>;
 }) {
   const [title, setTitle] = useState<string | null>(null);
-  const [note, setNote] = useState(item.choices.note.value);
+  const [before, setBefore] = useState(known.note);
+  const [note, setNote] = useState(liveText(before));
   const [written, write] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const stands = titleOf(item);
@@ -166,7 +168,8 @@ function Words({
           value={note}
           onChange={setNote}
           onEnd={() => {
-            if (note !== item.choices.note.value) void choose({ note: note.slice(0, 20_000) });
+            if (note !== liveText(before))
+              void ask('note', { itemId: item.id, before, text: note }).then(setBefore);
           }}
         />
       </div>

@@ -14,7 +14,7 @@ import {
   type PageFacts,
 } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
-import { changeMaker, itemKind, withMarksOf } from '@dorvel/core/records';
+import { changeMaker, itemKind, withTagsOf } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 import { isDiskFull } from '../db/open';
@@ -332,7 +332,7 @@ async function mergeInto(
     standing,
     make.choose(standing.id, saveAgain(standing, await write.inQueue(), tools.now()), standing),
   );
-  if (raised) await write.put(withMarksOf(raised, item, tools.clock.next()));
+  if (raised) await write.put(withTagsOf(raised, item));
 }
 
 function factsOf(article: Article, pictures: KeptPictures, copyId: string | null): PageFacts {

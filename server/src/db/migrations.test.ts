@@ -1,6 +1,7 @@
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { noteText } from '@dorvel/core/notes';
 import { REGISTRY, type Stored } from '@dorvel/core/records';
 import { DRAFTS, uuid } from '@dorvel/core/testing';
 import { type Client, createClient, type InValue } from '@libsql/client';
@@ -42,9 +43,21 @@ const COPY = {
   tree: TREE,
 };
 
+/** A record as it was when it had a note within it. */
+const WITHIN = { value: 'Ask the yard.', at: '000000002-0000-a' };
+const withNote = (record: Stored): Stored => {
+  const { choices } = record as Stored & { choices: object };
+  return { ...record, choices: { ...choices, note: WITHIN } } as Stored;
+};
+const BEFORE_NOTES = entries.findIndex(({ tag }) => tag.includes('notes-are-one'));
+
 /** Rows for a table as it was: a record for each kind that it takes, and something in every other column. */
-function rowsFor(table: string): { id?: string; kind?: string; record?: unknown }[] {
-  const ofKind = (name: string) => ({ id: RECORDS.get(name)!.id, record: RECORDS.get(name) });
+function rowsFor(table: string, hasNotesWithin: boolean): { id?: string; kind?: string; record?: unknown }[] {
+  const ofKind = (name: string) => {
+    const record = RECORDS.get(name)!;
+    const isNoted = hasNotesWithin && ['item', 'highlight'].includes(name);
+    return { id: record.id, record: isNoted ? withNote(record) : record };
+  };
   switch (table) {
     case 'items':
       return [ofKind('item')];
@@ -63,14 +76,14 @@ function rowsFor(table: string): { id?: string; kind?: string; record?: unknown 
   }
 }
 
-async function fill(client: Client): Promise<void> {
+async function fill(client: Client, hasNotesWithin: boolean): Promise<void> {
   const { rows: tables } = await client.execute(
     "select name from sqlite_schema where type = 'table' and name not like '!_!_%' escape '!' and name not like 'sqlite!_%' escape '!' order by name <> 'accounts', name = 'token_saves', name",
   );
   for (const { name } of tables) {
     const table = name as string;
     const { rows: columns } = await client.execute(`pragma table_info(${table})`);
-    for (const given of rowsFor(table)) {
+    for (const given of rowsFor(table, hasNotesWithin)) {
       const values = columns.map((column): InValue => {
         const at = column.name as string;
         if (at === 'account_id') return ACCOUNT;
@@ -79,6 +92,7 @@ async function fill(client: Client): Promise<void> {
         if (at === 'record') return JSON.stringify(given.record);
         if (at === 'state') return 'done';
         if (at === 'same_as') return null;
+        if (at === 'item_id' && given.record) return (given.record as { itemId?: string }).itemId ?? null;
         if (at === 'id' && table === 'libraries') return 1;
         return column.type === 'text' || column.type === 'TEXT' ? '"x"' : 7;
       });
@@ -101,7 +115,7 @@ it.each(entries.map(({ tag }, n) => [tag, n] as const))(
     const url = `file:${path.join(folder, 'test.db')}`;
     const client = createClient({ url });
     await migrate(drizzle(client), { migrationsFolder: early });
-    await fill(client);
+    await fill(client, n < BEFORE_NOTES);
     const counts = async (at: Client) => {
       const { rows } = await at.execute("select name from sqlite_schema where type = 'table'");
       return new Set(rows.map((row) => row.name as string));
@@ -127,6 +141,14 @@ it.each(entries.map(({ tag }, n) => [tag, n] as const))(
       expect(unread).toBe(0);
       const items: readonly Stored[] = records.items;
       expect(items).toEqual([RECORDS.get('item')]);
+      const moved = records.notes.map((note) => [note.on.kind, noteText(note), note.versions[0]?.at]);
+      if (n < BEFORE_NOTES)
+        expect(moved).toEqual(
+          [
+            ['item', WITHIN.value, WITHIN.at],
+            had.has('records') && ['highlight', WITHIN.value, WITHIN.at],
+          ].filter(Boolean),
+        );
       if (had.has('activities')) expect(records.activities).toEqual([RECORDS.get('activity')]);
       const broken = await database.read.all(sql`pragma foreign_key_check`);
       expect(broken).toEqual([]);

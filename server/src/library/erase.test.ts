@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Copy } from '@dorvel/core/model';
+import { ownNote } from '@dorvel/core/notes';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
@@ -117,10 +118,11 @@ it('a change of what was erased is told from one that cannot be taken', async ()
 // The last one: the clock of these tests never goes back.
 it('what has a note of the reader’s own stays, without its text; what was brought back in time stays whole', async () => {
   const [noted, back] = [await arrived(), await arrived()];
-  await push(make.choose(noted, { note: 'Ask.', stage: 'let-go' }), make.choose(back, { stage: 'let-go' }));
+  await push(make.note(ownNote.ofItem(noted), { text: 'Ask.' }), make.choose(noted, { stage: 'let-go' }), make.choose(back, { stage: 'let-go' }));
   now = START + 29 * DAY_MS;
   await push(make.choose(back, { stage: 'queue' }));
   expect(await eraseLetGo(database, START + 31 * DAY_MS)).toMatchObject({ items: 1 });
-  expect(await library.item(noted)).toMatchObject({ choices: { note: { value: 'Ask.' } }, capture: { copies: [], outcome: { code: 'erased' } } });
+  expect(await library.item(noted)).toMatchObject({ capture: { copies: [], outcome: { code: 'erased' } } });
+  expect(await library.ownNoteOf(noted)).toMatchObject({ versions: [{ text: 'Ask.' }] });
   expect((await library.item(back))?.capture.copies).toHaveLength(1);
 }); // prettier-ignore

@@ -1,4 +1,5 @@
 import type { Item } from '@dorvel/core/model';
+import { isLive } from '@dorvel/core/notes';
 import { isToBeErased } from '@dorvel/core/queue';
 import { cardKind, highlightKind, noteKind } from '@dorvel/core/records';
 import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
@@ -72,10 +73,9 @@ async function eraseOne(
 }
 
 async function hasOwnWriting(tx: Transaction, accountId: string, item: Item): Promise<boolean> {
-  if (item.choices.note.value !== '') return true;
+  if ((await recordsIn(tx, accountId, noteKind, item.id)).some(isLive)) return true;
   const own = [
     ...(await recordsIn(tx, accountId, highlightKind, item.id)),
-    ...(await recordsIn(tx, accountId, noteKind, item.id)),
     ...(await recordsIn(tx, accountId, cardKind, item.id)),
   ];
   return own.some(({ choices }) => !choices.removed.value);

@@ -1,9 +1,19 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { type Copy, type Highlight, type Item, NEVER } from '@dorvel/core/model';
-import { highlightKind, newItem } from '@dorvel/core/records';
-import { createSearchIndex, factsOf, find, type ItemFacts, itemTerms, readQuery } from '@dorvel/core/search';
+import { type Copy, type Item, NEVER, type Note } from '@dorvel/core/model';
+import { ownNote } from '@dorvel/core/notes';
+import { newItem, noteKind } from '@dorvel/core/records';
+import {
+  createSearchIndex,
+  factsOf,
+  find,
+  type ItemFacts,
+  itemTerms,
+  notesByItem,
+  readQuery,
+} from '@dorvel/core/search';
+import { noteFrom } from '@dorvel/core/testing';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
@@ -71,19 +81,21 @@ async function bothPlaces() {
       excerpt: null, wordCount: 1, minutes: 1, pictureCount: 0, thumbnail: null, copyId: copy.id,
       cameThrough: { verdict: 'whole', signs: [] },
     }; // prettier-ignore
-    item.choices.note = { value: note, at: NEVER };
     item.tags = Object.fromEntries(tags.map((tag) => [tag.toLowerCase(), { value: tag, at: NEVER }]));
-    await keep(item, copy);
+    const own = noteFrom({ ...ownNote.ofItem(id), text: note });
+    await keep(item, copy, own);
     return item;
   }
-  async function keep(item: Item, copy: Copy) {
+  async function keep(item: Item, copy: Copy, note: Note) {
     await library.change(async (write) => {
       await write.putCopy(copy);
       await write.put(item);
+      await write.putRecord(noteKind, note);
     });
-    const facts = factsOf(item);
+    const notes = notesByItem([note]).get(item.id);
+    const facts = factsOf(item, notes !== undefined);
     if (facts) onDevice.facts.set(item.id, facts);
-    onDevice.index.put(item.id, itemTerms(item, copy));
+    onDevice.index.put(item.id, itemTerms(item, copy, notes));
   }
   const ask = (written: string, scope: 'all' | 'articles' | 'writing' = 'all', typing = false) => {
     const query = readQuery(written, { now: NOW, zoneMinutes: 0, typing });
@@ -187,28 +199,21 @@ it('what was saved before there was finding is made findable once', async () => 
 it('finds an item by what was written on a passage of it, as long as it stands there', async () => {
   const { library, onServer, put } = await bothPlaces();
   const item = await put({ title: 'Plain', body: 'A text of the harbour.' });
-  const highlight: Highlight = {
-    id: uuidv7(),
-    itemId: item.id,
-    madeAt: NOW,
-    choices: {
-      kind: { value: 'doubt', at: NEVER },
-      passage: {
-        value: { exact: 'harbour', prefix: 'A text of the ', suffix: '.', start: 14, copyId: null },
-        at: NEVER,
-      },
-      note: { value: 'Ask the surveyor about this.', at: NEVER },
-      removed: { value: false, at: NEVER },
-    },
-  };
+  const note = noteFrom({
+    ...ownNote.ofHighlight({ id: uuidv7(), itemId: item.id }),
+    text: 'Ask the surveyor about this.',
+  });
   const found = async () => {
     const query = readQuery('surveyor', { now: NOW, zoneMinutes: 0, typing: false });
     const { by, hits } = await find(query, 'writing', onServer.source, await onServer.facts(), NOW);
     return by === 'all' ? hits.map(({ id }) => id) : [];
   };
+  const isNoted = async () => (await onServer.facts()).get(item.id)?.noted;
   expect(await found()).toEqual([]);
-  await library.change((write) => write.putRecord(highlightKind, highlight));
+  expect(await isNoted()).toBe(false);
+  await library.change((write) => write.putRecord(noteKind, note));
   expect(await found()).toEqual([item.id]);
+  expect(await isNoted()).toBe(true);
   // What else changes about the item does not lose it.
   await library.change(async (write) => {
     const now = await write.item(item.id);
@@ -219,7 +224,8 @@ it('finds an item by what was written on a passage of it, as long as it stands t
       });
   });
   expect(await found()).toEqual([item.id]);
-  const removed = { ...highlight.choices, removed: { value: true, at: '000000001-0000-a' } };
-  await library.change((write) => write.putRecord(highlightKind, { ...highlight, choices: removed }));
+  const removed = { ...note.choices, removed: { value: true, at: '000000001-0000-a' } };
+  await library.change((write) => write.putRecord(noteKind, { ...note, choices: removed }));
   expect(await found()).toEqual([]);
+  expect(await isNoted()).toBe(false);
 });

@@ -1,5 +1,6 @@
 import { Copy, type Item } from '@dorvel/core/model';
-import { highlightKind, noteKind } from '@dorvel/core/records';
+import { isLive } from '@dorvel/core/notes';
+import { noteKind } from '@dorvel/core/records';
 import {
   factsOf,
   FIELD_WEIGHTS,
@@ -17,9 +18,9 @@ import {
 } from '@dorvel/core/search';
 import { and, asc, eq, gt, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Database, Transaction } from '../db/open';
-import { copies, findables, items } from '../db/schema';
+import { copies, findables, items, records } from '../db/schema';
 import { recordsIn } from './records';
-import { readStored, readStoredItem } from './stored';
+import { readRecord, readStored, readStoredItem } from './stored';
 
 /**
  * An account's items by their words, in SQLite's FTS5. Words are made by core/search, the same as on a device, so that
@@ -58,11 +59,7 @@ export async function putFindable(
   const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
   const isOne = item.capture.duplicateOf === null;
   const copyId = item.capture.page?.copyId ?? null;
-  const notes =
-    notesByItem(
-      await recordsIn(tx, accountId, highlightKind, item.id),
-      await recordsIn(tx, accountId, noteKind, item.id),
-    ).get(item.id) ?? [];
+  const notes = notesByItem(await recordsIn(tx, accountId, noteKind, item.id)).get(item.id) ?? [];
   const key = findableKey(item, copyId, notes);
   if (isOne ? known?.key === key : !known) return;
   const table = tableOf(accountId);
@@ -128,7 +125,9 @@ export interface FindableLibrary {
 
 export function findableLibrary(database: Database, accountId: string): FindableLibrary {
   const facts = new Map<string, ItemFacts>();
-  let upTo = 0;
+  /** The item of each note that says something. */
+  const noted = new Map<string, string>();
+  let [upTo, notedUpTo] = [0, 0];
   const table = tableOf(accountId);
   const weights = sql.raw(FIELDS.map((field) => FIELD_WEIGHTS[field]).join(', '));
 
@@ -171,9 +170,34 @@ export function findableLibrary(database: Database, accountId: string): Findable
         .from(items)
         .where(and(eq(items.accountId, accountId), gt(items.sequence, upTo)))
         .orderBy(asc(items.sequence));
+      const notes = await database.read
+        .select({ sequence: records.sequence, record: records.record })
+        .from(records)
+        .where(
+          and(
+            eq(records.accountId, accountId),
+            eq(records.kind, noteKind.name),
+            gt(records.sequence, notedUpTo),
+          ),
+        )
+        .orderBy(asc(records.sequence));
+      const touched = new Set<string>();
+      for (const { sequence, record } of notes) {
+        const note = readRecord(noteKind, record);
+        notedUpTo = sequence;
+        if (!note || note.itemId === null) continue;
+        touched.add(note.itemId);
+        if (isLive(note)) noted.set(note.id, note.itemId);
+        else noted.delete(note.id);
+      }
+      const notedItems = new Set(noted.values());
+      for (const itemId of touched) {
+        const of = facts.get(itemId);
+        if (of) facts.set(itemId, { ...of, noted: notedItems.has(itemId) });
+      }
       for (const { sequence, record } of changed) {
         const item = readStoredItem(record);
-        const of = item && factsOf(item);
+        const of = item && factsOf(item, notedItems.has(item.id));
         if (item && of) facts.set(item.id, of);
         else if (item) facts.delete(item.id);
         upTo = sequence;

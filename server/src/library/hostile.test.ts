@@ -156,13 +156,13 @@ describe('whatever comes in, a new device pulls the whole library', () => {
     ); // prettier-ignore
     await fc.assert(
       fc.asyncProperty(fc.array(fc.oneof(hostile, anything), { maxLength: 6 }), async (sent) => {
-        const note = `still taken ${uuidv7()}`;
-        const good = { id: uuidv7(), stamp: clock.next(), type: 'choose', itemId, set: { note } };
+        const title = `still taken ${uuidv7()}`;
+        const good = { id: uuidv7(), stamp: clock.next(), type: 'choose', itemId, set: { title } };
         const mutations = JSON.parse(JSON.stringify([...sent, good])) as unknown[];
         const { results } = await takePush(library, { mutations }, tools);
         expect(results).toHaveLength(mutations.length);
         expect(results.at(-1)).toMatchObject({ outcome: 'applied', mutationId: good.id });
-        expect((await library.item(itemId))?.choices.note.value).toBe(note);
+        expect((await library.item(itemId))?.choices.title.value).toBe(title);
         await pulled();
       }),
       { numRuns: 60 },

@@ -1,4 +1,4 @@
-import { Copy, type GivenText, type Highlight, type Item } from '@dorvel/core/model';
+import { Copy, type GivenText, type Highlight, type Item, type Note } from '@dorvel/core/model';
 import {
   type Change,
   highlightKind,
@@ -36,7 +36,7 @@ interface Changes {
 }
 
 /** Kinds whose words an item is found by. */
-const FINDABLE: readonly string[] = [highlightKind.name, noteKind.name];
+const FINDABLE: readonly string[] = [noteKind.name];
 
 /**
  * One account's library. There is no way to reach a record without an account: every function that reads or
@@ -127,6 +127,12 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
       return (await recordsIn(database.read, accountId, highlightKind, itemId)).filter(
         ({ choices }) => !choices.removed.value,
       );
+    },
+
+    /** What the reader wrote in the note that an item has a field for. */
+    async ownNoteOf(itemId: string): Promise<Note | null> {
+      const notes = await recordsIn(database.read, accountId, noteKind, itemId);
+      return notes.find(({ id }) => id === itemId) ?? null;
     },
 
     /** Addresses, in canonical form, of the items in which something is marked. */

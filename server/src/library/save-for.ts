@@ -6,11 +6,11 @@ import {
   tagKey,
   TagName,
 } from '@dorvel/core/model';
-import { changeMaker, itemKind, type ItemMutation } from '@dorvel/core/records';
-import type { HybridClock } from '@dorvel/core/sync';
+import { liveText, ownNote } from '@dorvel/core/notes';
+import { type ChangeMaker, changeMaker, itemKind, type ItemMutation, noteKind } from '@dorvel/core/records';
 import { v7 as uuidv7 } from 'uuid';
 import type { LibraryWriter } from './library';
-import { takeMutation } from './take-mutations';
+import { type PushTools, takeMutation } from './take-mutations';
 
 /** What is to be saved for a reader who is not at one of their devices just now. */
 interface SaveRequest {
@@ -28,11 +28,7 @@ export type SavedFor = { ok: true; item: Item; wasThere: boolean } | { ok: false
  * Saves as a device of the reader's would: what the library has already is brought up, and gets what is new of tags
  * and note. A text that is given is taken where there is none yet that came through whole.
  */
-export async function saveFor(
-  write: LibraryWriter,
-  wish: SaveRequest,
-  tools: { clock: HybridClock; now(): number },
-): Promise<SavedFor> {
+export async function saveFor(write: LibraryWriter, wish: SaveRequest, tools: PushTools): Promise<SavedFor> {
   const make = changeMaker({ ...tools, newId: uuidv7 });
   const save = make.save(wish);
   const result = await takeMutation(write, save, tools);
@@ -47,13 +43,27 @@ export async function saveFor(
     const set = Object.fromEntries(tags.map((tag) => [tagKey(tag), tag]));
     await takeMutation(write, make.tag(itemId, set, before), tools);
   }
-  const known = before?.choices.note.value ?? '';
-  if (wish.note && !known.includes(wish.note)) {
-    const note = [known, wish.note].filter(Boolean).join('\n\n').slice(0, MAX_NOTE_LENGTH);
-    await takeMutation(write, make.choose(itemId, { note }, before), tools);
-  }
+  if (wish.note) await addNote(write, itemId, wish.note, make, tools);
   const item = await write.item(itemId);
   return item ? { ok: true, item, wasThere } : { ok: false, says: 'It could not be saved.' };
+}
+
+/** Puts words behind those that the item's own note has, where they are not among them. */
+async function addNote(
+  write: LibraryWriter,
+  itemId: string,
+  words: string,
+  make: ChangeMaker,
+  tools: PushTools,
+): Promise<void> {
+  const note = await write.record(noteKind, itemId);
+  const written = liveText(note);
+  if (written.includes(words)) return;
+  const text = [written, words].filter(Boolean).join('\n\n').slice(0, MAX_NOTE_LENGTH);
+  const change = note
+    ? make.changeNote(note, { text, removed: false })
+    : make.note(ownNote.ofItem(itemId), { text });
+  await takeMutation(write, change, tools);
 }
 
 /** As a device gives a text by hand; but what comes by mail may be larger than what a device may send. */

@@ -1,5 +1,5 @@
 import { canonicalAddress, isLocalAddress, isOnWeb, readAddress } from '@dorvel/core/address';
-import { clipped, instantOf, type Item } from '@dorvel/core/model';
+import { asGivenBy, clipped, deviceOf, instantOf, type Item } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
   type Change,
@@ -21,7 +21,7 @@ import type { Library, LibraryWriter } from './library';
 import { Unstorable } from './stored';
 
 /** What taking a mutation into the library needs from outside. */
-interface PushTools {
+export interface PushTools {
   clock: HybridClock;
   now(): number;
 }
@@ -226,6 +226,6 @@ async function changeFeed(
 /** A device whose clock is ahead would win every merge until then: its stamps are taken as of now. */
 function withPlausibleStamp(mutation: Change, tools: PushTools): Change {
   return instantOf(mutation.stamp) > tools.now() + FUTURE_TOLERANCE_MS
-    ? { ...mutation, stamp: tools.clock.next() }
+    ? { ...mutation, stamp: asGivenBy(deviceOf(mutation.stamp), tools.clock.next()) }
     : mutation;
 }

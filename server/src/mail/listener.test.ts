@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { tagsOf } from '@dorvel/core/model';
+import { noteText } from '@dorvel/core/notes';
 import { createClock } from '@dorvel/core/sync';
 import nodemailer, { type SendMailOptions } from 'nodemailer';
 import { pino } from 'pino';
@@ -78,8 +79,9 @@ describe('mail to an account', () => {
     expect(await send({ ...mail, to: to.toUpperCase() })).toMatch(/^250 /);
     const saved = await items();
     expect(saved.filter(({ capture }) => capture.duplicateOf === null)).toMatchObject([
-      { address: 'https://slipway.example/larch', choices: { note: { value: 'For Thursday:' } } },
+      { address: 'https://slipway.example/larch' },
     ]);
+    expect((await library.changesAfter(0)).records.notes.map(noteText)).toEqual(['For Thursday:']);
     expect(saved.flatMap(tagsOf)).toEqual(['wood']);
   });
 

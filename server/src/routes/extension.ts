@@ -138,14 +138,14 @@ function holderOf(tokens: Tokens): RequestHandler {
 }
 
 /** What the panel offers to change, and no more: a token must not empty a library, nor change what was read. */
-const CHOICES = new Set(['stage', 'title', 'howMuch', 'note', 'queueRank', 'comeBackOn']);
+const CHOICES = new Set(['stage', 'title', 'howMuch', 'queueRank', 'comeBackOn']);
 
 function isForExtensions(input: unknown): boolean {
   const mutation = Mutation.safeParse(input).data;
   // What cannot be read is refused with its reason where all are.
   if (!mutation) return true;
   if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
-  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark'].includes(mutation.type);
+  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark', 'write'].includes(mutation.type);
 }
 
 async function known(item: Item | null, accountId: string, parts: ExtensionParts): Promise<KnownPage> {
@@ -180,6 +180,7 @@ async function known(item: Item | null, accountId: string, parts: ExtensionParts
     lastTags: lastTags(await library.changedLast(LOOKED_AT)),
     queueEnd: await library.queueEnd(),
     highlights: item ? await library.highlightsOf(item.id) : [],
+    note: item ? await library.ownNoteOf(item.id) : null,
   });
 }
 

@@ -38,7 +38,7 @@ export function requireAccount(accounts: Accounts, secure: boolean): RequestHand
 }
 
 /** The oldest clients who understand what they would get. Those that do not say which they are, are of 1. */
-const OLDEST_PROTOCOL = 2;
+const OLDEST_PROTOCOL = 3;
 
 /** Refuses clients that are too old for this server: a tab that was left open over an update, say. What they have to send waits. */
 export const refuseOldClients: RequestHandler = (request, _response, next) => {

@@ -1,5 +1,6 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
+import { ownNote } from '@dorvel/core/notes';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
@@ -42,9 +43,9 @@ it('what was brought back meanwhile stays, and what the reader has written on', 
   now += 29 * DAY_MS;
   await store.commit(make.choose(back, { stage: 'inbox' }));
   now = START;
-  const [noted, marked, carded, ownNote] = [await letGo(), await letGo(), await letGo(), await letGo()];
-  await store.commit(make.choose(ownNote, { note: 'Ask the harbour office.' }));
-  await store.commit(make.note({ itemId: noted, on: null }, { text: 'Mine.' }));
+  const [noted, marked, carded, own] = [await letGo(), await letGo(), await letGo(), await letGo()];
+  await store.commit(make.note(ownNote.ofItem(own), { text: 'Ask the harbour office.' }));
+  await store.commit(make.note({ itemId: noted, on: { kind: 'item' } }, { text: 'Mine.' }));
   await store.commit(make.highlight(marked, 'key', passage));
   await store.commit(
     make.card({ itemId: carded, highlightId: null, passage: null }, { front: 'q', back: 'a' }),

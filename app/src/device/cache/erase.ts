@@ -1,3 +1,4 @@
+import { isLive } from '@dorvel/core/notes';
 import { isToBeErased } from '@dorvel/core/queue';
 import type { DeviceStore } from '@/device/store/store';
 
@@ -13,9 +14,7 @@ export async function eraseLetGo(store: DeviceStore, now: number): Promise<strin
   const letGo = await store.items.where('choices.stage.value').equals('let-go').toArray();
   const erased: string[] = [];
   for (const item of letGo.filter((each) => isToBeErased(each, now))) {
-    if (item.choices.note.value !== '') continue;
-    const own = await ownWriting(store, item.id);
-    if (own.some(({ choices }) => !choices.removed.value)) continue;
+    if (await hasOwnWriting(store, item.id)) continue;
     const pointers = await store.items.filter(({ capture }) => capture.duplicateOf === item.id).primaryKeys();
     const ids = [item.id, ...pointers];
     await store.transaction(
@@ -35,11 +34,11 @@ export async function eraseLetGo(store: DeviceStore, now: number): Promise<strin
   return erased;
 }
 
-async function ownWriting(store: DeviceStore, itemId: string) {
+async function hasOwnWriting(store: DeviceStore, itemId: string): Promise<boolean> {
   const [highlights, notes, cards] = await Promise.all([
     store.highlights.where('itemId').equals(itemId).toArray(),
     store.notes.where('itemId').equals(itemId).toArray(),
     store.cards.where('source.itemId').equals(itemId).toArray(),
   ]);
-  return [...highlights, ...notes, ...cards];
+  return notes.some(isLive) || [...highlights, ...cards].some(({ choices }) => !choices.removed.value);
 }

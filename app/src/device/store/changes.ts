@@ -7,6 +7,8 @@ import {
   type HowMuch,
   type Item,
   type MarkedPassage,
+  MAX_NOTE_LENGTH,
+  type Note,
   type Recall,
   type SavedSearch,
   type Scope,
@@ -14,8 +16,8 @@ import {
   tagKey,
   TagName,
   type TextAnchor,
-  type WrittenNote,
 } from '@dorvel/core/model';
+import type { ownNote } from '@dorvel/core/notes';
 import { saveAgain } from '@dorvel/core/queue';
 import {
   type CardChanges,
@@ -25,6 +27,7 @@ import {
   type ItemChoices,
   type Mutation,
   type NoteChanges,
+  noteKind,
   type TagChanges,
 } from '@dorvel/core/records';
 import Dexie from 'dexie';
@@ -256,17 +259,34 @@ export const removeSearch = (search: SavedSearch, removed: boolean) =>
   commit(make.removeSearch(search, removed));
 
 /** Writes a note. @returns its id */
-export async function writeNote(
-  about: Pick<WrittenNote, 'itemId' | 'on'>,
-  set: NoteChanges,
-): Promise<string> {
+export async function writeNote(about: Pick<Note, 'itemId' | 'on'>, set: NoteChanges): Promise<string> {
   const note = make.note(about, set);
   await commit(note);
   return note.noteId;
 }
 
+/**
+ * Writes the note that an item or a highlight has a field for.
+ *
+ * @param before as the reader saw it when they began to write; null when there was none
+ * @returns the note as its writer knows it now
+ */
+export async function writeOwnNote(
+  subject: ReturnType<typeof ownNote.ofItem>,
+  before: Note | null,
+  text: string,
+): Promise<Note | null> {
+  const set = { text: text.slice(0, MAX_NOTE_LENGTH), removed: false };
+  const change = before ? make.changeNote(before, set) : make.note(subject, set);
+  await commit(change);
+  return noteKind.apply(before ?? undefined, change) ?? null;
+}
+
+/** The note that an item or a highlight has a field for, as it is now. */
+export const ownNoteOf = async (id: string): Promise<Note | null> => (await store().notes.get(id)) ?? null;
+
 /** Records what the reader decided about a note. */
-export const changeNote = (note: WrittenNote, set: NoteChanges) => commit(make.changeNote(note, set));
+export const changeNote = (note: Note, set: NoteChanges) => commit(make.changeNote(note, set));
 
 /** Makes cards, all or none. @returns their ids */
 export async function makeCards(

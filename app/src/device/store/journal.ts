@@ -1,4 +1,5 @@
-import { Mutation } from '@dorvel/core/records';
+import { asChangesNow, Mutation } from '@dorvel/core/records';
+import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 
 const PREFIX = 'dorvel.unwritten.';
@@ -37,9 +38,14 @@ export function journalledChanges(accountId: string): Unwritten[] {
     .filter((name) => name.startsWith(`${PREFIX}${accountId}.`))
     .sort()
     .map((name) => ({
-      changes: z.array(Mutation).safeParse(fromJson(localStorage.getItem(name) ?? '')).data ?? [],
+      changes: changesIn(localStorage.getItem(name) ?? ''),
       done: () => localStorage.removeItem(name),
     }));
+}
+
+function changesIn(written: string): Mutation[] {
+  const changes = z.array(z.unknown()).safeParse(fromJson(written)).data ?? [];
+  return z.array(Mutation).safeParse(changes.flatMap((each) => asChangesNow(each, uuidv7))).data ?? [];
 }
 
 function fromJson(written: string): unknown {

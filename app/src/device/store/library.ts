@@ -1,4 +1,5 @@
-import type { Activity, Card, Feed, Highlight, Item, SavedSearch, WrittenNote } from '@dorvel/core/model';
+import type { Activity, Card, Feed, Highlight, Item, Note,SavedSearch } from '@dorvel/core/model';
+import { isLive } from '@dorvel/core/notes';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { cacheSnapshot, copyAtHand, itemAtHand, takeSnapshot } from '@/device/cache/snapshot-cache';
@@ -109,16 +110,36 @@ export function useSearches(): SavedSearch[] | undefined {
 }
 
 /** All that the reader wrote in notes of their own, the latest first; undefined while it is being read. */
-export function useNotes(): WrittenNote[] | undefined {
+export function useNotes(): Note[] | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(
-    async () =>
-      (await store?.notes.toArray())
-        ?.filter(({ choices }) => !choices.removed.value)
-        .sort((a, b) => b.madeAt - a.madeAt),
+    async () => (await store?.notes.toArray())?.filter(isLive).sort((a, b) => b.madeAt - a.madeAt),
     [store],
   );
 }
+
+/** The note that an item or a highlight has a field for: undefined while it is being read, null when there is none. */
+export function useOwnNote(id: string): Note | null | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => (await store?.notes.get(id)) ?? null, [store, id]);
+}
+
+/** What the reader wrote on an item, by the ids of the notes; empty while it is being read. */
+export function useNotesOf(itemId: string): ReadonlyMap<string, Note> {
+  const store = useAccount((state) => state.store);
+  return (
+    useLiveQuery(
+      async () =>
+        new Map(
+          (await store?.notes.where('itemId').equals(itemId).toArray())
+            ?.filter(isLive)
+            .map((note) => [note.id, note]),
+        ),
+      [store, itemId],
+    ) ?? NO_NOTES
+  );
+}
+const NO_NOTES: ReadonlyMap<string, Note> = new Map();
 
 /** All cards; undefined while they are being read. */
 export function useCards(): Card[] | undefined {

@@ -1,7 +1,8 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import { LAST_INSTANT, spanOf, type Spans } from '@dorvel/core/model';
-import { createRegistry, type Mutation, newItem, REGISTRY } from '@dorvel/core/records';
+import { type Highlight, LAST_INSTANT, spanOf, type Spans } from '@dorvel/core/model';
+import { noteText } from '@dorvel/core/notes';
+import { createRegistry, Mutation, newItem, REGISTRY } from '@dorvel/core/records';
 import { DRAFTS } from '@dorvel/core/testing';
 import Dexie from 'dexie';
 import { DeviceStore } from './store';
@@ -198,7 +199,8 @@ describe('a store of an earlier version', () => {
         [ITEM, progress(3, 0.5)],
         [uuid(300), sitting(4, 20)],
       ]);
-      expect([await after.cursor(), await after.epoch()]).toEqual([41, 'one']);
+      // Kinds have become others since: all is pulled once more.
+      expect([await after.cursor(), await after.epoch()]).toEqual([0, 'one']);
       for (const { plural, record } of rows) expect(await after.table(plural).toArray()).toEqual([record]);
       // It can be written to.
       await after.commit(progress(5, 0.6));
@@ -233,5 +235,67 @@ it('sets instants right that an earlier version took and no calendar has', async
     savedAt: LAST_INSTANT,
     choices: { raisedAt: { value: LAST_INSTANT }, finishedAt: { value: null } },
   });
+  await after.delete();
+});
+
+it('has the notes of items and highlights apart, with those that were not sent', async () => {
+  const before = new Dexie('dorvel-noted');
+  before
+    .version(10)
+    .stores({
+      items: 'id',
+      highlights: 'id, itemId',
+      notes: 'id, itemId',
+      outbox: '++place, recordId',
+      aside: 'id',
+      meta: 'name',
+    });
+  const note = (value: string, at: string) => ({ note: { value, at } });
+  const at = '000000002-0000-a';
+  const item = newItem(save);
+  const { record, plural } = DRAFTED.find(({ plural: each }) => each === 'highlights')!;
+  const highlight = record as Highlight;
+  await before.table('items').put({ ...item, choices: { ...item.choices, ...note('Of the item.', at) } });
+  await before
+    .table(plural)
+    .put({ ...highlight, choices: { ...highlight.choices, ...note('Of the passage.', at) } });
+  const noting = { id: uuid(700), stamp: at, type: 'choose', itemId: ITEM, set: { note: 'Of the item.' } };
+  const both = { ...noting, id: uuid(701), set: { note: 'Refused.', stage: 'queue' } };
+  const mark = {
+    ...noting,
+    id: uuid(702),
+    type: 'change-mark',
+    itemId: highlight.itemId,
+    highlightId: highlight.id,
+    set: { note: 'Of the passage.' },
+  };
+  await before.table('outbox').bulkAdd([noting, mark].map((mutation) => ({ recordId: 'x', mutation })));
+  await before
+    .table('aside')
+    .put({ id: both.id, recordId: ITEM, mutation: both, says: 'It does not fit.', at: 1 });
+  before.close();
+
+  const after = new DeviceStore('noted');
+  const notes = await after.notes.toArray();
+  expect(notes.map((each) => [each.id, each.on.kind, noteText(each)]).sort()).toEqual(
+    [
+      [ITEM, 'item', 'Of the item.'],
+      [highlight.id, 'highlight', 'Of the passage.'],
+    ].sort(),
+  );
+  expect(await after.items.toArray()).toEqual([item]);
+  expect(await after.highlights.toArray()).toEqual([highlight]);
+  const sent = (await after.outbox.toArray()).map(({ mutation }) => mutation);
+  expect(sent).toMatchObject([
+    { id: noting.id, type: 'write', noteId: ITEM, set: { text: 'Of the item.' } },
+    { id: mark.id, type: 'write', noteId: highlight.id, set: { text: 'Of the passage.' } },
+  ]);
+  // What they make is what is here.
+  for (const mutation of sent) await after.commit(Mutation.parse(mutation));
+  expect(await after.notes.toArray()).toEqual(notes);
+  expect((await after.aside.toArray()).map(({ mutation: { type } }) => type).sort()).toEqual([
+    'choose',
+    'write',
+  ]);
   await after.delete();
 });

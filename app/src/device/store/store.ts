@@ -6,10 +6,12 @@ import {
   type Highlight,
   type Item,
   LAST_INSTANT,
+  Note,
   type SavedSearch,
-  type WrittenNote,
 } from '@dorvel/core/model';
 import {
+  apartFromNote,
+  asChangesNow,
   type Change,
   itemKind,
   type Kind,
@@ -22,7 +24,8 @@ import {
 import type { FieldTerms } from '@dorvel/core/search';
 import { restamped } from '@dorvel/core/sync';
 import type { TermProfile } from '@dorvel/core/terms';
-import Dexie, { type Table } from 'dexie';
+import Dexie, { type Table, type Transaction } from 'dexie';
+import { v7 as uuidv7 } from 'uuid';
 
 /** A copy on this device, with the room it takes. */
 export interface KeptCopy extends Copy {
@@ -71,7 +74,7 @@ export interface SetAside {
 /** The kinds of record that stores had when they began to remember which they have. */
 const FIRST_KINDS = 'item 2, activity 1, feed 2, highlight 1, search 1, note 1, card 1';
 const FIRST_KIND_COUNT = 7;
-const FIRST_VERSION = 10;
+const FIRST_VERSION = 11;
 
 /**
  * What is on this device, for one account: the app reads from here and only from here. Every change is applied
@@ -92,7 +95,7 @@ export class DeviceStore extends Dexie {
   feeds!: Table<Feed, string>;
   highlights!: Table<Highlight, string>;
   searches!: Table<SavedSearch, string>;
-  notes!: Table<WrittenNote, string>;
+  notes!: Table<Note, string>;
   cards!: Table<Card, string>;
   /** Items in memory as they were read or written last, so that one can be opened without waiting. */
   readonly itemsAtHand = new Map<string, Item>();
@@ -147,7 +150,10 @@ export class DeviceStore extends Dexie {
               delete row.itemId;
             });
       });
-    this.version(FIRST_VERSION).stores({ marks: null });
+    this.version(10).stores({ marks: null });
+    this.version(FIRST_VERSION)
+      .stores({ notes: 'id, itemId' })
+      .upgrade((upgrading) => setNotesApart(upgrading));
     // Each kind that came later has a table of its own, and the store a version with it.
     registry.kinds.slice(FIRST_KIND_COUNT).forEach(({ plural }, n) => {
       this.version(FIRST_VERSION + 1 + n).stores({ [plural]: 'id' });
@@ -289,6 +295,41 @@ export class DeviceStore extends Dexie {
     return typeof cursor?.value === 'number' && kinds?.value === this.#registry.fingerprint
       ? cursor.value
       : 0;
+  }
+}
+
+/** Makes records of the notes that items and highlights had within them, and the changes that they are now of those that wait. */
+async function setNotesApart(upgrading: Transaction): Promise<void> {
+  const notes = upgrading.table<Note>('notes');
+  const found: Note[] = [];
+  await notes.toCollection().modify((record, at: { value: unknown }) => {
+    at.value = Note.safeParse(record).data ?? record;
+  });
+  for (const name of ['items', 'highlights'])
+    await upgrading
+      .table(name)
+      .toCollection()
+      .modify((record, at: { value: unknown }) => {
+        const { record: without, note } = apartFromNote(record);
+        at.value = without;
+        if (note) found.push(note);
+      });
+  await notes.bulkPut(found);
+  for (const name of ['outbox', 'aside']) {
+    const table = upgrading.table<Unsent & { id?: string }>(name);
+    for (const row of await table.toArray()) {
+      const [last, ...before] = (asChangesNow(row.mutation, uuidv7) as Mutation[]).reverse();
+      if (!last || last === row.mutation) continue;
+      const rowFor = (mutation: Mutation) => ({ mutation, recordId: REGISTRY.of(mutation).idOf(mutation) });
+      await table.put({ ...row, ...rowFor(last) });
+      const { place: _own, ...rest } = row;
+      for (const mutation of before)
+        await table.add({
+          ...rest,
+          ...rowFor(mutation),
+          ...(row.id === undefined ? {} : { id: mutation.id }),
+        });
+    }
   }
 }
 

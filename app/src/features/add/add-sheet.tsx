@@ -97,7 +97,7 @@ export function AddSheet() {
               label="Write a note instead"
               onPress={() => {
                 close();
-                write({ note: null, itemId: null, on: null, about: null });
+                write({ note: null, itemId: null, on: { kind: 'nothing' }, about: null });
               }}
             />
             <label className="file-button">

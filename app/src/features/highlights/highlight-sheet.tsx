@@ -1,9 +1,10 @@
-import { type Highlight, HighlightKind, MAX_NOTE_LENGTH } from '@dorvel/core/model';
+import { type Highlight, HighlightKind, type Note } from '@dorvel/core/model';
+import { liveText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { changeMark } from '@/device/store/changes';
-import { useItem } from '@/device/store/library';
+import { changeMark, writeOwnNote } from '@/device/store/changes';
+import { useItem, useOwnNote } from '@/device/store/library';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { WritingField } from '@/features/notes/writing-field';
@@ -15,14 +16,27 @@ import { copyPassage, sharePassage } from './share-highlights';
 
 const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KIND_WORDS[value] }));
 
+interface HighlightSheetProps {
+  highlight: Highlight;
+  onClose(): void;
+}
+
 /** One highlight: its words, what it is for, what the reader wrote on it. */
-export function HighlightSheet({ highlight, onClose }: { highlight: Highlight; onClose(): void }) {
-  const { kind, passage, note } = highlight.choices;
-  const [written, write] = useState(note.value);
+export function HighlightSheet(props: HighlightSheetProps) {
+  const note = useOwnNote(props.highlight.id);
+  // What is in the field is what the reader began with: what comes from elsewhere meanwhile is joined with it when it is kept.
+  return note === undefined ? null : <Opened key={props.highlight.id} {...props} note={note} />;
+}
+
+function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note | null }) {
+  const { kind, passage } = highlight.choices;
+  const [before, setBefore] = useState(note);
+  const [written, write] = useState(liveText(before));
   const [carding, card] = useState(false);
   const item = useItem(highlight.itemId);
   const keepNote = () => {
-    if (written !== note.value) void changeMark(highlight.id, { note: written.slice(0, MAX_NOTE_LENGTH) });
+    if (written !== liveText(before))
+      void writeOwnNote(ownNote.ofHighlight(highlight), before, written).then(setBefore);
   };
   if (carding)
     return (

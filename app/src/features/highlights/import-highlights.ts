@@ -1,9 +1,18 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
 import type { ForeignHighlight } from '@dorvel/core/formats';
 import { CONTEXT_LENGTH, type Item, type MarkedPassage } from '@dorvel/core/model';
+import { ownNote } from '@dorvel/core/notes';
 import { titleOf } from '@dorvel/core/wording';
 import { useAccount } from '@/device/store/account';
-import { changeMark, changeNote, choose, mark, saveAddress, writeNote } from '@/device/store/changes';
+import {
+  changeMark,
+  changeNote,
+  choose,
+  mark,
+  saveAddress,
+  writeNote,
+  writeOwnNote,
+} from '@/device/store/changes';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
 
 /** What became of highlights that were brought in. */
@@ -47,10 +56,14 @@ export async function bringIn(highlights: readonly ForeignHighlight[]): Promise<
     }
     if (itemId) {
       const markId = await mark(itemId, highlight.kind, passageOf(highlight));
-      if (highlight.note !== '') await changeMark(markId, { note: highlight.note });
       undo.push(() => changeMark(markId, { removed: true }));
+      if (highlight.note !== '') {
+        const subject = ownNote.ofHighlight({ id: markId, itemId });
+        const note = await writeOwnNote(subject, null, highlight.note);
+        if (note) undo.push(() => changeNote(note, { removed: true }));
+      }
     } else {
-      const noteId = await writeNote({ itemId: null, on: null }, { text: asNote(highlight) });
+      const noteId = await writeNote({ itemId: null, on: { kind: 'nothing' } }, { text: asNote(highlight) });
       undo.push(async () => {
         const note = await store?.notes.get(noteId);
         if (note) await changeNote(note, { removed: true });

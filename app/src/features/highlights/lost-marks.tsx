@@ -1,6 +1,8 @@
+import { liveText } from '@dorvel/core/notes';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import type { PlacedMark } from '@/article/at-highlight';
+import { useOwnNote } from '@/device/store/library';
 import { SectionHeading } from '@/ui/section-heading';
 import { HighlightSheet } from './highlight-sheet';
 
@@ -33,9 +35,7 @@ export function LostMarks({ marks }: { marks: readonly PlacedMark[] }) {
                   {choices.passage.value.exact}
                 </span>
               </span>
-              {choices.note.value !== '' && (
-                <Text className="font-ui text-base text-ink">{choices.note.value}</Text>
-              )}
+              <OwnNote highlightId={id} />
             </Pressable>
           </View>
         ))}
@@ -43,4 +43,9 @@ export function LostMarks({ marks }: { marks: readonly PlacedMark[] }) {
       {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
     </View>
   );
+}
+
+function OwnNote({ highlightId }: { highlightId: string }) {
+  const text = liveText(useOwnNote(highlightId));
+  return text === '' ? null : <Text className="font-ui text-base text-ink">{text}</Text>;
 }

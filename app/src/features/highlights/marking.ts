@@ -1,8 +1,9 @@
 import { passageAt } from '@dorvel/core/highlight';
-import type { Highlight, HighlightKind } from '@dorvel/core/model';
+import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
+import { isLive, liveText, noteText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import type { PlacedMark } from '@/article/at-highlight';
-import { changeMark, mark } from '@/device/store/changes';
+import { changeMark, changeNote, mark, ownNoteOf, writeOwnNote } from '@/device/store/changes';
 import { useNotices } from '@/ui/notices';
 import type { TextPart } from './use-selected-text';
 
@@ -50,12 +51,9 @@ export async function markPart(
   }
   const { grows, absorbs } = marking;
   // What was written on those that become one with it is not lost.
-  const note = [grows, ...absorbs]
-    .map(({ choices }) => choices.note.value)
-    .filter(Boolean)
-    .join('\n\n');
-  const before = { passage: grows.choices.passage.value, note: grows.choices.note.value };
-  await changeMark(grows.id, { passage, note });
+  const undoNotes = await joinNotes(grows, absorbs);
+  const before = { passage: grows.choices.passage.value };
+  await changeMark(grows.id, { passage });
   for (const each of absorbs) await changeMark(each.id, { removed: true });
   show({
     text: words,
@@ -64,17 +62,44 @@ export async function markPart(
       press: () => {
         void changeMark(grows.id, before);
         for (const each of absorbs) void changeMark(each.id, { removed: false });
+        undoNotes();
       },
     },
   });
   return grows.id;
 }
 
-/** Takes a highlight off, and offers to put it back. */
+/** Puts the notes of highlights that become one with another behind its own. @returns what takes it back */
+async function joinNotes(grows: Highlight, absorbs: readonly Highlight[]): Promise<() => void> {
+  const own = await ownNoteOf(grows.id);
+  const others = (await Promise.all(absorbs.map(({ id }) => ownNoteOf(id)))).filter(
+    (note) => note !== null && isLive(note),
+  ) as Note[];
+  if (others.length === 0) return () => {};
+  const subject = ownNote.ofHighlight(grows);
+  const before = liveText(own);
+  const joined = await writeOwnNote(
+    subject,
+    own,
+    [before, ...others.map(noteText)].filter(Boolean).join('\n\n'),
+  );
+  for (const note of others) await changeNote(note, { removed: true });
+  return () => {
+    void writeOwnNote(subject, joined, before);
+    for (const note of others) void changeNote(note, { removed: false });
+  };
+}
+
+/** Takes a highlight off with the note in it, and offers to put both back. */
 export async function removeMark(highlight: Highlight): Promise<void> {
-  await changeMark(highlight.id, { removed: true });
+  const note = await ownNoteOf(highlight.id);
+  const setRemoved = async (removed: boolean) => {
+    await changeMark(highlight.id, { removed });
+    if (note) await changeNote(note, { removed });
+  };
+  await setRemoved(true);
   useNotices.getState().show({
     text: 'The highlight is removed.',
-    action: { label: 'Undo', press: () => void changeMark(highlight.id, { removed: false }) },
+    action: { label: 'Undo', press: () => void setRemoved(false) },
   });
 }

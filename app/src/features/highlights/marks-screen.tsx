@@ -1,5 +1,6 @@
 import type { MarkedItem } from '@dorvel/core/formats';
-import { type Highlight, HighlightKind, notesUnder } from '@dorvel/core/model';
+import { type Highlight, HighlightKind } from '@dorvel/core/model';
+import { notesUnder } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';

@@ -1,5 +1,7 @@
-import type { Highlight, HighlightKind, WrittenNote } from '@dorvel/core/model';
+import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
+import { ownNote } from '@dorvel/core/notes';
 import { newItem } from '@dorvel/core/records';
+import { noteFrom } from '@dorvel/core/testing';
 import { markingOf } from './marking';
 import { ALL_MARKS, facetsOf, inRuns, marksByItem } from './marks-view';
 import { placeMarks } from './use-marks-in-text';
@@ -20,7 +22,7 @@ const item = (n: number) =>
     stamp: '000000001-0000-a',
   });
 
-function marked(id: number, words: string, kind: HighlightKind = 'key', itemId = 1, note = ''): Highlight {
+function marked(id: number, words: string, kind: HighlightKind = 'key', itemId = 1): Highlight {
   const start = TEXT.indexOf(words);
   const at = '000000001-0000-a';
   return {
@@ -39,7 +41,6 @@ function marked(id: number, words: string, kind: HighlightKind = 'key', itemId =
         },
         at,
       },
-      note: { value: note, at },
       removed: { value: false, at },
     },
   };
@@ -89,13 +90,13 @@ describe('marking', () => {
 
 describe('all highlights', () => {
   const items = [item(1), item(2)];
-  const all = [
-    marked(21, 'nobody came'),
-    marked(22, 'ferry lay', 'quote', 1, 'Crème de la crème'),
-    marked(23, 'a goat', 'doubt', 2),
-  ];
+  const all = [marked(21, 'nobody came'), marked(22, 'ferry lay', 'quote'), marked(23, 'a goat', 'doubt', 2)];
+  const creme = noteFrom({
+    ...ownNote.ofHighlight({ id: uuid(22), itemId: uuid(1) }),
+    text: 'Crème de la crème',
+  });
   const ids = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
-    marksByItem(all, [], items, { ...ALL_MARKS, ...wanted }).map(({ item: of, highlights }) => [
+    marksByItem(all, [creme], items, { ...ALL_MARKS, ...wanted }).map(({ item: of, highlights }) => [
       of.id,
       highlights.map(({ id }) => id),
     ]);
@@ -110,6 +111,7 @@ describe('all highlights', () => {
   it('can be narrowed by item, kind and words, marks on letters aside', () => {
     expect(ids({ itemId: uuid(1), kind: 'quote' })).toEqual([[uuid(1), [uuid(22)]]]);
     expect(ids({ words: 'creme' })).toEqual([[uuid(1), [uuid(22)]]]);
+    expect(marksByItem(all, [creme], items, { ...ALL_MARKS, kind: 'quote' })[0]?.notes).toEqual([creme]);
     expect(ids({ words: 'GOAT' })).toEqual([[uuid(2), [uuid(23)]]]);
     expect(ids({ words: 'nothing' })).toEqual([]);
   });
@@ -154,19 +156,8 @@ describe('all highlights', () => {
   });
 
   it('come with the notes on them and on their items, unless a kind is asked for', () => {
-    const at = '000000001-0000-a';
-    const note = (n: number, itemId: number | null, text: string): WrittenNote => ({
-      id: uuid(n),
-      madeAt: n,
-      itemId: itemId === null ? null : uuid(itemId),
-      on: null,
-      choices: {
-        text: { value: text, at },
-        task: { value: 'none', at },
-        dueOn: { value: null, at },
-        removed: { value: false, at },
-      },
-    });
+    const note = (n: number, itemId: number | null, text: string): Note =>
+      noteFrom({ id: uuid(n), madeAt: n, itemId: itemId === null ? null : uuid(itemId), text });
     const notes = [
       note(31, 1, 'Ask the baker.'),
       note(32, 3, 'On an unmarked one.'),

@@ -4,11 +4,11 @@ import {
   type HighlightKind,
   isTagWithin,
   type Item,
-  notesUnder,
+  type Note,
   tagKey,
   tagsOf,
-  type WrittenNote,
 } from '@dorvel/core/model';
+import { notesUnder,noteText } from '@dorvel/core/notes';
 import { hasWords } from '@dorvel/core/text';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 
@@ -47,23 +47,28 @@ export const ALL_MARKS: MarksWanted = {
  */
 export function marksByItem(
   highlights: readonly Highlight[],
-  notes: readonly WrittenNote[],
+  notes: readonly Note[],
   items: readonly Item[],
   { itemId, kind, words, tag, source, since, order }: MarksWanted,
 ): MarkedItem[] {
+  const ownText = new Map(notes.map((note) => [note.id, noteText(note)]));
   const byItem = new Map<string, Highlight[]>();
   for (const highlight of highlights) {
     const { choices } = highlight;
     if (itemId !== null && highlight.itemId !== itemId) continue;
     if (highlight.madeAt < since) continue;
     if (kind !== 'all' && choices.kind.value !== kind) continue;
-    if (!hasWords(`${choices.passage.value.exact}\n${choices.note.value}`, words)) continue;
+    const written = ownText.get(highlight.id) ?? '';
+    if (!hasWords(`${choices.passage.value.exact}\n${written}`, words)) continue;
     byItem.set(highlight.itemId, [...(byItem.get(highlight.itemId) ?? []), highlight]);
   }
-  const notesOf = new Map<string, WrittenNote[]>();
-  for (const note of kind === 'all' ? notes : []) {
-    if (note.itemId === null || (itemId !== null && note.itemId !== itemId) || note.madeAt < since) continue;
-    if (!hasWords(note.choices.text.value, words)) continue;
+  const shown = new Set([...byItem.values()].flat().map(({ id }) => id));
+  const notesOf = new Map<string, Note[]>();
+  for (const note of notes) {
+    if (note.itemId === null || (itemId !== null && note.itemId !== itemId)) continue;
+    // A highlight that is shown is shown with its own note; the others for what they say themselves.
+    const isShown = shown.has(note.id);
+    if (!isShown && (kind !== 'all' || note.madeAt < since || !hasWords(noteText(note), words))) continue;
     notesOf.set(note.itemId, [...(notesOf.get(note.itemId) ?? []), note]);
   }
   const latest = (each: MarkedItem) =>
@@ -99,7 +104,7 @@ export function facetsOf(marked: readonly MarkedItem[]): { tags: string[]; sourc
 /** Highlights in an order of their own, as what is taken along wants them: neighbours of one item together. */
 export function inRuns(
   highlights: readonly Highlight[],
-  notes: readonly WrittenNote[],
+  notes: readonly Note[],
   items: readonly Item[],
 ): MarkedItem[] {
   const runs: { item: Item; highlights: Highlight[] }[] = [];

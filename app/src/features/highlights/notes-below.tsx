@@ -1,13 +1,15 @@
-import type { WrittenNote } from '@dorvel/core/model';
+import type { Note } from '@dorvel/core/model';
+import { noteText } from '@dorvel/core/notes';
 import { Pressable, Text, View } from 'react-native';
 import { Markdown } from '@/features/notes/markdown';
 import { useNoteSheet } from '@/features/notes/note-store';
 
 /** What the reader wrote on a highlight or on its item, under it. */
-export function NotesBelow({ notes }: { notes: readonly WrittenNote[] }) {
+export function NotesBelow({ notes }: { notes: readonly Note[] }) {
   const write = useNoteSheet((state) => state.write);
   return notes.map((note) => {
-    const start = note.choices.text.value.slice(0, 60);
+    const text = noteText(note);
+    const start = text.slice(0, 60);
     return (
       <View
         key={note.id}
@@ -15,7 +17,7 @@ export function NotesBelow({ notes }: { notes: readonly WrittenNote[] }) {
         aria-label={`Note: ${start}`}
         className="border-l-[3px] border-line pl-[14px] pt-[4px]"
       >
-        <Markdown written={note.choices.text.value} />
+        <Markdown written={text} />
         <Pressable
           role="button"
           aria-label={`Change the note “${start}”`}

@@ -11,15 +11,14 @@ interface OneMarkProps {
   children: ReactNode;
 }
 
-/** A highlight in a list: its words, what was noted on them, the way back. */
+/** A highlight in a list: its words, the way back. */
 export function OneMark({ highlight, children }: OneMarkProps) {
-  const { kind, passage, note } = highlight.choices;
+  const { kind, passage } = highlight.choices;
   return (
     <View className="min-w-0 flex-1 gap-[3px]">
       <p className="marked-words">
         <span className={`mark-sample mark-${kind.value}`}>{passage.value.exact}</span>
       </p>
-      {note.value !== '' && <Text className="font-ui text-base text-ink">{note.value}</Text>}
       <View className="flex-row flex-wrap items-center gap-x-[16px]">
         <Text className="font-ui text-small text-soft">{HIGHLIGHT_KIND_WORDS[kind.value]}</Text>
         <Link href={`/library/${highlight.itemId}?at=${atMark(highlight.id)}`} asChild>

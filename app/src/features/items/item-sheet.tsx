@@ -1,14 +1,15 @@
 import { isOnWeb } from '@dorvel/core/address';
-import { type Item, MAX_NOTE_LENGTH, type Stage, tagsOf } from '@dorvel/core/model';
+import { type Item, type Note, type Stage, tagsOf } from '@dorvel/core/model';
+import { liveText, ownNote } from '@dorvel/core/notes';
 import { readingState } from '@dorvel/core/queue';
 import { addDays } from '@dorvel/core/reading';
 import { captureWords, dayInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Text, View } from 'react-native';
-import { choose, fetchAgain } from '@/device/store/changes';
+import { choose, fetchAgain, writeOwnNote } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
-import { useHighlightsOf, useItem, useNotes } from '@/device/store/library';
+import { useHighlightsOf, useItem, useNotesOf, useOwnNote } from '@/device/store/library';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
@@ -38,7 +39,8 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const [doing, setDoing] = useState<Doing | null>(null);
   const router = useRouter();
   const marked = useHighlightsOf(itemId)?.length ?? 0;
-  const noted = useNotes()?.filter((note) => note.itemId === itemId).length ?? 0;
+  const own = useOwnNote(itemId);
+  const noted = [...useNotesOf(itemId).keys()].filter((id) => id !== itemId).length;
   if (!item) return null;
   if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
   const stage = item.choices.stage.value;
@@ -62,7 +64,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
       ) : doing === 'tagging' ? (
         <ItemTags item={item} />
       ) : doing === 'noting' ? (
-        <WriteNote item={item} onDone={() => setDoing(null)} />
+        <WriteNote itemId={item.id} note={own ?? null} onDone={() => setDoing(null)} />
       ) : (
         <View className="gap-[10px]">
           {stage !== 'queue' && (
@@ -96,7 +98,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
           <View className="flex-row flex-wrap gap-[10px]">
             <Half label={tagsLabel(item)} onPress={() => setDoing('tagging')} />
             <Half
-              label={item.choices.note.value === '' ? 'Write a note' : 'Your note'}
+              label={liveText(own) === '' ? 'Write a note' : 'Your note'}
               onPress={() => setDoing('noting')}
             />
             {noted > 0 && (
@@ -224,24 +226,27 @@ function tagsLabel(item: Item): string {
   return count === 0 ? 'Tags…' : `Tags (${count})…`;
 }
 
-function WriteNote({ item, onDone }: { item: Item; onDone(): void }) {
-  const before = item.choices.note.value;
-  const [written, write] = useState(before);
+function WriteNote({ itemId, note, onDone }: { itemId: string; note: Note | null; onDone(): void }) {
+  // As it was when the reader began: what comes from elsewhere meanwhile is joined with what they write.
+  const [before] = useState(note);
+  const text = liveText(before);
+  const [written, write] = useState(text);
   const show = useNotices((state) => state.show);
-  const save = () => {
+  const save = async () => {
     onDone();
-    const note = written.trim().slice(0, MAX_NOTE_LENGTH);
-    if (note === before) return;
-    void choose(item.id, { note });
+    const now = written.trim();
+    if (now === text) return;
+    const subject = ownNote.ofItem(itemId);
+    const kept = await writeOwnNote(subject, before, now);
     show({
-      text: note === '' ? 'The note is gone.' : 'Noted.',
-      action: { label: 'Undo', press: () => void choose(item.id, { note: before }) },
+      text: now === '' ? 'The note is gone.' : 'Noted.',
+      action: { label: 'Undo', press: () => void writeOwnNote(subject, kept, text) },
     });
   };
   return (
     <View className="gap-[12px]">
       <Field label="Your note" value={written} onChangeText={write} autoFocus multiline />
-      <Button label="Keep the note" kind="main" onPress={save} />
+      <Button label="Keep the note" kind="main" onPress={() => void save()} />
     </View>
   );
 }

@@ -1,3 +1,4 @@
+import { noteText } from '@dorvel/core/notes';
 import { Link } from 'expo-router';
 import { memo, useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
@@ -19,12 +20,12 @@ export const FoundNotes = memo(function FoundNotes({ written }: { written: strin
         {found.length === 1 ? 'In a note of yours' : `In ${found.length} notes of yours`}
       </Text>
       <View {...namedList('Notes found', Math.min(NAMED, found.length))}>
-        {found.slice(0, NAMED).map(({ id, choices }) => (
-          <View key={id} role="listitem">
-            <Link href={`/notes?words=${encodeURIComponent(choices.text.value.slice(0, 60))}`} asChild>
+        {found.slice(0, NAMED).map((note) => (
+          <View key={note.id} role="listitem">
+            <Link href={`/notes?words=${encodeURIComponent(noteText(note).slice(0, 60))}`} asChild>
               <Pressable className="min-h-[44px] justify-center border-b border-line py-[6px]">
                 <Text numberOfLines={2} className="font-read text-base text-ink">
-                  {startOf(choices.text.value)}
+                  {startOf(noteText(note))}
                 </Text>
               </Pressable>
             </Link>

@@ -1,4 +1,6 @@
 import { MAX_NOTE_LENGTH } from '@dorvel/core/model';
+import { noteText } from '@dorvel/core/notes';
+import type { NoteChanges } from '@dorvel/core/records';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeNote, writeNote } from '@/device/store/changes';
@@ -15,23 +17,27 @@ export function NoteSheet({ writing }: { writing: Writing }) {
   const close = useNoteSheet((state) => state.close);
   const show = useNotices((state) => state.show);
   const before = writing.note?.choices;
-  const [text, setText] = useState(before?.text.value ?? '');
+  const written = writing.note ? noteText(writing.note) : '';
+  const [text, setText] = useState(written);
   const [isTask, setTask] = useState((before?.task.value ?? 'none') !== 'none');
   const [dueOn, setDueOn] = useState(before?.dueOn.value ?? '');
   const [seen, setSeen] = useState(false);
   const keep = async () => {
     close();
     const task = isTask ? (before?.task.value === 'done' ? 'done' : 'open') : 'none';
-    const set = {
+    const set: NoteChanges = {
       text: text.trim().slice(0, MAX_NOTE_LENGTH),
       task,
       dueOn: isTask && dueOn ? dueOn : null,
-    } as const;
-    if (writing.note) {
-      const { choices } = writing.note;
-      const changed = set.text !== choices.text.value || task !== choices.task.value || set.dueOn !== choices.dueOn.value; // prettier-ignore
-      if (changed) await changeNote(writing.note, set);
-    } else if (set.text !== '') {
+    };
+    if (writing.note && before) {
+      const changed = {
+        ...(set.text === written ? {} : { text: set.text }),
+        ...(set.task === before.task.value ? {} : { task: set.task }),
+        ...(set.dueOn === before.dueOn.value ? {} : { dueOn: set.dueOn }),
+      };
+      if (Object.keys(changed).length > 0) await changeNote(writing.note, changed);
+    } else if (writing.note === null && set.text !== '') {
       await writeNote(writing, set);
       show({ text: 'Noted.' });
     }

@@ -1,13 +1,13 @@
-import type { WrittenNote } from '@dorvel/core/model';
+import type { Note } from '@dorvel/core/model';
 import { create } from 'zustand';
 
 /** What is being written: a note that there is, or a new one and what it is to stand on. */
 export type Writing =
-  | { note: WrittenNote }
+  | { note: Note }
   | {
       note: null;
-      itemId: WrittenNote['itemId'];
-      on: WrittenNote['on'];
+      itemId: Note['itemId'];
+      on: Note['on'];
       /** What it is about, in words; null for one that stands free. */
       about: string | null;
     };

@@ -1,4 +1,5 @@
-import type { WrittenNote } from '@dorvel/core/model';
+import type { Note } from '@dorvel/core/model';
+import { noteText } from '@dorvel/core/notes';
 import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
@@ -51,7 +52,14 @@ export function NotesScreen({ itemId, sought }: { itemId: string | null; sought:
               <Button
                 label="Write a note"
                 kind="main"
-                onPress={() => write({ note: null, itemId, on: null, about: only ? titleOf(only) : null })}
+                onPress={() =>
+                  write({
+                    note: null,
+                    itemId,
+                    on: { kind: itemId === null ? 'nothing' : 'item' },
+                    about: only ? titleOf(only) : null,
+                  })
+                }
               />
             </View>
             <Choice name="Which" options={WANTED} value={wanted} onChange={(value) => want(value)} oneLine />
@@ -86,12 +94,13 @@ function Thread({ thread, depth }: { thread: NoteThread; depth: number }) {
   );
 }
 
-function OneNote({ note }: { note: WrittenNote }) {
+function OneNote({ note }: { note: Note }) {
   const write = useNoteSheet((state) => state.write);
   const show = useNotices((state) => state.show);
   const today = useToday();
-  const { text, task, dueOn } = note.choices;
-  const start = text.value.slice(0, 60);
+  const { task, dueOn } = note.choices;
+  const text = noteText(note);
+  const start = text.slice(0, 60);
   const isDone = task.value === 'done';
   const remove = () => {
     void changeNote(note, { removed: true });
@@ -119,7 +128,7 @@ function OneNote({ note }: { note: WrittenNote }) {
           </Pressable>
         )}
         <View className={`min-w-0 flex-1 ${task.value === 'none' ? '' : 'pt-[9px]'}`}>
-          <Markdown written={text.value} />
+          <Markdown written={text} />
         </View>
       </View>
       <Text className="font-ui text-small text-soft">
@@ -161,12 +170,14 @@ function TextButton({ label, of, onPress }: { label: string; of: string; onPress
 }
 
 /** To the passage, or to the item, that a note is about. */
-function WayBack({ note }: { note: WrittenNote }) {
+function WayBack({ note }: { note: Note }) {
   const item = useItem(note.itemId ?? '');
   const highlights = useHighlights();
   if (!item) return null;
   const highlight =
-    note.on?.kind === 'highlight' ? highlights?.find(({ id }) => id === note.on?.id) : undefined;
+    note.on.kind === 'highlight'
+      ? highlights?.find(({ id }) => 'id' in note.on && id === note.on.id)
+      : undefined;
   return (
     <Link href={`/library/${item.id}${highlight ? `?at=${atMark(highlight.id)}` : ''}`} asChild>
       <Pressable className="min-h-[44px] min-w-0 flex-1 justify-center">

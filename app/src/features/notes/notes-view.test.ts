@@ -1,19 +1,8 @@
-import type { WrittenNote } from '@dorvel/core/model';
+import { noteFrom } from '@dorvel/core/testing';
 import { notesFound, type NoteThread, threadsOf } from './notes-view';
 
-const AT = '000000001-0000-a';
-const note = (id: string, more: Partial<WrittenNote> & { text?: string; task?: 'none' | 'open' | 'done'; dueOn?: string } = {}): WrittenNote => ({
-  id,
-  madeAt: more.madeAt ?? 1,
-  itemId: more.itemId ?? null,
-  on: more.on ?? null,
-  choices: {
-    text: { value: more.text ?? id, at: AT },
-    task: { value: more.task ?? 'none', at: AT },
-    dueOn: { value: more.dueOn ?? null, at: AT },
-    removed: { value: false, at: AT },
-  },
-}); // prettier-ignore
+const note = (id: string, more: Parameters<typeof noteFrom>[0] = {}) =>
+  noteFrom({ id, madeAt: 1, text: id, ...more });
 const shape = (threads: readonly NoteThread[]): unknown[] =>
   threads.map(({ note: { id }, replies }) => (replies.length > 0 ? [id, shape(replies)] : id));
 const all = { wanted: 'all', words: '', itemId: null } as const;

@@ -1,6 +1,7 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Highlight, Item } from '@dorvel/core/model';
+import { noteText } from '@dorvel/core/notes';
 import { inStage } from '@dorvel/core/queue';
 import { fractionAbove, isRightToLeft, partsOf, wordsLeftInPart } from '@dorvel/core/text';
 import {
@@ -21,7 +22,7 @@ import { readyTree } from '@/article/ready-tree';
 import { useCodeColours } from '@/article/use-code-colours';
 import { useFoundPlace } from '@/article/use-found-place';
 import { textOf } from '@/device/cache/snapshot-cache';
-import { useHighlightsOf } from '@/device/store/library';
+import { useHighlightsOf, useNotesOf } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
 import { LostMarks } from '@/features/highlights/lost-marks';
 import { ReaderMarks } from '@/features/highlights/reader-marks';
@@ -274,8 +275,20 @@ function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style:
       {page && !isEarlier && page.cameThrough.verdict !== 'whole' && (
         <p className="warning">{captureWords(item.capture)}</p>
       )}
-      {item.choices.note.value !== '' && <p className="own-note">{item.choices.note.value}</p>}
+      <NotesOnItem itemId={item.id} />
       {page && <StatedFacts facts={page.facts} />}
     </div>
   );
+}
+
+/** What the reader wrote on the whole of it. */
+function NotesOnItem({ itemId }: { itemId: string }) {
+  const notes = [...useNotesOf(itemId).values()]
+    .filter(({ on, choices }) => on.kind === 'item' && choices.task.value === 'none')
+    .sort((a, b) => a.madeAt - b.madeAt);
+  return notes.map((note) => (
+    <p key={note.id} className="own-note">
+      {noteText(note)}
+    </p>
+  ));
 }

@@ -103,7 +103,8 @@ function bringEditorWhenIdle(): () => void {
 async function writeOn(itemId: string | null): Promise<void> {
   const item = itemId ? await useAccount.getState().store?.items.get(itemId) : undefined;
   const about = item ? titleOf(item) : null;
-  useNoteSheet.getState().write({ note: null, itemId: item?.id ?? null, on: null, about });
+  const on = { kind: item ? 'item' : 'nothing' } as const;
+  useNoteSheet.getState().write({ note: null, itemId: item?.id ?? null, on, about });
 }
 
 /** Takes back what was done last, while the notice of it is shown. */

@@ -1,4 +1,4 @@
-import type { Highlight, Item, WrittenNote } from '@dorvel/core/model';
+import type { Item, Note } from '@dorvel/core/model';
 import {
   createSearchIndex,
   factsOf,
@@ -11,22 +11,20 @@ import {
 } from '@dorvel/core/search';
 import type { DeviceStore } from '@/device/store/store';
 
-/** What the index follows: all items, what is marked in them, and which copies are here. */
+/** What the index follows: all items, what is written on them, and which copies are here. */
 interface Snapshot {
   items: readonly Item[];
-  highlights: readonly Highlight[];
-  written: readonly WrittenNote[];
+  written: readonly Note[];
   copyIds: readonly string[];
 }
 
 export async function snapshotOf(store: DeviceStore): Promise<Snapshot> {
-  const [items, highlights, written, copyIds] = await Promise.all([
+  const [items, written, copyIds] = await Promise.all([
     store.items.toArray(),
-    store.highlights.toArray(),
     store.notes.toArray(),
     store.copies.toCollection().primaryKeys(),
   ]);
-  return { items, highlights, written, copyIds };
+  return { items, written, copyIds };
 }
 
 /** One account's items in an index, kept in step with the store: only what is new or changed is read and taken apart. */
@@ -42,15 +40,15 @@ export class FindableLibrary {
   constructor(private readonly store: DeviceStore) {}
 
   /** Brings the index in step with the store as it is now. */
-  async update({ items, highlights, written, copyIds }: Snapshot): Promise<void> {
+  async update({ items, written, copyIds }: Snapshot): Promise<void> {
     if (!this.#loaded) await this.#load();
     const here = new Set(copyIds);
-    const notes = notesByItem(highlights, written);
+    const notes = notesByItem(written);
     this.withoutText = 0;
     this.facts.clear();
     this.items.clear();
     for (const item of items) {
-      const facts = factsOf(item);
+      const facts = factsOf(item, notes.has(item.id));
       if (!facts) continue;
       this.facts.set(item.id, facts);
       this.items.set(item.id, item);

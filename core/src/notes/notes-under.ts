@@ -1,5 +1,4 @@
-import type { Highlight } from './highlight';
-import type { WrittenNote } from './note';
+import type { Highlight, Note } from '../model';
 
 /**
  * What was written on a highlight, and on that again, in the order in which it was written.
@@ -7,13 +6,13 @@ import type { WrittenNote } from './note';
  * @param highlightId null for what was written on none of the highlights that are named
  */
 export function notesUnder(
-  { highlights, notes }: { highlights: readonly Highlight[]; notes: readonly WrittenNote[] },
+  { highlights, notes }: { highlights: readonly Highlight[]; notes: readonly Note[] },
   highlightId: string | null,
-): WrittenNote[] {
+): Note[] {
   const known = new Map(notes.map((note) => [note.id, note]));
-  const rootOf = ({ on }: WrittenNote, depth = 0): string | null => {
-    if (on?.kind === 'highlight') return highlights.some(({ id }) => id === on.id) ? on.id : null;
-    const parent = on && known.get(on.id);
+  const rootOf = ({ on }: Note, depth = 0): string | null => {
+    if (on.kind === 'highlight') return highlights.some(({ id }) => id === on.id) ? on.id : null;
+    const parent = on.kind === 'note' ? known.get(on.id) : undefined;
     // Notes never stand on each other in a circle; a file that says so must not hang us.
     return parent && depth < notes.length ? rootOf(parent, depth + 1) : null;
   };
