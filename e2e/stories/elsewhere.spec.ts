@@ -1,3 +1,4 @@
+import { PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
 import nodemailer from 'nodemailer';
 import sharp from 'sharp';
@@ -85,7 +86,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
       headers: {
         authorization: `Bearer ${secret}`,
         cookie: `dorvel_session=${secret}`,
-        'dorvel-protocol': '2',
+        [PROTOCOL_HEADER]: String(PROTOCOL),
       },
     });
     expect(pull.status()).toBe(401);

@@ -1,4 +1,5 @@
 import type { Item } from '@dorvel/core/model';
+import { PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
 import { expect, type Page, test } from '@playwright/test';
 import { BULK_PORTS, page as webPage, SORTING_PORTS } from '../ports';
 import { goTo, row, signIn, stored } from '../reader';
@@ -10,15 +11,18 @@ const DECIDED = 20;
 /** Puts changes into the library as another device of the reader's would. */
 async function push(page: Page, mutations: object[]): Promise<void> {
   const status = await page.evaluate(
-    async (body) =>
+    async ({ headers, ...body }) =>
       (
         await fetch('/api/sync/push', {
           method: 'POST',
-          headers: { 'content-type': 'application/json', 'dorvel-protocol': '2' },
+          headers,
           body: JSON.stringify(body),
         })
       ).status,
-    { mutations },
+    {
+      mutations,
+      headers: { 'content-type': 'application/json', [PROTOCOL_HEADER]: String(PROTOCOL) },
+    },
   );
   expect(status).toBe(200);
 }

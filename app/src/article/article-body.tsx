@@ -19,21 +19,21 @@ import type { InParts } from './progressive-rendering';
 /** What pressing a part of the text opens. Without it, a picture is only seen, and a note's mark leads to the note. */
 export const ArticlePresses = createContext<{
   openNote(id: string): void;
+  /** Called before a link leads to another place in the text. */
+  leave(): void;
   openPicture(picture: { src: string; alt: string }): void;
 } | null>(null);
 
 interface ArticleBodyProps {
   /** The text in the parts that are to be set by now; see readyTree. */
   parts: InParts['parts'];
-  /** How much of the text that is. */
-  shown: number;
   language: string | null;
   style: Record<string, string>;
   ref: Ref<HTMLDivElement>;
 }
 
 /** The clean text as real elements. */
-export function ArticleBody({ parts, shown, language, style, ref }: ArticleBodyProps) {
+export function ArticleBody({ parts, language, style, ref }: ArticleBodyProps) {
   return (
     <div
       ref={ref}
@@ -41,7 +41,6 @@ export function ArticleBody({ parts, shown, language, style, ref }: ArticleBodyP
       style={style}
       lang={language ?? undefined}
       dir={isRightToLeft(language) ? 'rtl' : 'ltr'}
-      data-shown={shown < 1 ? shown : undefined}
     >
       {parts.map((blocks, at) => (
         <Part key={at} blocks={blocks} />
@@ -101,7 +100,7 @@ function InsideLink({ children, href, ...rest }: ComponentProps<'a'> & { href: s
     const link = event.currentTarget;
     const article = link.closest<HTMLElement>('.article');
     if (presses && link.closest('sup')) presses.openNote(href.slice(1));
-    else if (article) goInside(article, href.slice(1));
+    else if (article) goInside(article, href.slice(1), presses?.leave);
   };
   return (
     <a {...rest} href={href} onClick={pressed}>
@@ -110,13 +109,15 @@ function InsideLink({ children, href, ...rest }: ComponentProps<'a'> & { href: s
   );
 }
 
-/** To a place inside the scrolled text, with the way back kept; the address of the screen stays. */
-export function goInside(article: HTMLElement, id: string): void {
+/**
+ * To a place inside the scrolled text; the address of the screen stays.
+ *
+ * @param leave called when there is such a place, before going there
+ */
+export function goInside(article: HTMLElement, id: string, leave: (() => void) | undefined): void {
   const target = article.querySelector<HTMLElement>(`#${CSS.escape(id)}`);
-  const view = article.closest<HTMLElement>('.reader-scroll');
-  if (!target || !view) return;
-  view.dispatchEvent(new CustomEvent('went-inside', { detail: view.scrollTop }));
-  view.dataset.aside = 'note';
+  if (!target) return;
+  leave?.();
   target.scrollIntoView({ block: 'center' });
   target.tabIndex = -1;
   target.focus({ preventScroll: true });

@@ -1,9 +1,7 @@
 import { type RefObject, useEffect } from 'react';
 import { z } from 'zod';
-import { rangeOfText, topOfOffset } from './text-geometry';
-
-/** How far below the top what was found is brought. */
-const BROUGHT_TO = 0.25;
+import type { ReadingPlace } from './reading-place';
+import { rangeOfText } from './text-geometry';
 
 const Places = z
   .string()
@@ -27,32 +25,22 @@ export function readPlaces(written: string | undefined): readonly { start: numbe
  * until they move on from here.
  */
 export function useFoundPlace(
-  scroller: RefObject<HTMLElement | null>,
+  place: ReadingPlace,
   article: RefObject<HTMLElement | null>,
   at: string | undefined,
 ): void {
   useEffect(() => {
-    const view = scroller.current;
     const text = article.current;
     const places = readPlaces(at);
     const first = places[0];
-    if (!view || !text || !first) return undefined;
+    if (!text || !first) return undefined;
     const ranges = places.flatMap(({ start, end }) => rangeOfText(text, start, end) ?? []);
     if ('highlights' in CSS) CSS.highlights.set('found', new Highlight(...ranges));
-    const bring = () => {
-      view.dataset.aside = 'found';
-      view.scrollTop = topOfOffset(text, first.start, view) + view.scrollTop - BROUGHT_TO * view.clientHeight;
-    };
-    bring();
-    // Fonts and pictures move what is below them until they are there; the reader's first move ends that.
-    const settle = new ResizeObserver(() => {
-      if (view.dataset.aside === 'found') bring();
-    });
-    settle.observe(text);
+    // Fonts and pictures move what is below them until they are there; it is brought again until the reader's first move.
+    place.showFound(first.start);
     return () => {
-      settle.disconnect();
-      delete view.dataset.aside;
+      place.foundIsDone();
       if ('highlights' in CSS) CSS.highlights.delete('found');
     };
-  }, [scroller, article, at]);
+  }, [place, article, at]);
 }

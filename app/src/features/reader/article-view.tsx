@@ -13,7 +13,7 @@ import {
   titleOf,
   whenWords,
 } from '@dorvel/core/wording';
-import { memo, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { ArticleBody, ArticlePresses, goInside } from '@/article/article-body';
 import { placeAtMark } from '@/article/at-highlight';
@@ -40,11 +40,9 @@ import { PictureView } from './picture-view';
 import { Rail } from './rail';
 import { StatedFacts } from './stated-facts';
 import { TidySuggestion } from './tidy-suggestion';
-import { useOtherDevice } from './use-other-device';
 import { usePages } from './use-pages';
-import { useReadingPosition } from './use-reading-position';
+import { useReadingPlace } from './use-reading-place';
 import { useVoiceInText } from './use-voice-in-text';
-import { useWayBack } from './use-way-back';
 
 interface ArticleViewProps {
   item: Item;
@@ -94,29 +92,31 @@ export const ArticleView = memo(function ArticleView({
   const ready = readyTree(copy.tree);
   const needsAll = at !== undefined || aside !== null || flow === 'pages' || speaking;
   const { parts: set, shown, whole } = useInParts(ready, start, needsAll);
-  const { fraction, goTo, ...position } = useReadingPosition(scroller, article, item, copy, start, speaking, {
+  const on = {
     begun: () => {
       if (inStage(item, 'inbox')) void begin(item);
     },
-    moved: (offset) => {
+    moved: (offset: number) => {
       const { hearing, moveTo } = usePlayer.getState();
       if (hearing?.itemId === item.id) moveTo(offset);
     },
-  });
-  const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, position.follow, position.rest);
-  const { readOnTo, goThere } = useOtherDevice(item, copy, position);
+  };
+  const opened = { item, copy, start, shown, carried: speaking, on };
+  const { place: reading, seen } = useReadingPlace(scroller, article, opened);
+  const { fraction, canGoBack, readOnTo } = seen;
+  const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, reading);
   const marks = useMarksInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS, shown);
-  useFoundPlace(scroller, article, placeAtMark(at, marks));
+  useFoundPlace(reading, article, placeAtMark(at, marks));
   useCodeColours(article, copy.tree, shown);
-  const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language));
-  const { backTo, goBack } = useWayBack(scroller);
+  const onTurn = useCallback(() => reading.touched('move'), [reading]);
+  const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language), onTurn);
   const [noteId, openNote] = useState<string | null>(null);
   const [picture, openPicture] = useState<{ src: string; alt: string } | null>(null);
-  const presses = useMemo(() => ({ openNote, openPicture }), []);
+  const presses = useMemo(() => ({ openNote, openPicture, leave: reading.leave }), [reading]);
   useEffect(() => {
-    placeRef.current = position.place;
+    placeRef.current = reading.offset;
     return () => void (placeRef.current = null);
-  }, [placeRef, position.place]);
+  }, [placeRef, reading]);
   const parts = useMemo(() => partsOf(plain, starts), [plain, starts]);
   const minutes = item.capture.page?.minutes ?? 0;
   const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
@@ -127,9 +127,9 @@ export const ArticleView = memo(function ArticleView({
   const offered = away
     ? { label: 'Back to the voice', go: returnToVoice }
     : readOnTo !== null
-      ? { label: 'Go on where you read on another device', go: goThere }
-      : backTo
-        ? { label: 'Back to where you were', go: goBack }
+      ? { label: 'Go on where you read on another device', go: reading.goElsewhere }
+      : canGoBack
+        ? { label: 'Back to where you were', go: reading.goBack }
         : null;
   const decide = (stage: 'finished' | 'kept') => {
     void move(item, stage);
@@ -138,7 +138,7 @@ export const ArticleView = memo(function ArticleView({
   return (
     <View className="min-h-0 flex-1">
       {aside === 'find' && (
-        <FindInArticle scroller={scroller} article={article} text={text} onClose={onAsideDone} />
+        <FindInArticle place={reading} article={article} text={text} onClose={onAsideDone} />
       )}
       <div
         ref={scroller}
@@ -153,7 +153,7 @@ export const ArticleView = memo(function ArticleView({
           <FrontMatter item={item} copy={copy} style={style} />
           <TidySuggestion item={item} copy={original} />
           <ArticlePresses value={presses}>
-            <ArticleBody ref={article} parts={set} shown={shown} language={copy.language} style={style} />
+            <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
           </ArticlePresses>
           {whole && (
             <>
@@ -185,7 +185,7 @@ export const ArticleView = memo(function ArticleView({
         label={`${inMinutes(minutes)}, ${left}`}
         onMove={(to) => {
           if (speaking) usePlayer.getState().speakFrom(to);
-          else goTo(to);
+          else reading.goTo(to);
         }}
       />
       <ReaderMarks
@@ -194,7 +194,7 @@ export const ArticleView = memo(function ArticleView({
         copy={copy}
         text={text}
         marks={marks}
-        place={position.place}
+        place={reading.offset}
       />
       {foot > 0 && (
         <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />
@@ -208,12 +208,12 @@ export const ArticleView = memo(function ArticleView({
         <ContentsSheet
           parts={parts}
           minutes={minutes}
-          offset={position.place()}
+          offset={reading.offset()}
           onGo={(offset) => {
             onAsideDone();
             const to = fractionAbove(starts, offset);
             if (speaking) usePlayer.getState().speakFrom(to);
-            else goTo(to);
+            else reading.goTo(to);
           }}
           onClose={onAsideDone}
         />
@@ -225,7 +225,7 @@ export const ArticleView = memo(function ArticleView({
           style={style}
           onGo={() => {
             openNote(null);
-            if (article.current) goInside(article.current, noteId);
+            if (article.current) goInside(article.current, noteId, reading.leave);
           }}
           onClose={() => openNote(null)}
         />

@@ -3,23 +3,21 @@ import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import X from 'lucide-react-native/icons/x';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
-import { rangeOfText, topOfOffset } from '@/article/text-geometry';
+import type { ReadingPlace } from '@/article/reading-place';
+import { rangeOfText } from '@/article/text-geometry';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { findInText, foldText } from './find-in-text';
 
 interface FindInArticleProps {
-  scroller: RefObject<HTMLElement | null>;
+  place: ReadingPlace;
   article: RefObject<HTMLElement | null>;
   text: string;
   onClose(): void;
 }
 
-/** How far below the top what was found is brought. */
-const BROUGHT_TO = 0.3;
-
 /** Finds words in the open article: how often they stand in it, and from one to the next. */
-export function FindInArticle({ scroller, article, text, onClose }: FindInArticleProps) {
+export function FindInArticle({ place, article, text, onClose }: FindInArticleProps) {
   const [words, setWords] = useState('');
   const [at, setAt] = useState(0);
   const input = useRef<HTMLInputElement>(null);
@@ -35,11 +33,9 @@ export function FindInArticle({ scroller, article, text, onClose }: FindInArticl
     return () => void CSS.highlights.delete('found-here');
   }, [article, found]);
   useEffect(() => {
-    const [view, element] = [scroller.current, article.current];
-    if (!view || !element || !current) return undefined;
-    // A look, no reading: where the reader stopped stays recorded until they move on from here.
-    view.dataset.aside = 'found';
-    view.scrollTop += topOfOffset(element, current.start, view) - BROUGHT_TO * view.clientHeight;
+    const element = article.current;
+    if (!element || !current) return undefined;
+    place.showFound(current.start);
     const range = rangeOfText(element, current.start, current.end);
     if (range && 'highlights' in CSS) {
       const shown = new Highlight(range);
@@ -47,7 +43,7 @@ export function FindInArticle({ scroller, article, text, onClose }: FindInArticl
       CSS.highlights.set('found-now', shown);
     }
     return () => void CSS.highlights.delete('found-now');
-  }, [scroller, article, current]);
+  }, [place, article, current]);
   const step = (by: 1 | -1) => setAt((found.length + at + by) % Math.max(1, found.length));
   return (
     <View

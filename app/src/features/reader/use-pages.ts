@@ -18,6 +18,7 @@ export function usePages(
   article: RefObject<HTMLElement | null>,
   on: boolean,
   rightToLeft: boolean,
+  onTurn: () => void,
 ): number {
   const [cover, setCover] = useState(0);
 
@@ -31,7 +32,7 @@ export function usePages(
     const [view, text] = [scroller.current, article.current];
     if (!on || !view || !text) return undefined;
     const turn = (by: 1 | -1) => {
-      delete view.dataset.aside;
+      onTurn();
       view.scrollTop = by === 1 ? nextTop(view, text) : previousTop(view, text);
     };
     const side = (x: number) => {
@@ -92,7 +93,7 @@ export function usePages(
       removeEventListener('keydown', keyed);
       setCover(0);
     };
-  }, [scroller, article, on, rightToLeft, coverFoot]); // prettier-ignore
+  }, [scroller, article, on, rightToLeft, onTurn, coverFoot]); // prettier-ignore
   return cover;
 }
 

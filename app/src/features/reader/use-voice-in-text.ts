@@ -1,4 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import type { ReadingPlace } from '@/article/reading-place';
 import { boxOfRange, rangeOfText } from '@/article/text-geometry';
 import { usePlayer } from '@/features/listen/player-store';
 
@@ -19,15 +20,13 @@ interface VoiceInText {
 /**
  * Shows the sentence that is being spoken in the text, and scrolls along with it until the reader scrolls away.
  *
- * @param follow told of each sentence's place while the voice speaks
- * @param rest told of the voice's place when it falls silent: there the eyes go on
+ * @param place told where the voice is while it speaks, and where it falls silent: there the eyes go on
  */
 export function useVoiceInText(
   scroller: RefObject<HTMLElement | null>,
   article: RefObject<HTMLElement | null>,
   itemId: string,
-  follow: (offset: number) => void,
-  rest: (offset: number) => void,
+  place: ReadingPlace,
 ): VoiceInText {
   const here = usePlayer((state) => state.hearing?.itemId === itemId);
   const sentence = usePlayer((state) => (here ? state.hearing?.spoken[state.index] : undefined));
@@ -65,8 +64,8 @@ export function useVoiceInText(
   }, [article, speaking]);
 
   useEffect(() => {
-    if (speaking && sentence) follow(sentence.start);
-  }, [speaking, sentence, follow]);
+    if (speaking && sentence) place.follow(sentence.start);
+  }, [speaking, sentence, place]);
 
   useEffect(() => {
     const view = scroller.current;
@@ -95,11 +94,11 @@ export function useVoiceInText(
     }
     const { hearing, ended } = usePlayer.getState();
     if (hearing && shown && shown !== stood.current) {
-      rest(ended ? hearing.plain.text.length : shown.start);
+      place.rest(ended ? hearing.plain.text.length : shown.start);
       setAway(false);
     }
     stood.current = shown;
-  }, [speaking, shown, rest]);
+  }, [speaking, shown, place]);
 
   useEffect(() => {
     const view = scroller.current;

@@ -12,7 +12,7 @@ const WORTH_RECORDING_S = 5;
  *
  * @returns what to call at each sign of life: with the word that the reader is at, or null when nobody reads by eye now
  */
-export function useReadingSession(itemId: string): (word: number | null) => void {
+export function useTimeRead(itemId: string): (word: number | null) => void {
   const sitting = useRef<ReadingSession | null>(null);
   return useCallback(
     (word) => {
