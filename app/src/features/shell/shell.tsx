@@ -13,6 +13,7 @@ import { useAddSheet } from '@/features/add/add-store';
 import { useShared } from '@/features/add/shared';
 import { useFileDrop } from '@/features/add/use-file-drop';
 import { PlayerBar } from '@/features/listen/player-bar';
+import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { bringEditor } from '@/features/notes/writing-field';
@@ -44,6 +45,7 @@ export function Shell({ openId, children }: ShellProps) {
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);
+  useEffect(startPlayer, []);
   useNewsFromServer();
   useShared();
   useFileDrop();

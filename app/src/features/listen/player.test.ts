@@ -1,80 +1,67 @@
-import type { Item } from '@dorvel/core/model';
+import type { Activity, Item } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
+import { plainText, wordStarts } from '@dorvel/core/text';
+import { v7 as uuidv7 } from 'uuid';
+import { createStore } from 'zustand/vanilla';
 import type { KeptCopy } from '@/device/store/store';
 import type { NarratorEvents } from '@/device/voice/narrator';
+import { createListeningRecord, type ListeningRecordParts } from './listening-record';
+import type { Voice } from './listening-settings-store';
+import { showOnLockScreen, takeMediaKeys } from './media-session';
+import { player as createPlayer } from './player';
 
-/** What the fakes are told and tell; the name lets jest see that it is for them. */
-const mock = {
-  progress: jest.fn(),
-  activity: jest.fn(),
-  marked: jest.fn(),
+/** What the fakes are told and tell. */
+const fake = {
+  progress: jest.fn<Promise<void>, Parameters<ListeningRecordParts['recordProgress']>>(() =>
+    Promise.resolve(),
+  ),
+  activity: jest.fn<Promise<void>, [Activity]>(() => Promise.resolve()),
+  marked: jest.fn(() => Promise.resolve()),
   settings: { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' },
-  next: null as unknown,
+  next: null as { item: Item; copy: KeptCopy } | null,
   saidUntil: null as number | null,
   played: [] as string[],
   hasVoice: true,
   events: undefined as NarratorEvents | undefined,
 };
-jest.mock('@/device/store/changes', () => ({
-  recordProgress: (...words: unknown[]) => mock.progress(...words) as unknown,
-  recordActivity: (...words: unknown[]) => mock.activity(...words) as unknown,
-  mark: (...words: unknown[]) => mock.marked(...words) as unknown,
-}));
-jest.mock('@/device/store/account', () => {
-  // The store subscribes while it is being loaded, before anything else here is ready.
-  const listeners: ((now: object, before: object) => void)[] = [];
-  return { listeners, useAccount: { subscribe: (listener: never) => listeners.push(listener) } };
-});
-jest.mock('./listening-settings-store', () => ({
-  useListeningSettings: {
-    getState: () => ({
-      ...mock.settings,
-      change: (changes: object) => Object.assign(mock.settings, changes),
-      setVoice: jest.fn(),
-    }),
+const voice = {
+  narrator: (_spoken: unknown, _rate: number, told: NarratorEvents) => {
+    fake.events = told;
+    return {
+      play: (from: number) => fake.played.push(`play ${from}`),
+      pause: () => fake.played.push('pause'),
+      resume: () => fake.played.push('resume'),
+      setRate: (rate: number) => fake.played.push(`rate ${rate}`),
+      skip: (seconds: number) => fake.played.push(`skip ${seconds}`),
+      saidUntil: () => fake.saidUntil,
+      close: () => fake.played.push('close'),
+    };
   },
-  speechChoices: () => ({ headings: true, tables: 'summary', footnotes: false, own: [] }),
-  chosenVoice: () =>
-    mock.hasVoice
-      ? {
-          narrator: (_spoken: unknown, _rate: number, told: NarratorEvents) => {
-            mock.events = told;
-            return {
-              play: (from: number) => mock.played.push(`play ${from}`),
-              pause: () => mock.played.push('pause'),
-              resume: () => mock.played.push('resume'),
-              setRate: (rate: number) => mock.played.push(`rate ${rate}`),
-              skip: (seconds: number) => mock.played.push(`skip ${seconds}`),
-              saidUntil: () => mock.saidUntil,
-              close: () => mock.played.push('close'),
-            };
-          },
-        }
-      : null,
-}));
-jest.mock('./next-in-queue', () => {
-  // The player takes the lock screen's buttons while it is being loaded.
-  const actions = new Map<string, unknown>();
-  const positions: object[] = [];
-  const mediaSession = {
-    metadata: null,
-    playbackState: 'none',
-    setActionHandler: (action: string, handler: unknown) => actions.set(action, handler),
-    setPositionState: (state: object) => positions.push(state),
-  };
-  Object.defineProperty(globalThis.navigator, 'mediaSession', { value: mediaSession });
-  Object.assign(globalThis, {
-    MediaMetadata: class {
-      shown: object;
-      constructor(shown: object) {
-        this.shown = shown;
-      }
+} as unknown as Voice;
+const ofPlayer = createStore(
+  createPlayer({
+    now: Date.now,
+    textOf: ({ tree }) => {
+      const plain = plainText(tree);
+      return { plain, starts: wordStarts(plain.text, 'en') };
     },
-  });
-  return { actions, positions, nextInQueue: async () => mock.next };
-});
-// The fakes have to stand before what uses them is loaded.
-import { usePlayer } from './player-store';
+    settings: () => fake.settings,
+    setRate: (rate) => Object.assign(fake.settings, { rate }),
+    chooseVoice: () => {},
+    voiceFor: () => (fake.hasVoice ? voice : null),
+    speechChoices: () => ({ headings: true, tables: 'summary', footnotes: false, own: [] }),
+    nextAfter: () => Promise.resolve(fake.next),
+    record: createListeningRecord({
+      now: Date.now,
+      newId: uuidv7,
+      dayOf: () => '2026-11-27',
+      recordProgress: fake.progress,
+      recordActivity: fake.activity,
+    }),
+    mark: fake.marked,
+    showOnLockScreen,
+  }),
+);
 
 const ID = '01900000-0000-7000-8000-000000000001';
 const item: Item = newItem({
@@ -105,9 +92,8 @@ const copy: KeptCopy = {
     children: [paragraph('One two. Three four.'), paragraph('Five six. Seven eight.')],
   },
 };
-const player = () => usePlayer.getState();
-const lastProgress = () =>
-  mock.progress.mock.calls.at(-1) as [string, number, { offset: number; fraction: number }, number[][]];
+const player = () => ofPlayer.getState();
+const lastProgress = () => fake.progress.mock.calls.at(-1)!;
 
 // jsdom's URL is older than the browsers'.
 Object.assign(URL, { canParse: () => true });
@@ -115,39 +101,39 @@ Object.assign(URL, { canParse: () => true });
 beforeEach(() => {
   player().close();
   jest.clearAllMocks();
-  mock.played.length = 0;
-  mock.hasVoice = true;
-  mock.next = null;
-  mock.saidUntil = null;
-  mock.settings = { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' };
+  fake.played.length = 0;
+  fake.hasVoice = true;
+  fake.next = null;
+  fake.saidUntil = null;
+  fake.settings = { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' };
   player().setSleep({ until: 'never' });
 });
 
 describe('the player', () => {
   it('begins at the sentence in which the eyes are', () => {
     expect(player().listen(item, copy, 12)).toBe(true);
-    expect(mock.played).toEqual(['play 1']);
+    expect(fake.played).toEqual(['play 1']);
   });
 
   it('has one place with the eyes: pausing records the sentence, and what went by ear', () => {
     player().listen(item, copy, 0);
-    mock.events!.begun(0);
-    mock.events!.heard(0, 1.5);
-    mock.events!.begun(1);
+    fake.events!.begun(0);
+    fake.events!.heard(0, 1.5);
+    fake.events!.begun(1);
     player().pause();
     const [itemId, furthest, position, heard] = lastProgress();
     expect(itemId).toBe(ID);
     expect(position.offset).toBe('One two. '.length);
     expect(furthest).toBeCloseTo(0.25);
     expect(heard).toEqual([[0, 250]]);
-    expect(mock.activity.mock.calls.at(-1)?.[0]).toMatchObject({ by: 'ears', seconds: 1.5, words: 2 });
+    expect(fake.activity.mock.calls.at(-1)?.[0]).toMatchObject({ by: 'ears', seconds: 1.5, words: 2 });
   });
 
   it('does not count as heard what was stepped over', () => {
     player().listen(item, copy, 0);
-    mock.events!.begun(0);
+    fake.events!.begun(0);
     player().step(2);
-    mock.events!.begun(2);
+    fake.events!.begun(2);
     player().pause();
     const [, furthest, , heard] = lastProgress();
     expect(heard).toEqual([]);
@@ -159,57 +145,55 @@ describe('the player', () => {
     player().pause();
     player().moveTo(25);
     player().goOn();
-    expect(mock.played.at(-1)).toBe('play 2');
+    expect(fake.played.at(-1)).toBe('play 2');
     player().pause();
     player().goOn();
-    expect(mock.played.at(-1)).toBe('resume');
+    expect(fake.played.at(-1)).toBe('resume');
   });
 
   it('is at the end when the last sentence has been heard, and offers to begin anew', () => {
     player().listen(item, copy, 35);
-    mock.events!.begun(3);
-    mock.events!.heard(3, 2);
-    mock.events!.ended();
+    fake.events!.begun(3);
+    fake.events!.heard(3, 2);
+    fake.events!.ended();
     const [, furthest, position] = lastProgress();
     expect([furthest, position.fraction]).toEqual([1, 1]);
     expect(player().ended).toBe(true);
     player().goOn();
-    expect(mock.played.at(-1)).toBe('play 0');
+    expect(fake.played.at(-1)).toBe('play 0');
   });
 
   it('keeps the place when it fails, and says why', () => {
     player().listen(item, copy, 12);
-    mock.events!.begun(1);
-    mock.events!.failed('The voice cannot go on.');
+    fake.events!.begun(1);
+    fake.events!.failed('The voice cannot go on.');
     expect(player()).toMatchObject({ playing: false, problem: 'The voice cannot go on.' });
     expect(lastProgress()[2].offset).toBe('One two. '.length);
   });
 
   it('falls silent when somebody else signs in, and records nothing in their library', () => {
     player().listen(item, copy, 0);
-    mock.events!.begun(0);
-    mock.events!.heard(0, 1.5);
-    mock.progress.mockClear();
-    const account: { listeners: ((now: object, before: object) => void)[] } =
-      jest.requireMock('@/device/store/account');
-    for (const changed of account.listeners) changed({ store: 'theirs' }, { store: 'hers' });
+    fake.events!.begun(0);
+    fake.events!.heard(0, 1.5);
+    fake.progress.mockClear();
+    player().silence();
     expect(player().hearing).toBeNull();
-    expect(mock.played.at(-1)).toBe('close');
-    expect(mock.progress).not.toHaveBeenCalled();
+    expect(fake.played.at(-1)).toBe('close');
+    expect(fake.progress).not.toHaveBeenCalled();
   });
 
   it('says no when there is no voice, and touches nothing', () => {
-    mock.hasVoice = false;
+    fake.hasVoice = false;
     expect(player().listen(item, copy, 0)).toBe(false);
     expect(player().hearing).toBeNull();
-    expect(mock.progress).not.toHaveBeenCalled();
+    expect(fake.progress).not.toHaveBeenCalled();
   });
 
   it('steps by paragraphs: to the beginning of this one first, then of the one before', () => {
     player().listen(item, copy, 12);
     player().paragraph(1);
     expect(player().index).toBe(2);
-    mock.events!.begun(3);
+    fake.events!.begun(3);
     player().paragraph(-1);
     expect(player().index).toBe(2);
     player().paragraph(-1);
@@ -219,27 +203,27 @@ describe('the player', () => {
   it('is silent after a jump in time when it was silent before', () => {
     player().listen(item, copy, 0);
     player().skip(15);
-    expect(mock.played.at(-1)).toBe('skip 15');
+    expect(fake.played.at(-1)).toBe('skip 15');
     player().pause();
     player().skip(-15);
-    expect(mock.played.slice(-2)).toEqual(['skip -15', 'pause']);
+    expect(fake.played.slice(-2)).toEqual(['skip -15', 'pause']);
   });
 
   it('keeps its place when something else takes the sound', () => {
     player().listen(item, copy, 12);
-    mock.events!.begun(1);
-    mock.events!.interrupted();
+    fake.events!.begun(1);
+    fake.events!.interrupted();
     expect(player().playing).toBe(false);
     expect(lastProgress()[2].offset).toBe('One two. '.length);
     player().goOn();
-    expect(mock.played.at(-1)).toBe('resume');
+    expect(fake.played.at(-1)).toBe('resume');
   });
 
   it('tells the word that is being said, as a part of the text', () => {
     player().listen(item, copy, 12);
-    mock.events!.begun(1);
+    fake.events!.begun(1);
     expect(player().spokenWord()).toBeNull();
-    mock.saidUntil = 'Three '.length;
+    fake.saidUntil = 'Three '.length;
     const word = player().spokenWord();
     expect('One two. Three four.'.slice(word!.start, word!.end)).toBe('four.');
   });
@@ -248,10 +232,10 @@ describe('the player', () => {
 describe('falling silent by itself', () => {
   it('waits for the end of the sentence when its time has come, and is awake again afterwards', () => {
     player().listen(item, copy, 0);
-    mock.events!.begun(0);
+    fake.events!.begun(0);
     player().setSleep({ until: 'time', at: Date.now() - 1 });
     expect(player().playing).toBe(true);
-    mock.events!.begun(1);
+    fake.events!.begun(1);
     expect(player()).toMatchObject({ playing: false, index: 1, sleep: { until: 'never' } });
   });
 
@@ -265,10 +249,10 @@ describe('falling silent by itself', () => {
     };
     player().listen(item, parts, 0);
     player().setSleep({ until: 'part' });
-    mock.events!.begun(0);
-    mock.events!.begun(1);
+    fake.events!.begun(0);
+    fake.events!.begun(1);
     expect(player().playing).toBe(true);
-    mock.events!.begun(2);
+    fake.events!.begun(2);
     expect(player()).toMatchObject({ playing: false, index: 2 });
   });
 });
@@ -278,15 +262,15 @@ describe('the Queue behind an article', () => {
   const later = { item: { ...item, id: OTHER }, copy: { ...copy, itemId: OTHER } };
   const toTheEnd = async () => {
     player().listen(item, copy, 35);
-    mock.events!.begun(3);
-    mock.events!.ended();
+    fake.events!.begun(3);
+    fake.events!.ended();
     await Promise.resolve();
     await Promise.resolve();
   };
 
   it('is gone on with where the reader wants that, the title said first', async () => {
-    mock.settings.goOnWithQueue = true;
-    mock.next = later;
+    fake.settings.goOnWithQueue = true;
+    fake.next = later;
     await toTheEnd();
     expect(player().hearing?.itemId).toBe(OTHER);
     expect(player().hearing?.spoken[0]).toMatchObject({ kind: 'title', start: 0, end: 0 });
@@ -294,26 +278,48 @@ describe('the Queue behind an article', () => {
   });
 
   it('is not gone on with otherwise, nor when the voice was to sleep at the end', async () => {
-    mock.next = later;
+    fake.next = later;
     await toTheEnd();
     expect(player()).toMatchObject({ playing: false, ended: true });
-    mock.settings.goOnWithQueue = true;
+    fake.settings.goOnWithQueue = true;
     player().listen(item, copy, 35);
     player().setSleep({ until: 'article' });
-    mock.events!.ended();
+    fake.events!.ended();
     await Promise.resolve();
     expect(player().hearing?.itemId).toBe(ID);
   });
 });
 
 describe('the lock screen and the headset (W3C Media Session)', () => {
-  const { actions, positions }: { actions: Map<string, (details: object) => void>; positions: object[] } =
-    jest.requireMock('./next-in-queue');
+  const actions = new Map<string, (details: object) => void>();
+  const positions: object[] = [];
+  beforeAll(() => {
+    const mediaSession = {
+      metadata: null,
+      playbackState: 'none',
+      setActionHandler: (action: string, handler: (details: object) => void) => actions.set(action, handler),
+      setPositionState: (state: object) => positions.push(state),
+    };
+    Object.defineProperty(navigator, 'mediaSession', { value: mediaSession });
+    Object.assign(globalThis, {
+      MediaMetadata: class {
+        constructor(readonly shown: object) {}
+      },
+    });
+    takeMediaKeys({
+      ...player(),
+      next: () => player().paragraph(1),
+      previous: () => {
+        if (fake.settings.previousDoes === 'mark') void player().markHeard();
+        else player().paragraph(-1);
+      },
+    });
+  });
   const press = (action: string, details: object = {}) => actions.get(action)!({ action, ...details });
 
   it('know what is read, and how far', () => {
     player().listen(item, copy, 0);
-    mock.events!.begun(2);
+    fake.events!.begun(2);
     const { metadata, playbackState } = navigator.mediaSession;
     expect(metadata).toMatchObject({ shown: { artist: 'example.org' } });
     expect(playbackState).toBe('playing');
@@ -328,12 +334,12 @@ describe('the lock screen and the headset (W3C Media Session)', () => {
 
   it('pause, go on, step and jump', () => {
     player().listen(item, copy, 0);
-    mock.events!.begun(0);
+    fake.events!.begun(0);
     press('pause');
     press('play');
     press('seekforward');
     press('seekbackward', { seekOffset: 10 });
-    expect(mock.played.slice(-4)).toEqual(['pause', 'resume', 'skip 15', 'skip -10']);
+    expect(fake.played.slice(-4)).toEqual(['pause', 'resume', 'skip 15', 'skip -10']);
     press('nexttrack');
     expect(player().index).toBe(2);
     press('previoustrack');
@@ -345,11 +351,11 @@ describe('the lock screen and the headset (W3C Media Session)', () => {
   });
 
   it('mark the sentence that is heard, where “previous” was given to that', () => {
-    mock.settings.previousDoes = 'mark';
+    fake.settings.previousDoes = 'mark';
     player().listen(item, copy, 0);
-    mock.events!.begun(1);
+    fake.events!.begun(1);
     press('previoustrack');
-    expect(mock.marked).toHaveBeenCalledWith(ID, 'key', expect.objectContaining({ exact: 'Three four.', start: 9, copyId: ID }));
+    expect(fake.marked).toHaveBeenCalledWith(ID, expect.objectContaining({ exact: 'Three four.', start: 9, copyId: ID }));
     expect(player().playing).toBe(true);
   }); // prettier-ignore
 });
