@@ -14,12 +14,6 @@ function copiesAtHand(store: DeviceStore): Map<string, KeptCopy> {
   return there;
 }
 
-/** Lays the items that a list has read at hand. */
-export function cacheSnapshot(store: DeviceStore, items: readonly Item[]): void {
-  store.itemsAtHand.clear();
-  for (const item of items) store.itemsAtHand.set(item.id, item);
-}
-
 /** @returns undefined when it does not lie at hand, or another item stands for it */
 export function itemAtHand(store: DeviceStore | null, id: string): Item | undefined {
   const item = store?.itemsAtHand.get(id);

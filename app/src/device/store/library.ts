@@ -1,23 +1,11 @@
-import type { Activity, Card, Feed, Highlight, Item, Note,SavedSearch } from '@dorvel/core/model';
+import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch } from '@dorvel/core/model';
 import { isLive } from '@dorvel/core/notes';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
-import { cacheSnapshot, copyAtHand, itemAtHand, takeSnapshot } from '@/device/cache/snapshot-cache';
+import { copyAtHand, itemAtHand, takeSnapshot } from '@/device/cache/snapshot-cache';
 import { useAccount } from './account';
 import { atPace, usePace } from './pace';
 import type { KeptCopy, SetAside } from './store';
-
-/** All items on this device but those that another item stands for; undefined while they are being read. */
-export function useItems(): Item[] | undefined {
-  const store = useAccount((state) => state.store);
-  const paces = usePace((state) => state.paces);
-  const items = useLiveQuery(async () => {
-    const read = (await store?.items.toArray())?.filter((item) => item.capture.duplicateOf === null);
-    if (store && read) cacheSnapshot(store, read);
-    return read;
-  }, [store]);
-  return useMemo(() => items?.map((item) => atPace(item, paces)), [items, paces]);
-}
 
 /**
  * One item, or the one that stands for it.

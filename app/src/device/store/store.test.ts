@@ -240,16 +240,14 @@ it('sets instants right that an earlier version took and no calendar has', async
 
 it('has the notes of items and highlights apart, with those that were not sent', async () => {
   const before = new Dexie('dorvel-noted');
-  before
-    .version(10)
-    .stores({
-      items: 'id',
-      highlights: 'id, itemId',
-      notes: 'id, itemId',
-      outbox: '++place, recordId',
-      aside: 'id',
-      meta: 'name',
-    });
+  before.version(10).stores({
+    items: 'id',
+    highlights: 'id, itemId',
+    notes: 'id, itemId',
+    outbox: '++place, recordId',
+    aside: 'id',
+    meta: 'name',
+  });
   const note = (value: string, at: string) => ({ note: { value, at } });
   const at = '000000002-0000-a';
   const item = newItem(save);

@@ -160,6 +160,12 @@ export class DeviceStore extends Dexie {
     });
   }
 
+  /** Has these items in memory, and no others. */
+  layAtHand(items: ReadonlyMap<string, Item>): void {
+    this.itemsAtHand.clear();
+    for (const [id, item] of items) this.itemsAtHand.set(id, item);
+  }
+
   /** The records of a kind. */
   records(kind: Kind): Table<Stored, string> {
     return this.table(kind.plural);

@@ -4,7 +4,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { chooseAll, saveAll } from '@/device/store/changes';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';

@@ -10,7 +10,8 @@ import {
   followFeeds,
   saveAddress,
 } from '@/device/store/changes';
-import { useFeeds, useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
+import { useFeeds } from '@/device/store/library';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { useNotices } from '@/ui/notices';
 import { newOffers, type Offer } from './feed-view';

@@ -2,7 +2,8 @@ import { titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useMemo } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useHighlights, useItems, useNotes } from '@/device/store/library';
+import { useItems, useItemsById } from '@/device/store/items';
+import { useHighlights, useNotes } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { OrderedList } from '@/ui/ordered-list';
@@ -17,6 +18,7 @@ export function GatheredScreen() {
   const highlights = useHighlights();
   const notes = useNotes();
   const items = useItems();
+  const byId = useItemsById();
   const { ids, move, drop, restore } = useGathered();
   const show = useNotices((state) => state.show);
   const gathered = useMemo(
@@ -25,7 +27,7 @@ export function GatheredScreen() {
   );
   const runs = useMemo(() => inRuns(gathered, notes ?? [], items ?? []), [gathered, notes, items]);
   const title = (itemId: string) => {
-    const item = items?.find(({ id }) => id === itemId);
+    const item = byId.get(itemId);
     return item ? titleOf(item) : '';
   };
   const router = useRouter();

@@ -5,7 +5,8 @@ import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { useHighlights, useItems, useNotes } from '@/device/store/library';
+import { useItems, useItemsById } from '@/device/store/items';
+import { useHighlights, useNotes } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -55,7 +56,7 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
   };
   const count = marked.reduce((sum, each) => sum + each.highlights.length, 0);
   const opened = highlights?.find(({ id }) => id === openId);
-  const only = itemId === null ? undefined : items?.find(({ id }) => id === itemId);
+  const only = useItemsById().get(itemId ?? '');
   return (
     <View className="flex-1 bg-ground">
       <FlatList

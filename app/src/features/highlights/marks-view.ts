@@ -8,7 +8,7 @@ import {
   tagKey,
   tagsOf,
 } from '@dorvel/core/model';
-import { notesUnder,noteText } from '@dorvel/core/notes';
+import { notesUnder, noteText } from '@dorvel/core/notes';
 import { hasWords } from '@dorvel/core/text';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 

@@ -7,7 +7,8 @@ import { FlatList, Pressable, Text, View } from 'react-native';
 import { atMark } from '@/article/at-highlight';
 import { changeNote } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
-import { useHighlights, useItem, useItems, useNotes } from '@/device/store/library';
+import { useItemsById } from '@/device/store/items';
+import { useHighlights, useItem, useNotes } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -30,7 +31,7 @@ const WANTED: readonly { value: NotesWanted; label: string }[] = [
  */
 export function NotesScreen({ itemId, sought }: { itemId: string | null; sought: string }) {
   const notes = useNotes();
-  const only = useItems()?.find(({ id }) => id === itemId);
+  const only = useItemsById().get(itemId ?? '');
   const write = useNoteSheet((state) => state.write);
   const [wanted, want] = useState<NotesWanted>('all');
   const [words, setWords] = useState(sought);

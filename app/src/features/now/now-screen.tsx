@@ -8,7 +8,8 @@ import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-na
 import { useReadyAhead } from '@/article/prerender';
 import { choose } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
-import { useItems, useKeptCopies } from '@/device/store/library';
+import { useItems, useItemsById } from '@/device/store/items';
+import { useKeptCopies } from '@/device/store/library';
 import { useSync } from '@/device/sync/sync-loop';
 import { useCloseness } from '@/device/workers/relate/use-related';
 import { useAddSheet } from '@/features/add/add-store';
@@ -52,7 +53,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const [sheetFor, setSheetFor] = useState<string | null>(null);
   const { passOver, tomorrow } = moves;
 
-  const byId = useMemo(() => new Map(items.map((item) => [item.id, item])), [items]);
+  const byId = useItemsById();
   const goOn = useMemo(() => toGoOnWith(items), [items]);
   useReadyAhead('now', goOn[0], kept);
   const candidates = useMemo(

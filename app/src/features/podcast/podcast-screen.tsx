@@ -3,7 +3,7 @@ import { episodeWords, titleOf } from '@dorvel/core/wording';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import type { z } from 'zod';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
 import { SecretAddress } from '@/features/elsewhere/secret-address';

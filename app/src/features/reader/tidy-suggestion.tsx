@@ -4,7 +4,7 @@ import { sourceOf } from '@dorvel/core/wording';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { choose } from '@/device/store/changes';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 import type { KeptCopy } from '@/device/store/store';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';

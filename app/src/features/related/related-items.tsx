@@ -3,7 +3,7 @@ import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
-import { useItems } from '@/device/store/library';
+import { useItemsById } from '@/device/store/items';
 import type { KeptCopy } from '@/device/store/store';
 import { useRelated } from '@/device/workers/relate/use-related';
 import type { Place } from '@/navigation/places';
@@ -14,9 +14,8 @@ const MOST = 5;
 /** Under an article: what else of the reader's own library is near to it, and why. */
 export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Place }) {
   const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
-  const items = useItems();
-  if (!related || !items || related.length === 0) return null;
-  const byId = new Map(items.map((each) => [each.id, each]));
+  const byId = useItemsById();
+  if (!related || related.length === 0) return null;
   return (
     <View
       role="region"

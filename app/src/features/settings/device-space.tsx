@@ -1,6 +1,7 @@
 import { Text, View } from 'react-native';
 import { isWantedHere } from '@/device/cache/downloads';
-import { useItems, useKeptBytes, useKeptCopies, useWaitingCount } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
+import { useKeptBytes, useKeptCopies, useWaitingCount } from '@/device/store/library';
 import { SectionHeading } from '@/ui/section-heading';
 
 /** What is on this device and the room it takes. */

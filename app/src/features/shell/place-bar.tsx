@@ -1,4 +1,3 @@
-import { inStage } from '@dorvel/core/queue';
 import { Link, usePathname } from 'expo-router';
 import BookOpen from 'lucide-react-native/icons/book-open';
 import Hourglass from 'lucide-react-native/icons/hourglass';
@@ -7,16 +6,15 @@ import ListOrdered from 'lucide-react-native/icons/list-ordered';
 import Plus from 'lucide-react-native/icons/plus';
 import User from 'lucide-react-native/icons/user';
 import { Pressable, Text, View } from 'react-native';
-import { useItems } from '@/device/store/library';
+import { useItemsState } from '@/device/store/items';
 import { useAddSheet } from '@/features/add/add-store';
 import { Icon } from '@/ui/icon';
 
 /** The bar of places: below on a phone, where five are enough for a thumb; at the side on a wide screen. */
 export function PlaceBar({ wide }: { wide: boolean }) {
   const path = usePathname();
-  const items = useItems();
   const open = useAddSheet((state) => state.open);
-  const undecided = items?.filter((item) => inStage(item, 'inbox')).length ?? 0;
+  const undecided = useItemsState((state) => state.inStage.inbox.length);
   const frame = wide ? 'w-[104px] max-h-[480px] pt-[18px]' : 'flex-row border-t pb-[10px] pt-[4px] px-[4px]';
   return (
     <View role="navigation" aria-label="Places" className={`border-line bg-ground ${frame}`}>

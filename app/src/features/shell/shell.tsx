@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import { useAhead } from '@/article/prerender';
 import { useAccount } from '@/device/store/account';
 import { replayJournal } from '@/device/store/changes';
+import { followItems } from '@/device/store/items';
 import { followKnots } from '@/device/store/knots';
 import { followPace } from '@/device/store/pace';
 import { useSync } from '@/device/sync/sync-loop';
@@ -42,6 +43,7 @@ export function Shell({ openId, children }: ShellProps) {
   const [keysShown, showKeys] = useState(false);
   const store = useAccount((state) => state.store);
   useEffect(() => void replayJournal(), [store]);
+  useEffect(followItems, [store]);
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);

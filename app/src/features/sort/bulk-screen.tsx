@@ -1,6 +1,6 @@
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { type Item, type Stage, tagKey, TagName, tagsOf } from '@dorvel/core/model';
-import { byRaised, inStage } from '@dorvel/core/queue';
+import { byRaised } from '@dorvel/core/queue';
 import { addDays } from '@dorvel/core/reading';
 import { inputWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
@@ -8,7 +8,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { tagAll } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
-import { useItems } from '@/device/store/library';
+import { useItems, useItemsIn } from '@/device/store/items';
 import { moves } from '@/features/items/moves';
 import { useTags } from '@/features/tags/use-tags';
 import { Button } from '@/ui/button';
@@ -26,8 +26,9 @@ const NO_ITEMS: readonly Item[] = [];
 /** The Inbox as a table: many items decided on at once, by pointer and by keys. */
 export function BulkScreen() {
   const items = useItems();
+  const inInbox = useItemsIn('inbox');
   const router = useRouter();
-  const inbox = useMemo(() => (items ?? []).filter((item) => inStage(item, 'inbox')).sort(byRaised), [items]);
+  const inbox = useMemo(() => [...inInbox].sort(byRaised), [inInbox]);
   const [order, setOrder] = useState<readonly string[]>([]);
   const { selection, go, clear } = useSelection(order);
   const chosen = useMemo(() => inbox.filter(({ id }) => selection.chosen.has(id)), [inbox, selection.chosen]);

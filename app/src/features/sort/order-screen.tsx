@@ -1,22 +1,20 @@
 import type { Item } from '@dorvel/core/model';
-import { byQueueOrder, inStage, moveInQueue } from '@dorvel/core/queue';
+import { byQueueOrder, moveInQueue } from '@dorvel/core/queue';
 import { minutesLeft } from '@dorvel/core/reading';
 import { inHours, lengthInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useItems } from '@/device/store/library';
+import { useItems, useItemsIn } from '@/device/store/items';
 import { moves } from '@/features/items/moves';
 import { OrderedList } from '@/ui/ordered-list';
 import { PlaceHeader } from '@/ui/place-header';
 
 /** The Queue, to be put in another order. */
 export function OrderScreen() {
-  const items = useItems();
+  const inQueue = useItemsIn('queue');
+  const isRead = useItems() !== undefined;
   const { reorder } = moves;
-  const queue = useMemo(
-    () => (items ?? []).filter((item) => inStage(item, 'queue')).sort(byQueueOrder),
-    [items],
-  );
+  const queue = useMemo(() => [...inQueue].sort(byQueueOrder), [inQueue]);
   const order = useDroppedOrder(queue);
   const move = (from: number, to: number) => {
     const moving = order.items[from];
@@ -36,7 +34,7 @@ export function OrderScreen() {
           Take an item by its handle and put it where it is to come. By keys: Space takes it, the arrows move
           it, Space puts it down.
         </Text>
-        {queue.length === 0 && items && (
+        {queue.length === 0 && isRead && (
           <Text className="font-ui text-base text-soft">Nothing is queued.</Text>
         )}
         <OrderedList

@@ -15,7 +15,8 @@ import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { tag } from '@/device/store/changes';
-import { useItems, useKeptCopies } from '@/device/store/library';
+import { useItems, useItemsById } from '@/device/store/items';
+import { useKeptCopies } from '@/device/store/library';
 import { useGist, useRelated } from '@/device/workers/relate/use-related';
 import { useSuggestedTags } from '@/features/tags/item-tags';
 import { Chip } from '@/ui/chip';
@@ -85,14 +86,14 @@ export function SortCard({ item }: { item: Item }) {
 
 /** What of the reader's own library it is near to, and why. */
 function Touches({ item }: { item: Item }) {
-  const items = useItems() ?? [];
+  const items = useItemsById();
   const related = useRelated(item.id, item.capture.page?.copyId ?? '', MAX_RELATED) ?? [];
   const near = related.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   if (near.length === 0) return null;
   return (
     <View role="region" aria-label="Related" className="gap-[6px] border-t border-line pt-[10px]">
       {near.map(({ id, shared }) => {
-        const other = items.find((each) => each.id === id);
+        const other = items.get(id);
         return other ? (
           <Text key={id} className="font-ui text-small text-soft">
             Near to <Text className="font-semibold text-ink">{titleOf(other)}</Text>: {sharedInWords(shared)}

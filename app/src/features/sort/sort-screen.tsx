@@ -3,7 +3,7 @@ import { byRaised, inStage } from '@dorvel/core/queue';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 import { moves } from '@/features/items/moves';
 import { ItemTags } from '@/features/tags/item-tags';
 import { Button } from '@/ui/button';

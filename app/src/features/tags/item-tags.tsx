@@ -4,7 +4,7 @@ import { inputWords, reasonForTag } from '@dorvel/core/wording';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { tag } from '@/device/store/changes';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 import { useRelated } from '@/device/workers/relate/use-related';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';

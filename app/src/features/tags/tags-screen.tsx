@@ -5,7 +5,7 @@ import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
 import { tagAll } from '@/device/store/changes';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 import { tagFilter, useFindQuery } from '@/features/find/find-store';
 import { Button, IconButton } from '@/ui/button';
 import { Field } from '@/ui/field';

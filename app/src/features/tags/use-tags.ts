@@ -1,6 +1,6 @@
 import { isTagWithin, type Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { useMemo } from 'react';
-import { useItems } from '@/device/store/library';
+import { useItems } from '@/device/store/items';
 
 /** A tag of the reader's. */
 export interface UsedTag {

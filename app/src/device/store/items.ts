@@ -1,0 +1,80 @@
+import { type Item, Stage } from '@dorvel/core/model';
+import { create } from 'zustand';
+import { useAccount } from './account';
+import { feedItems } from './item-feed';
+import { atPace, usePace } from './pace';
+
+type Stages = Readonly<Record<Stage, readonly Item[]>>;
+
+/** The items on this device, but those that another stands for, with the minutes that they take this reader. */
+interface ItemsState {
+  /** Undefined while they are being read. */
+  all: readonly Item[] | undefined;
+  byId: ReadonlyMap<string, Item>;
+  inStage: Stages;
+  /** Why they cannot be read; null when they can. */
+  fault: Error | null;
+}
+
+const noStages = (): Record<Stage, Item[]> =>
+  Object.fromEntries(Stage.options.map((stage) => [stage, []])) as unknown as Record<Stage, Item[]>;
+const NONE: ItemsState = { all: undefined, byId: new Map(), inStage: noStages(), fault: null };
+
+/** The one place in this tab that holds the library's items; see followItems. */
+export const useItemsState = create<ItemsState>()(() => NONE);
+
+/** Keeps the items in step with the store of who is signed in, and with how fast they read. @returns ends it */
+export function followItems(): () => void {
+  const { store } = useAccount.getState();
+  useItemsState.setState(NONE);
+  if (!store) return () => {};
+  let read: ReadonlyMap<string, Item> | null = null;
+  /** What an item is at the reader's pace: the same object as long as both are the same. */
+  let paced = new WeakMap<Item, Item>();
+  const show = () => {
+    const { paces } = usePace.getState();
+    if (!read) return;
+    const all: Item[] = [];
+    const inStage = noStages();
+    for (const item of read.values()) {
+      if (item.capture.duplicateOf !== null) continue;
+      const known = paced.get(item) ?? atPace(item, paces);
+      paced.set(item, known);
+      all.push(known);
+      inStage[known.choices.stage.value].push(known);
+    }
+    useItemsState.setState({ all, byId: new Map(all.map((item) => [item.id, item])), inStage, fault: null });
+  };
+  const endFeed = feedItems(
+    store,
+    (items) => {
+      read = items;
+      store.layAtHand(items);
+      show();
+    },
+    (error) => useItemsState.setState({ fault: error instanceof Error ? error : new Error(String(error)) }),
+  );
+  const endPace = usePace.subscribe((now, before) => {
+    if (now.paces === before.paces) return;
+    paced = new WeakMap();
+    show();
+  });
+  return () => {
+    endFeed();
+    endPace();
+  };
+}
+
+/** All items on this device but those that another item stands for; undefined while they are being read. */
+export function useItems(): readonly Item[] | undefined {
+  const fault = useItemsState((state) => state.fault);
+  // The nearest boundary says so.
+  if (fault !== null) throw fault;
+  return useItemsState((state) => state.all);
+}
+
+/** Items of one stage; none while they are being read. */
+export const useItemsIn = (stage: Stage) => useItemsState((state) => state.inStage[stage]);
+
+/** Items by id, but those that another stands for; none while they are being read. */
+export const useItemsById = () => useItemsState((state) => state.byId);
