@@ -22,6 +22,7 @@ export function feedItems(
   let changed: Set<string> | 'many' = 'many';
   let isReading = false;
   let isOver = false;
+  const goesOn = () => !isOver;
 
   const read = async (): Promise<Items> => {
     const now = changed;
@@ -43,13 +44,13 @@ export function feedItems(
     if (isReading) return;
     isReading = true;
     try {
-      while (!isOver && (changed === 'many' || changed.size > 0)) {
+      while (goesOn() && (changed === 'many' || changed.size > 0)) {
         items = await read();
-        if (!isOver) told(items);
+        if (goesOn()) told(items);
       }
     } catch (error) {
       changed = 'many';
-      if (!isOver) failed(error);
+      if (goesOn()) failed(error);
     } finally {
       isReading = false;
     }
