@@ -4,7 +4,7 @@ import type { Batch, Saved } from './background/save';
 import type { Refused } from './background/storage';
 
 /** How the extension stands: with whom it is paired, and what has not been sent. */
-export interface Standing {
+export interface ExtensionStatus {
   account: Account | null;
   origin: string | null;
   revoked: boolean;
@@ -18,7 +18,7 @@ export type FromServer<Answer> =
   { ok: true; answer: Answer } | { ok: false; why: 'no connection' | 'not paired' | 'other'; says: string };
 
 /** A passage to be shown as marked. */
-export interface LiveMark {
+export interface LiveHighlight {
   /** The highlight's. */
   id: string;
   kind: HighlightKind;
@@ -36,7 +36,7 @@ export interface Found {
  * must not take a save with it.
  */
 export interface Messages {
-  standing: { asked: null; answer: Standing };
+  status: { asked: null; answer: ExtensionStatus };
   pair: { asked: { code: string }; answer: FromServer<Account> };
   unpair: { asked: null; answer: null };
   /** What a menu has just saved, for the panel that opens over it; taken once. */
@@ -54,10 +54,10 @@ export interface Messages {
   howMuch: { asked: { itemId: string; tabId: number | null; howMuch: HowMuch }; answer: null };
   letGo: { asked: { itemIds: string[] }; answer: null };
   /** What is marked on a page; null when nothing is, or nothing is to be shown. */
-  marksOn: { asked: { address: string }; answer: LiveMark[] | null };
+  marksOn: { asked: { address: string }; answer: LiveHighlight[] | null };
   /** What the library has on what is looked for on a page that searches; null when there is nothing to say. */
   foundFor: { asked: { address: string }; answer: Found | null };
-  sendNow: { asked: null; answer: Standing };
+  sendNow: { asked: null; answer: ExtensionStatus };
   forgetRefused: { asked: null; answer: null };
 }
 export type AskName = keyof Messages;

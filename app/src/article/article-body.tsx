@@ -18,7 +18,7 @@ import type { InParts } from './progressive-rendering';
 
 /** What pressing a part of the text opens. Without it, a picture is only seen, and a note's mark leads to the note. */
 export const ArticlePresses = createContext<{
-  openNote(id: string): void;
+  openFootnote(id: string): void;
   /** Called before a link leads to another place in the text. */
   leave(): void;
   openPicture(picture: { src: string; alt: string }): void;
@@ -99,7 +99,7 @@ function InsideLink({ children, href, ...rest }: ComponentProps<'a'> & { href: s
     event.preventDefault();
     const link = event.currentTarget;
     const article = link.closest<HTMLElement>('.article');
-    if (presses && link.closest('sup')) presses.openNote(href.slice(1));
+    if (presses && link.closest('sup')) presses.openFootnote(href.slice(1));
     else if (article) goInside(article, href.slice(1), presses?.leave);
   };
   return (

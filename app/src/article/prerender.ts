@@ -1,8 +1,8 @@
 import type { Item } from '@dorvel/core/model';
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import { cacheSnapshotOf, textOf } from '@/device/cache/snapshot-cache';
-import type { Place } from '@/navigation/places';
+import { cacheSnapshotOf, plainTextOf } from '@/device/cache/snapshot-cache';
+import type { Tab } from '@/navigation/places';
 import { readyTree } from './ready-tree';
 
 interface Ahead {
@@ -22,7 +22,7 @@ export async function makeReady(item: Item, href: string): Promise<void> {
   const copyId = item.capture.page?.copyId;
   const copy = copyId ? await cacheSnapshotOf(copyId) : null;
   if (!copy) return;
-  textOf(copy);
+  plainTextOf(copy);
   readyTree(copy.tree);
   // A text that is opened at what was found in it has to be set as a whole; that is not done for a mere touch.
   if (!href.includes('?') && !useAhead.getState().shown) useAhead.setState({ href });
@@ -33,7 +33,7 @@ export async function makeReady(item: Item, href: string): Promise<void> {
  *
  * @param kept the copies that are on this device
  */
-export function useReadyAhead(place: Place, first: Item | undefined, kept?: ReadonlySet<string>): void {
+export function useReadyAhead(place: Tab, first: Item | undefined, kept?: ReadonlySet<string>): void {
   const copyId = first?.capture.page?.copyId;
   const here = copyId && kept?.has(copyId) ? copyId : null;
   useEffect(() => {

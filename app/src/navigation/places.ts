@@ -1,9 +1,9 @@
 /** The places that are lists of items. */
-export type ListPlace = 'inbox' | 'queue' | 'library';
+export type ListTab = 'inbox' | 'queue' | 'library';
 /** The places from which an item can be opened. */
-export type Place = 'now' | ListPlace;
+export type Tab = 'now' | ListTab;
 
-export const PLACE_NAMES: Record<Place, string> = {
+export const TAB_NAMES: Record<Tab, string> = {
   now: 'Now',
   inbox: 'Inbox',
   queue: 'Queue',

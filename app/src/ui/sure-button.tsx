@@ -3,14 +3,14 @@ import { Button } from './button';
 
 /** A button for what cannot be undone: the first press asks, the second does it. */
 export function SureButton({ label, sure, onPress }: { label: string; sure: string; onPress(): void }) {
-  const [asked, ask] = useState(false);
+  const [asked, setAsked] = useState(false);
   return (
     <Button
       label={asked ? sure : label}
       kind="loss"
       onPress={() => {
         if (asked) onPress();
-        ask(!asked);
+        setAsked(!asked);
       }}
     />
   );

@@ -1,3 +1,4 @@
 export * from './canonical';
 export * from './read';
 export * from './local';
+export * from './host';

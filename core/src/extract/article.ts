@@ -14,7 +14,7 @@ import {
   PageTooLarge,
   parsePage,
   spacedText,
-  textOf,
+  textContent,
   tidy,
 } from './page/page-tree';
 import { textInState } from './page/state-text';
@@ -194,7 +194,7 @@ function pageEvidence(document: PageDocument) {
   }
   const noscript = [...descendants(document)]
     .filter((e) => e.tagName === 'noscript')
-    .flatMap((e) => e.childNodes.map(textOf));
+    .flatMap((e) => e.childNodes.map(textContent));
   return {
     scriptLength,
     hasPasswordField,

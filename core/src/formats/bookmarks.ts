@@ -42,7 +42,7 @@ export function readBookmarks(source: string): Bookmark[] {
           folder = OF_THE_BROWSER.some((each) => each in attributes) ? null : '';
         } else if (name === 'a' && attributes.href) {
           words = '';
-          open = { address: attributes.href, title: null, tags: tagsOf(around, attributes.tags ?? '') };
+          open = { address: attributes.href, title: null, tags: bookmarkTags(around, attributes.tags ?? '') };
         }
       },
       ontext(text) {
@@ -65,7 +65,7 @@ export function readBookmarks(source: string): Bookmark[] {
   return found;
 }
 
-function tagsOf(folders: readonly (string | null)[], written: string): string[] {
+function bookmarkTags(folders: readonly (string | null)[], written: string): string[] {
   const nested = folders.flatMap((folder) => folder?.replaceAll('/', ' ') ?? []).join('/');
   return [nested, ...written.split(',')].flatMap((name) => {
     const tag = TagName.safeParse(name);

@@ -1,4 +1,4 @@
-import { attributeOf, childOf, childrenOf, elementsIn, parseXml, textOf, within } from './xml';
+import { attributeOf, childOf, childrenOf, elementsIn, parseXml, xmlText, within } from './xml';
 
 /** What an e-book says of itself, and its chapters in reading order. */
 export interface BookPackage {
@@ -29,7 +29,7 @@ export function readBookPackage(source: string): BookPackage {
   const manifest = root && childOf(root, 'manifest', 'opf:manifest');
   const spine = root && childOf(root, 'spine', 'opf:spine');
   const stated = (name: string) =>
-    metadata ? childrenOf(metadata, `dc:${name}`).flatMap((each) => textOf(each) ?? []) : [];
+    metadata ? childrenOf(metadata, `dc:${name}`).flatMap((each) => xmlText(each) ?? []) : [];
   const files = new Map(
     (manifest ? elementsIn(manifest) : []).map((item) => [
       attributeOf(item, 'id'),

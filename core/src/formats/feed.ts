@@ -9,7 +9,7 @@ import {
   filled,
   oneLine,
   parseXml,
-  textOf,
+  xmlText,
   within,
   wordsOfHtml,
 } from './xml';
@@ -93,7 +93,7 @@ function readRss(root: Element, base: string): ReadFeed {
   const items = within(root, 'item');
   return {
     title: title(childOf(channel, 'title', 'dc:title')),
-    siteUrl: resolved(textOf(childOf(channel, 'link')) ?? atomLink(channel, 'atom:link'), at),
+    siteUrl: resolved(xmlText(childOf(channel, 'link')) ?? atomLink(channel, 'atom:link'), at),
     restMinutes: restMinutesOf(channel),
     entries: items.slice(0, MAX_ENTRIES).map((item) => rssEntry(item, baseOf(item, at))),
   };
@@ -101,10 +101,10 @@ function readRss(root: Element, base: string): ReadFeed {
 
 function rssEntry(item: Element, base: string): ReadEntry {
   const guid = childOf(item, 'guid');
-  const id = textOf(guid) ?? attributeOf(item, 'rdf:about');
-  const permalink = guid && attributeOf(guid, 'ispermalink')?.toLowerCase() !== 'false' ? textOf(guid) : null;
+  const id = xmlText(guid) ?? attributeOf(item, 'rdf:about');
+  const permalink = guid && attributeOf(guid, 'ispermalink')?.toLowerCase() !== 'false' ? xmlText(guid) : null;
   const address =
-    resolved(textOf(childOf(item, 'link')), base) ??
+    resolved(xmlText(childOf(item, 'link')), base) ??
     resolved(atomLink(item, 'atom:link'), base) ??
     (permalink && /^https?:/i.test(permalink) ? resolved(permalink, base) : null) ??
     resolved(attributeOf(item, 'rdf:about'), base) ??
@@ -118,8 +118,8 @@ function rssEntry(item: Element, base: string): ReadEntry {
       .flatMap((name) => childrenOf(item, name))
       .flatMap((each) => rssAuthor(words(each)))
       .filter(isFirst),
-    publishedAt: isoDate(textOf(childOf(item, 'pubdate', 'dc:date', 'dcterms:issued', 'atom:published'))),
-    updatedAt: isoDate(textOf(childOf(item, 'atom:updated', 'dcterms:modified'))),
+    publishedAt: isoDate(xmlText(childOf(item, 'pubdate', 'dc:date', 'dcterms:issued', 'atom:published'))),
+    updatedAt: isoDate(xmlText(childOf(item, 'atom:updated', 'dcterms:modified'))),
     summary: cut(words(childOf(item, 'description', 'content:encoded', 'itunes:summary', 'dc:description'))),
   };
 }
@@ -148,14 +148,14 @@ function readAtom(root: Element, base: string): ReadFeed {
 }
 
 function atomEntry(entry: Element, base: string, authors: string[]): ReadEntry {
-  const id = textOf(childOf(entry, 'id'));
+  const id = xmlText(childOf(entry, 'id'));
   const content = childOf(entry, 'content');
   const address =
     resolved(atomLink(entry, 'link'), base) ??
     resolved(content ? attributeOf(content, 'src') : null, base) ??
     (id && /^https?:/i.test(id) ? resolved(id, base) : null);
   const named = title(childOf(entry, 'title'));
-  const date = (...names: string[]) => isoDate(textOf(childOf(entry, ...names)));
+  const date = (...names: string[]) => isoDate(xmlText(childOf(entry, ...names)));
   return {
     key: id ?? address ?? named ?? '',
     address,
@@ -183,7 +183,7 @@ function atomLink(parent: Element, name: string): string | null {
     /^(?:alternate)?$/i.test(attributeOf(link, 'rel') ?? ''),
   );
   const page = links.find((link) => (attributeOf(link, 'type') ?? 'html').includes('html')) ?? links[0];
-  return page ? (attributeOf(page, 'href') ?? textOf(page)) : null;
+  return page ? (attributeOf(page, 'href') ?? xmlText(page)) : null;
 }
 
 /**
@@ -194,8 +194,8 @@ function words(element: Element | undefined): string | null {
   if (!element) return null;
   const mode = (attributeOf(element, 'mode') ?? '').toLowerCase();
   const type = (attributeOf(element, 'type') ?? '').toLowerCase();
-  if (elementsIn(element).length > 0) return filled(oneLine(textOf(element) ?? ''));
-  const written = textOf(element);
+  if (elementsIn(element).length > 0) return filled(oneLine(xmlText(element) ?? ''));
+  const written = xmlText(element);
   if (!written) return null;
   const text = mode === 'base64' || isEncodedByType(type) ? decoded(written) : written;
   const isLiteral = type === 'text' || (type === 'text/plain' && mode !== 'escaped');
@@ -239,11 +239,11 @@ function baseOf(element: Element, base: string): string {
 
 /** Of two that both keep it away, the longer rest: `ttl` of RSS 2.0, and the syndication module of RSS 1.0. */
 function restMinutesOf(parent: Element): number | null {
-  const ttl = Number(textOf(childOf(parent, 'ttl')) ?? NaN);
+  const ttl = Number(xmlText(childOf(parent, 'ttl')) ?? NaN);
   const period = { hourly: 60, daily: 1440, weekly: 10_080, monthly: 43_200, yearly: 525_600 }[
-    (textOf(childOf(parent, 'sy:updateperiod')) ?? '').toLowerCase()
+    (xmlText(childOf(parent, 'sy:updateperiod')) ?? '').toLowerCase()
   ];
-  const times = Math.max(1, Number(textOf(childOf(parent, 'sy:updatefrequency')) ?? 1) || 1);
+  const times = Math.max(1, Number(xmlText(childOf(parent, 'sy:updatefrequency')) ?? 1) || 1);
   const rests = [ttl, period === undefined ? NaN : period / times].filter((each) => each > 0);
   return rests.length > 0 ? Math.round(Math.max(...rests)) : null;
 }

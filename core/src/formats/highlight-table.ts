@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { HighlightKind, MAX_NOTE_LENGTH } from '../model';
 import { notesUnder, noteText } from '../notes';
 import { titleOf } from '../wording';
-import type { MarkedItem } from './highlights';
+import type { HighlightedItem } from './highlights';
 import { readTableRows, writeTable } from './table';
 
 const COLUMNS = ['quotation', 'kind', 'note', 'title', 'address', 'date'] as const;
@@ -11,7 +11,7 @@ const COLUMNS = ['quotation', 'kind', 'note', 'title', 'address', 'date'] as con
  * Highlights as CSV (RFC 4180), one a row, each with its source and what was written on it. What was written on an item alone
  * is a row without a quotation.
  */
-export function highlightsAsCsv(marked: readonly MarkedItem[]): string {
+export function highlightsAsCsv(marked: readonly HighlightedItem[]): string {
   const data = marked.flatMap((each) => {
     const row = (quotation: string, kind: string, notes: readonly string[], madeAt: number) => [
       quotation,

@@ -6,7 +6,7 @@ import { notesUnder, noteText } from '../notes';
 import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '../wording';
 
 /** Highlights with the item that they are in, in the order in which they are to be read, and what was written on either. */
-export interface MarkedItem {
+export interface HighlightedItem {
   item: Item;
   highlights: readonly Highlight[];
   notes: readonly Note[];
@@ -16,7 +16,7 @@ export interface MarkedItem {
  * Highlights as Markdown (CommonMark 0.31): a heading with its source for each item, a block quotation for each passage, the
  * reader's own words under it.
  */
-export function highlightsAsMarkdown(marked: readonly MarkedItem[]): string {
+export function highlightsAsMarkdown(marked: readonly HighlightedItem[]): string {
   const written = (notes: readonly Note[]) =>
     // They are Markdown already.
     notes.flatMap((note): RootContent[] => fromMarkdown(noteText(note)).children);
@@ -52,7 +52,7 @@ const paragraph = (...children: PhrasingContent[]): Paragraph => ({ type: 'parag
  * Highlights as W3C Web Annotations (Web Annotation Data Model and Vocabulary, 2017; JSON-LD), one page of them. A kind is a
  * tag on the passage, its note a comment on it; what else was written on a highlight, or on a note, replies to that.
  */
-export function highlightsAsAnnotations(marked: readonly MarkedItem[]): object {
+export function highlightsAsAnnotations(marked: readonly HighlightedItem[]): object {
   return {
     '@context': 'http://www.w3.org/ns/anno.jsonld',
     type: 'AnnotationPage',

@@ -81,7 +81,7 @@ export function attributeOf(element: Element, name: string): string | null {
 }
 
 /** The text of an element and of all in it, trimmed; null when there is none. */
-export function textOf(element: Element | undefined): string | null {
+export function xmlText(element: Element | undefined): string | null {
   return filled(element && textsIn([element], () => '').trim());
 }
 

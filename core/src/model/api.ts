@@ -29,7 +29,7 @@ export const Account = z.object({ id: Id, mail: z.string(), name: z.string() });
 export type Account = z.infer<typeof Account>;
 
 /** What a reader looks for. */
-export const Question = z.object({
+export const SearchRequest = z.object({
   /** The query as it is written; see core/search. */
   written: z.string().max(1000),
   scope: Scope,
@@ -40,7 +40,7 @@ export const Question = z.object({
   /** What the usual minutes are multiplied by for this reader, by ISO 639-1 code; see core/queue. */
   paces: z.record(z.string().max(8), z.number().positive().max(20)).default({}),
 });
-export type Question = z.infer<typeof Question>;
+export type SearchRequest = z.infer<typeof SearchRequest>;
 
 /** A part of a text with what was looked for in it. */
 export const Passage = z.object({
@@ -52,7 +52,7 @@ export const Passage = z.object({
 });
 export type Passage = z.infer<typeof Passage>;
 
-export const Answer = z.object({
+export const SearchResult = z.object({
   /**
    * Whether the items have all that was asked for; all, with a word read as another that is spelled nearly so, as
    * nothing had it; or, failing that too, some of it.
@@ -67,15 +67,15 @@ export const Answer = z.object({
   /** How many items have a text that is not at hand, so that of them only titles, tags and notes were looked at. */
   withoutText: z.number().int(),
 });
-export type Answer = z.infer<typeof Answer>;
+export type SearchResult = z.infer<typeof SearchResult>;
 
 /** POST /api/find: the whole library is looked through; for the items from `from` on the passages are given too. */
-export const FindRequest = Question.extend({
+export const FindRequest = SearchRequest.extend({
   from: z.number().int().min(0),
   passages: z.number().int().min(0).max(50),
 });
 export const FindResponse = z.object({
-  answer: Answer,
+  answer: SearchResult,
   passages: z.record(Id, Passage.nullable()),
 });
 export type FindResponse = z.infer<typeof FindResponse>;

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { addDays, daysBetween } from '../reading';
 import { reasonInWords } from '../wording';
-import { longestWait, RESURFACED_A_DAY, resurfaceToday, resurfacingScore, type Waiting } from '.';
+import { longestWait, RESURFACED_A_DAY, resurfaceToday, resurfacingScore, type ResurfaceCandidate } from '.';
 
 const TODAY = '2026-11-24';
-const waiting = (changes: Partial<Waiting> = {}): Waiting => ({
+const waiting = (changes: Partial<ResurfaceCandidate> = {}): ResurfaceCandidate => ({
   id: 'a',
   savedOn: '2026-11-01',
   queuedOn: '2026-11-02',
@@ -17,7 +17,7 @@ const waiting = (changes: Partial<Waiting> = {}): Waiting => ({
   nearTo: 0,
   ...changes,
 });
-const score = (changes: Partial<Waiting>) => resurfacingScore(waiting(changes), TODAY);
+const score = (changes: Partial<ResurfaceCandidate>) => resurfacingScore(waiting(changes), TODAY);
 
 describe('the resurfacing score', () => {
   it('is the documented formula', () => {
@@ -34,7 +34,7 @@ describe('the resurfacing score', () => {
     ).toBeCloseTo(expected, 10);
   });
 
-  it.each<[string, Partial<Waiting>]>([
+  it.each<[string, Partial<ResurfaceCandidate>]>([
     ['age', { savedOn: '2026-06-01' }],
     ['a beginning', { passed: 0.3 }],
     ['nearness', { nearness: 0.2 }],
@@ -52,7 +52,7 @@ describe('the resurfacing score', () => {
 });
 
 describe('what is lifted today', () => {
-  const many = (count: number, changes: (index: number) => Partial<Waiting>) =>
+  const many = (count: number, changes: (index: number) => Partial<ResurfaceCandidate>) =>
     Array.from({ length: count }, (_, index) =>
       waiting({ id: String(index).padStart(3, '0'), ...changes(index) }),
     );
@@ -95,7 +95,7 @@ describe('what is lifted today', () => {
   });
 
   it('says when it was saved and what speaks for it most', () => {
-    const say = (changes: Partial<Waiting>) => {
+    const say = (changes: Partial<ResurfaceCandidate>) => {
       const [lifted] = resurfaceToday([waiting(changes)], TODAY);
       return reasonInWords(lifted?.reasons ?? []);
     };
@@ -134,7 +134,7 @@ describe('no item of the Queue sinks for good', () => {
           let worst = 0;
           for (let day = 0; day < 260; day++) {
             const today = addDays(start, day);
-            const items = [...seen.keys()].map((id): Waiting => {
+            const items = [...seen.keys()].map((id): ResurfaceCandidate => {
               const whim = dealt[(Number(id) * 7 + day * 13) % dealt.length]!;
               return waiting({
                 id,

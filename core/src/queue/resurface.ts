@@ -1,7 +1,7 @@
 import { type DayName, daysBetween } from '../reading/days';
 
 /** What the score knows of an item that waits in the Queue. */
-export interface Waiting {
+export interface ResurfaceCandidate {
   id: string;
   savedOn: DayName;
   /** The day on which it came into the Queue. */
@@ -77,8 +77,8 @@ const rising = (amount: number, half: number) => 1 - 0.5 ** (amount / half);
  *
  * @returns days; more is sooner
  */
-export function resurfacingScore(item: Waiting, today: DayName): number {
-  return partsOf(item, today).reduce((sum, { worth }) => sum + worth, 0);
+export function resurfacingScore(item: ResurfaceCandidate, today: DayName): number {
+  return components(item, today).reduce((sum, { worth }) => sum + worth, 0);
 }
 
 /** How much the bounded parts of two items' scores can differ. */
@@ -95,7 +95,7 @@ export function longestWait(size: number): number {
   return SPREAD + 1 + Math.ceil(Math.max(0, size - 1) / RESURFACED_A_DAY);
 }
 
-function partsOf(item: Waiting, today: DayName): { worth: number; reason?: Reason }[] {
+function components(item: ResurfaceCandidate, today: DayName): { worth: number; reason?: Reason }[] {
   const savedDays = Math.max(0, daysBetween(item.savedOn, today));
   const unseenDays = Math.max(0, daysBetween(item.shown.lastOn ?? item.queuedOn, today));
   const begun = item.passed > 0;
@@ -134,7 +134,7 @@ function partsOf(item: Waiting, today: DayName): { worth: number; reason?: Reaso
  *
  * @param waiting the unread and part-read items of the Queue that are not before the reader's eyes anyway
  */
-export function resurfaceToday(waiting: readonly Waiting[], today: DayName): Lifted[] {
+export function resurfaceToday(waiting: readonly ResurfaceCandidate[], today: DayName): Lifted[] {
   const shownToday = waiting.filter(({ shown }) => shown.lastOn === today);
   const stillShown = shownToday.filter(({ passedOver }) => passedOver.lastOn !== today);
   const fresh = waiting
@@ -149,8 +149,8 @@ export function resurfaceToday(waiting: readonly Waiting[], today: DayName): Lif
   );
 }
 
-function reasonsOf(item: Waiting, today: DayName): Reason[] {
-  return partsOf(item, today)
+function reasonsOf(item: ResurfaceCandidate, today: DayName): Reason[] {
+  return components(item, today)
     .filter((part): part is { worth: number; reason: Reason } => part.reason !== undefined && part.worth >= 2)
     .sort((a, b) => b.worth - a.worth)
     .map(({ reason }) => reason);

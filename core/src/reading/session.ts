@@ -33,13 +33,13 @@ export function beginSession(
  *
  * @returns the sitting as it goes on, or null when the silence was so long that another one has to begin
  */
-export function moveOn(sitting: ReadingSession, at: number, word: number): ReadingSession | null {
-  const silence = Math.max(0, (at - sitting.lastAt) / 1000);
+export function moveOn(session: ReadingSession, at: number, word: number): ReadingSession | null {
+  const silence = Math.max(0, (at - session.lastAt) / 1000);
   if (silence > NEW_SITTING_AFTER_S) return null;
   const seconds = silence <= MAX_LOOK_S ? silence : COUNTED_OF_SILENCE_S;
-  const passed = word - sitting.lastWord;
+  const passed = word - session.lastWord;
   const read = passed > 0 && passed <= seconds * FASTEST_WORDS_A_SECOND ? passed : 0;
-  return withMore(sitting, at, word, seconds, read);
+  return withMore(session, at, word, seconds, read);
 }
 
 /** A sentence was heard. @param seconds how long it took */

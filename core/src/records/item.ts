@@ -193,8 +193,8 @@ function mergeItems(a: Item, b: Item): Item {
 }
 
 /** An item with the tags of another that it stands for from now on, where the two do not differ about one. */
-export function withTagsOf(standing: Item, other: Item): Item {
-  return { ...standing, tags: { ...other.tags, ...standing.tags } };
+export function withTagsOf(canonical: Item, other: Item): Item {
+  return { ...canonical, tags: { ...other.tags, ...canonical.tags } };
 }
 
 function mergeProgress(a: Progress, b: Progress): Progress {

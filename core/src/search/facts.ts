@@ -1,7 +1,8 @@
+import { hostOf } from '../address';
 import { isTagWithin, type Item, type Stage, tagKey, tagsOf } from '../model';
 import { baseLanguage } from '../text';
 import type { Filter } from './query';
-import { fold } from './words';
+import { foldWord } from './words';
 
 /** What filters ask about: what there is to know of an item beside its words. Small, so that all of them fit in memory. */
 export interface ItemFacts {
@@ -46,10 +47,6 @@ export function factsOf(item: Item, noted: boolean): ItemFacts | null {
     verdict: capture.state === 'failed' && page === null ? 'failed' : (page?.cameThrough.verdict ?? null),
     gone: capture.goneSince !== null,
   };
-}
-
-export function hostOf(address: string): string {
-  return URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : '';
 }
 
 /** True when an item passes all filters. What was let go is found only where it is asked for. */
@@ -108,7 +105,7 @@ function isSo(facts: ItemFacts, state: Extract<Filter, { kind: 'is' }>['value'])
 
 /** Each word folded, with what stands between them as it is: dots and hyphens of a host stay. */
 function foldAll(text: string): string {
-  return text.replace(/[\p{L}\p{M}\p{N}]+/gu, fold);
+  return text.replace(/[\p{L}\p{M}\p{N}]+/gu, foldWord);
 }
 
 /** How many items have each tag, parents counted with what nests under them; most used first. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { hostOf } from '../address';
 import { tidiedTree, tidyingOf } from '../copies';
 import { type Copy, type Item, type Note, tagsOf } from '../model';
 import { isLive, noteText } from '../notes';
 import { plainText } from '../text';
-import { hostOf } from './facts';
 import type { FieldTerms } from './search-index';
 import { searchTerms } from './words';
 
@@ -71,8 +71,8 @@ export function findableKey(item: Item, copyId: string | null, notes: readonly s
 
 /** True when two keys stand for one text, whatever else has changed: its terms need not be made anew. */
 export function isSameText(oneKey: string, otherKey: string): boolean {
-  const textOf = (key: string) => JSON.stringify(z.array(z.unknown()).parse(JSON.parse(key)).slice(0, -1));
-  return textOf(oneKey) === textOf(otherKey);
+  const withoutFindable = (key: string) => JSON.stringify(z.array(z.unknown()).parse(JSON.parse(key)).slice(0, -1));
+  return withoutFindable(oneKey) === withoutFindable(otherKey);
 }
 
 /** The text of a copy as it is read: without the blocks that the reader took out of it. */

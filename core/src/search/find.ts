@@ -1,4 +1,4 @@
-import type { Answer, Scope } from '../model';
+import type { SearchResult, Scope } from '../model';
 import { baseLanguage } from '../text';
 import { type ItemFacts, passes } from './facts';
 import type { QueryWord, SearchQuery } from './query';
@@ -14,7 +14,7 @@ export interface TermSource {
 }
 
 export interface Found {
-  by: Answer['by'];
+  by: SearchResult['by'];
   hits: readonly { id: string; score: number }[];
   /** What the hits were found by, for marking it in their texts. */
   marks: readonly Alternatives[];

@@ -38,7 +38,7 @@ export function searchWords(text: string, language: string | null): SearchWord[]
   const stem = stemmerOf(baseLanguage(language));
   const words: SearchWord[] = [];
   const push = (word: string, start: number) => {
-    const term = stem(fold(word.slice(0, MAX_WORD_LENGTH)));
+    const term = stem(foldWord(word.slice(0, MAX_WORD_LENGTH)));
     if (term !== '') words.push({ term, start, end: start + word.length });
   };
   for (const { 0: run, index } of text.matchAll(WORD)) {
@@ -74,7 +74,7 @@ const PLAIN = /^[a-z0-9]*$/;
  * A word in small letters, without diacritics: of Latin and Greek letters all of them, of Arabic and Hebrew the vowel
  * points; in other scripts they are part of the letter. Ligatures and wide forms become plain ones (NFKD).
  */
-export function fold(word: string): string {
+export function foldWord(word: string): string {
   const small = word.toLowerCase();
   if (PLAIN.test(small)) return small;
   return (
@@ -109,7 +109,7 @@ function pushBigrams(run: string, start: number, words: SearchWord[]): void {
   let at = start;
   characters.forEach((character, index) => {
     const next = characters[index + 1] ?? '';
-    words.push({ term: fold(character + next), start: at, end: at + character.length + next.length });
+    words.push({ term: foldWord(character + next), start: at, end: at + character.length + next.length });
     at += character.length;
   });
 }

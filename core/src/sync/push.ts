@@ -13,7 +13,7 @@ export function bytesOnTheWay(value: unknown): number {
  * As many of the first changes as one push may carry, and at least one: of one that is too large by itself the server has
  * to say so.
  */
-export function withinPush<Waiting extends { mutation: Mutation }>(waiting: readonly Waiting[]): Waiting[] {
+export function withinPush<Entry extends { mutation: Mutation }>(waiting: readonly Entry[]): Entry[] {
   let bytes = 0;
   const first = waiting.slice(0, PUSH_LIMIT);
   const end = first.findIndex(({ mutation }) => {

@@ -4,12 +4,12 @@
  * @param sought words with spaces between them; empty is in every text
  */
 export function hasWords(text: string, sought: string): boolean {
-  const folded = fold(text);
-  return fold(sought)
+  const folded = withoutMarks(text);
+  return withoutMarks(sought)
     .split(/\s+/)
     .every((word) => folded.includes(word));
 }
 
-function fold(words: string): string {
+function withoutMarks(words: string): string {
   return words.trim().normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 }

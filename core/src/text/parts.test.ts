@@ -1,5 +1,5 @@
 import type { Element, Root } from 'hast';
-import { partsOf, plainText, wordsLeftInPart, wordStarts } from '.';
+import { sectionsOf, plainText, wordsLeftInPart, wordStarts } from '.';
 
 const block = (tagName: string, value: string): Element => ({
   type: 'element',
@@ -9,7 +9,7 @@ const block = (tagName: string, value: string): Element => ({
 });
 const parts = (...children: Root['children']) => {
   const plain = plainText({ type: 'root', children });
-  return { plain, parts: partsOf(plain, wordStarts(plain.text, 'en')) };
+  return { plain, parts: sectionsOf(plain, wordStarts(plain.text, 'en')) };
 };
 
 describe('the parts of a text', () => {

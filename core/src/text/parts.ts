@@ -3,7 +3,7 @@ import type { TextRange } from './sentences';
 import { wordsAbove } from './words';
 
 /** A part of a text, from one heading to the next. */
-export interface TextPart extends TextRange {
+export interface TextSection extends TextRange {
   /** Of its heading; empty for what stands before the first one. */
   title: string;
   /** Of its heading, 1 to 6; 1 for what stands before the first one. */
@@ -16,7 +16,7 @@ export interface TextPart extends TextRange {
  *
  * @param starts from wordStarts
  */
-export function partsOf({ text, blocks }: PlainText, starts: readonly number[]): TextPart[] {
+export function sectionsOf({ text, blocks }: PlainText, starts: readonly number[]): TextSection[] {
   const begin = [{ title: '', level: 1, start: 0 }];
   for (const { element, start, end } of blocks) {
     const level = /^h([1-6])$/.exec(element.tagName)?.[1];
@@ -37,7 +37,7 @@ export function partsOf({ text, blocks }: PlainText, starts: readonly number[]):
  * @param fraction of all words that are passed, 0 to 1
  * @returns 0 at the end of the text
  */
-export function wordsLeftInPart(parts: readonly TextPart[], fraction: number): number {
+export function wordsLeftInPart(parts: readonly TextSection[], fraction: number): number {
   const passed = fraction * parts.reduce((sum, { words }) => sum + words, 0);
   let end = 0;
   for (const { words } of parts) {

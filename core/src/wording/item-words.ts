@@ -1,7 +1,7 @@
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { isThisYear } from 'date-fns/isThisYear';
-import { isOnWeb } from '../address';
+import { hostOf, isOnWeb } from '../address';
 import type { Item } from '../model';
 
 /** The title that stands for an item: the reader's own, the page's, or the address until there is one. */
@@ -68,10 +68,6 @@ export function publishedWords(item: Item): string | null {
   // The day as the page states it, not as it falls in this device's zone.
   const [year, month, day] = stated.slice(0, 10).split('-').map(Number);
   return year && month && day ? format(new Date(year, month - 1, day), 'd MMMM yyyy') : null;
-}
-
-function hostOf(address: string): string {
-  return URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : address;
 }
 
 function shortAddress(address: string): string {

@@ -1,28 +1,28 @@
 import { type Account, readPairingCode } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { answerMessages, type Found, type FromServer, type Standing } from '../messages';
+import { answerMessages, type Found, type FromServer, type ExtensionStatus } from '../messages';
 import { keepChoice, keepNote, keepTags } from './changes';
 import { linkTo } from './links';
-import { marksOn, showMarksWhenWanted } from './live-marks';
+import { marksOn, showMarksWhenWanted } from './live-highlights';
 import { offerMenus } from './menus';
 import { send, sendWhenDue } from './outbox';
 import { type Batch, type Saved, saveOtherwise, saveTab, saveWindow, stopBatch } from './save';
 import { showSearchLines, wordsSearched } from './search-pages';
 import { isOfNow, isUnpaired, serverAt } from './server';
-import { kept, type Pairing } from './storage';
+import { storage, type Pairing } from './storage';
 
 /** What a menu saved last, until the panel has shown it. */
 let justSaved: { saved: Saved; what: string } | null = null;
 let batch: Batch | null = null;
 
-async function standing(): Promise<Standing> {
-  const pairing = await kept.pairing();
+async function status(): Promise<ExtensionStatus> {
+  const pairing = await storage.pairing();
   return {
     account: pairing?.account ?? null,
     origin: pairing?.origin ?? null,
     revoked: pairing?.revoked ?? false,
-    waiting: (await kept.outbox.ids()).length,
-    refused: await kept.refused(),
+    waiting: (await storage.outbox.ids()).length,
+    refused: await storage.refused(),
   };
 }
 
@@ -52,22 +52,22 @@ async function pair(code: string): Promise<FromServer<Account>> {
   const answered = await asking((server) => server.account(), read);
   if (!answered.ok) return answered;
   const { account } = answered.answer;
-  await kept.setPairing({ ...read, account, revoked: false });
+  await storage.setPairing({ ...read, account, revoked: false });
   void send();
   return { ok: true, answer: account };
 }
 
 /** Does something with the library that the extension is paired with. */
 async function paired(work: (pairing: Pairing) => Promise<unknown>): Promise<null> {
-  const pairing = await kept.pairing();
+  const pairing = await storage.pairing();
   if (pairing) await work(pairing);
   void send();
   return null;
 }
 
 async function foundFor(address: string): Promise<Found | null> {
-  const words = wordsSearched(address, (await kept.settings()).searches);
-  const pairing = await kept.pairing();
+  const words = wordsSearched(address, (await storage.settings()).searches);
+  const pairing = await storage.pairing();
   if (words === null || !pairing) return null;
   const found = await asking((server) => server.find(words), pairing);
   if (!found.ok || found.answer.count === 0) return null;
@@ -84,10 +84,10 @@ const NOT_PAIRED: Saved = { ok: false, says: 'The extension is not paired with a
 
 answerMessages(
   {
-    standing: () => standing(),
+    status: () => status(),
     pair: ({ code }) => pair(code),
     async unpair() {
-      await kept.unpair();
+      await storage.unpair();
       return null;
     },
     async justSaved() {
@@ -96,14 +96,14 @@ answerMessages(
       return Promise.resolve(taken);
     },
     async saveTab({ tabId }) {
-      const pairing = await kept.pairing();
+      const pairing = await storage.pairing();
       if (!pairing) return NOT_PAIRED;
-      const saved = await saveTab(pairing, await chrome.tabs.get(tabId), (await kept.settings()).howMuch);
+      const saved = await saveTab(pairing, await chrome.tabs.get(tabId), (await storage.settings()).howMuch);
       void send();
       return saved;
     },
     async saveWindow({ windowId, tag }) {
-      const pairing = await kept.pairing();
+      const pairing = await storage.pairing();
       if (!pairing) return null;
       batch = await saveWindow(pairing, windowId, tag, (now) => {
         batch = { ...now };
@@ -120,13 +120,13 @@ answerMessages(
     batch: () => Promise.resolve(batch),
     async known({ itemId }) {
       const sent = await send();
-      const pairing = await kept.pairing();
+      const pairing = await storage.pairing();
       if (sent === 'waits')
         return { ok: false, why: 'no connection', says: 'It is sent when there is a connection.' };
       return asking((server) => server.item(itemId), pairing);
     },
     async note({ itemId, before, text }) {
-      const pairing = await kept.pairing();
+      const pairing = await storage.pairing();
       const note = pairing ? await keepNote(pairing, itemId, before, text) : before;
       void send();
       return note;
@@ -143,10 +143,10 @@ answerMessages(
     marksOn: ({ address }) => marksOn(address),
     async sendNow() {
       await send();
-      return standing();
+      return status();
     },
     async forgetRefused() {
-      await kept.forgetRefused();
+      await storage.forgetRefused();
       return null;
     },
   },

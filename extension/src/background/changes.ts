@@ -18,15 +18,15 @@ import {
 } from '@dorvel/core/records';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
-import { kept, type Pairing } from './storage';
+import { storage, type Pairing } from './storage';
 
 let clock: HybridClock | undefined;
 let aheadMs = 0;
 
 /** Changes by the server's clock, as on all devices of the reader. */
 async function maker(): Promise<ChangeMaker> {
-  aheadMs = await kept.serverAheadMs();
-  clock ??= createClock(await kept.device(), () => Date.now() + aheadMs, await kept.lastStamp());
+  aheadMs = await storage.serverAheadMs();
+  clock ??= createClock(await storage.device(), () => Date.now() + aheadMs, await storage.lastStamp());
   return changeMaker({ clock, newId: uuidv7, now: Date.now });
 }
 
@@ -46,8 +46,8 @@ export interface SaveRequest {
 const isSendable = (given: GivenText | undefined) => given !== undefined && isPushable(given.body);
 
 /** Writes a save down, to be sent. @returns the new item's id */
-export async function keepSave(pairing: Pairing, wish: SaveRequest): Promise<string> {
-  const { address, howMuch, given, tags, title, note } = wish;
+export async function keepSave(pairing: Pairing, request: SaveRequest): Promise<string> {
+  const { address, howMuch, given, tags, title, note } = request;
   const make = await maker();
   const save = make.save({ address, howMuch });
   const { itemId } = save;
@@ -56,13 +56,13 @@ export async function keepSave(pairing: Pairing, wish: SaveRequest): Promise<str
   if (title !== undefined) mutations.push(make.choose(itemId, { title }));
   if (note !== undefined) mutations.push(make.note(ownNote.ofItem(itemId), { text: note }));
   if (tags) mutations.push(make.tag(itemId, tags));
-  await kept.outbox.add(pairing.account.id, mutations);
+  await storage.outbox.add(pairing.account.id, mutations);
   return itemId;
 }
 
 /** Writes down what the reader decided about an item. */
 export async function keepChoice(pairing: Pairing, itemId: string, set: ItemChoices): Promise<void> {
-  await kept.outbox.add(pairing.account.id, [(await maker()).choose(itemId, set)]);
+  await storage.outbox.add(pairing.account.id, [(await maker()).choose(itemId, set)]);
 }
 
 /**
@@ -80,13 +80,13 @@ export async function keepNote(
   const make = await maker();
   const set = { text: text.slice(0, MAX_NOTE_LENGTH), removed: false };
   const change = before ? make.changeNote(before, set) : make.note(ownNote.ofItem(itemId), set);
-  await kept.outbox.add(pairing.account.id, [change]);
+  await storage.outbox.add(pairing.account.id, [change]);
   return noteKind.apply(before ?? undefined, change) ?? null;
 }
 
 /** Writes down tags put on, or taken off as null. */
 export async function keepTags(pairing: Pairing, itemId: string, set: TagChanges): Promise<void> {
-  await kept.outbox.add(pairing.account.id, [(await maker()).tag(itemId, set)]);
+  await storage.outbox.add(pairing.account.id, [(await maker()).tag(itemId, set)]);
 }
 
 /** Writes down that another amount is to be kept, with the page anew where it is here. */
@@ -97,20 +97,20 @@ export async function keepHowMuch(
   given: GivenText | undefined,
 ): Promise<void> {
   const make = await maker();
-  await kept.outbox.add(pairing.account.id, [
+  await storage.outbox.add(pairing.account.id, [
     make.choose(itemId, { howMuch }),
     given && isSendable(given) ? make.provide(itemId, given) : make.refetch(itemId),
   ]);
 }
 
 /** Writes down that a passage was marked. @returns the highlight's id */
-export async function keepMark(
+export async function keepHighlight(
   pairing: Pairing,
   itemId: string,
   kind: HighlightKind,
   passage: MarkedPassage,
 ): Promise<string> {
   const highlight = (await maker()).highlight(itemId, kind, passage);
-  await kept.outbox.add(pairing.account.id, [highlight]);
+  await storage.outbox.add(pairing.account.id, [highlight]);
   return highlight.highlightId;
 }

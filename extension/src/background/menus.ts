@@ -1,9 +1,9 @@
 import { HighlightKind } from '@dorvel/core/model';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { saveCutOut } from './cut-out';
-import { markSelected } from './live-marks';
+import { markSelected } from './live-highlights';
 import { type Saved, saveLink, saveSelection, saveTab } from './save';
-import { kept, type Pairing } from './storage';
+import { storage, type Pairing } from './storage';
 
 type Click = chrome.contextMenus.OnClickData;
 type Tab = chrome.tabs.Tab;
@@ -23,13 +23,13 @@ const CHOICES: Readonly<Record<string, Choice>> = {
     title: 'Save this page',
     contexts: ['page'],
     what: 'page',
-    save: async (pairing, _click, tab) => saveTab(pairing, tab, (await kept.settings()).howMuch),
+    save: async (pairing, _click, tab) => saveTab(pairing, tab, (await storage.settings()).howMuch),
   },
   link: {
     title: 'Save what this link leads to',
     contexts: ['link'],
     what: 'link',
-    save: async (pairing, { linkUrl }) => saveLink(pairing, linkUrl ?? '', (await kept.settings()).howMuch),
+    save: async (pairing, { linkUrl }) => saveLink(pairing, linkUrl ?? '', (await storage.settings()).howMuch),
   },
   picture: {
     title: 'Save this picture',
@@ -92,7 +92,7 @@ async function take(
   tab: Tab,
   saved: (saved: Saved, what: string) => void,
 ): Promise<void> {
-  const pairing = await kept.pairing();
+  const pairing = await storage.pairing();
   if (!pairing) {
     await chrome.runtime.openOptionsPage();
     return;

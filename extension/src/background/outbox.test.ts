@@ -1,7 +1,7 @@
 import type { Mutation } from '@dorvel/core/records';
 import type { PushResult } from '@dorvel/core/sync';
 import { send } from './outbox';
-import { kept } from './storage';
+import { storage } from './storage';
 
 const ACCOUNT = { id: '019a0000-0000-7000-8000-000000000001', mail: 'a@example.org', name: 'A' };
 const OTHER = '019a0000-0000-7000-8000-000000000002';
@@ -76,7 +76,7 @@ beforeEach(async () => {
 
 async function pairedBrowser() {
   const browser = fakeBrowser();
-  await kept.setPairing({
+  await storage.setPairing({
     origin: 'https://library.example',
     secret: 's'.repeat(43),
     account: ACCOUNT,
@@ -88,64 +88,64 @@ async function pairedBrowser() {
 it('sends what waits in the order in which it was made, and forgets it', async () => {
   const { stored } = await pairedBrowser();
   await Promise.all([
-    kept.outbox.add(ACCOUNT.id, [save(1), save(2)]),
-    kept.outbox.add(ACCOUNT.id, [save(3)]),
+    storage.outbox.add(ACCOUNT.id, [save(1), save(2)]),
+    storage.outbox.add(ACCOUNT.id, [save(3)]),
   ]);
   expect(await send()).toBe('sent');
   expect(pushed.flatMap(({ mutations }) => mutations.map((each) => each.id))).toEqual([id(1), id(2), id(3)]);
-  expect(await kept.outbox.ids()).toEqual([]);
+  expect(await storage.outbox.ids()).toEqual([]);
   expect([...stored.keys()].filter((key) => key.startsWith('out:'))).toEqual([]);
 });
 
 it('keeps all of it without a connection, and asks to be woken', async () => {
   const { alarms } = await pairedBrowser();
-  await kept.outbox.add(ACCOUNT.id, [save(1)]);
+  await storage.outbox.add(ACCOUNT.id, [save(1)]);
   answer = () => {
     throw new TypeError('Failed to fetch');
   };
   expect(await send()).toBe('waits');
   expect(alarms.has('send')).toBe(true);
-  expect(await kept.outbox.ids()).toEqual([id(1)]);
+  expect(await storage.outbox.ids()).toEqual([id(1)]);
 });
 
 it.each([200, 302, 401, 404, 511])(
   'keeps all of it when something else answers in the server’s place, with %d',
   async (status) => {
     await pairedBrowser();
-    await kept.outbox.add(ACCOUNT.id, [save(1)]);
+    await storage.outbox.add(ACCOUNT.id, [save(1)]);
     answer = () => ({ status, body: 'Welcome aboard. Sign in to go online.' });
     expect(await send()).toBe('waits');
-    expect(await kept.outbox.ids()).toEqual([id(1)]);
-    expect((await kept.pairing())?.revoked).toBe(false);
+    expect(await storage.outbox.ids()).toEqual([id(1)]);
+    expect((await storage.pairing())?.revoked).toBe(false);
   },
 );
 
 it('keeps all of it when the pairing was revoked, and asks no more', async () => {
   await pairedBrowser();
-  await kept.outbox.add(ACCOUNT.id, [save(1)]);
+  await storage.outbox.add(ACCOUNT.id, [save(1)]);
   answer = () => ({
     status: 401,
     body: { type: '/problems/token', title: 'Not paired', status: 401, detail: 'x' },
   });
   expect(await send()).toBe('unpaired');
-  expect((await kept.pairing())?.revoked).toBe(true);
+  expect((await storage.pairing())?.revoked).toBe(true);
   expect(await send()).toBe('unpaired');
   expect(pushed).toHaveLength(1);
-  expect(await kept.outbox.ids()).toEqual([id(1)]);
+  expect(await storage.outbox.ids()).toEqual([id(1)]);
 });
 
 it('sends nothing that was saved for another account', async () => {
   await pairedBrowser();
-  await kept.outbox.add(OTHER, [save(1)]);
-  await kept.outbox.add(ACCOUNT.id, [save(2)]);
+  await storage.outbox.add(OTHER, [save(1)]);
+  await storage.outbox.add(ACCOUNT.id, [save(2)]);
   expect(await send()).toBe('sent');
   expect(pushed.flatMap(({ mutations }) => mutations.map((each) => each.id))).toEqual([id(2)]);
-  expect(await kept.outbox.ids()).toEqual([id(1)]);
+  expect(await storage.outbox.ids()).toEqual([id(1)]);
 });
 
 it('puts aside what the server will not take, with its address and the reason', async () => {
   await pairedBrowser();
-  await kept.outbox.add(ACCOUNT.id, [save(1), save(2)]);
+  await storage.outbox.add(ACCOUNT.id, [save(1), save(2)]);
   answer = (mutations) => ({
     status: 200,
     body: {
@@ -158,13 +158,13 @@ it('puts aside what the server will not take, with its address and the reason', 
     },
   });
   expect(await send()).toBe('sent');
-  expect(await kept.refused()).toEqual([{ address: 'https://example.org/1', detail: 'No such place.' }]);
-  expect(await kept.outbox.ids()).toEqual([]);
+  expect(await storage.refused()).toEqual([{ address: 'https://example.org/1', detail: 'No such place.' }]);
+  expect(await storage.outbox.ids()).toEqual([]);
 });
 
 it('puts aside the one change that is too large, and sends what stands beside it', async () => {
   await pairedBrowser();
-  await kept.outbox.add(ACCOUNT.id, [save(1), save(2), save(3)]);
+  await storage.outbox.add(ACCOUNT.id, [save(1), save(2), save(3)]);
   const problem = { type: '/problems/too-large', title: 'Too large', status: 413, detail: 'Too large.' };
   answer = (mutations) =>
     mutations.some((each) => each.id === id(2))
@@ -177,6 +177,6 @@ it('puts aside the one change that is too large, and sends what stands beside it
           },
         };
   expect(await send()).toBe('sent');
-  expect(await kept.refused()).toEqual([{ address: 'https://example.org/2', detail: 'Too large.' }]);
-  expect(await kept.outbox.ids()).toEqual([]);
+  expect(await storage.refused()).toEqual([{ address: 'https://example.org/2', detail: 'Too large.' }]);
+  expect(await storage.outbox.ids()).toEqual([]);
 });

@@ -1,7 +1,7 @@
 import type { Mutation } from '@dorvel/core/records';
 import { PUSH_LIMIT, type PushResult, withinPush } from '@dorvel/core/sync';
 import { isOfNow, isUnpaired, serverAt } from './server';
-import { kept } from './storage';
+import { storage } from './storage';
 
 const ALARM = 'send';
 
@@ -17,7 +17,7 @@ export function send(): Promise<Sent> {
 }
 
 async function sendAll(): Promise<Sent> {
-  const pairing = await kept.pairing();
+  const pairing = await storage.pairing();
   if (!pairing || pairing.revoked) return 'unpaired';
   const server = serverAt(pairing.origin, pairing.secret);
   for (;;) {
@@ -27,7 +27,7 @@ async function sendAll(): Promise<Sent> {
       await pushAll(server, batch);
     } catch (error) {
       if (isUnpaired(error)) {
-        await kept.setPairing({ ...pairing, revoked: true });
+        await storage.setPairing({ ...pairing, revoked: true });
         return 'unpaired';
       }
       if (isOfNow(error)) {
@@ -46,7 +46,7 @@ async function pushAll(server: ReturnType<typeof serverAt>, batch: readonly Muta
   try {
     const askedAt = Date.now();
     const { results, now } = await server.push(batch);
-    await kept.setServerAheadMs(Math.round(now - (askedAt + Date.now()) / 2));
+    await storage.setServerAheadMs(Math.round(now - (askedAt + Date.now()) / 2));
     await settle(batch, results);
   } catch (error) {
     if (isUnpaired(error) || isOfNow(error)) throw error;
@@ -70,8 +70,8 @@ export function sendWhenDue(): void {
 
 async function nextBatch(accountId: string): Promise<Mutation[]> {
   const batch: { mutation: Mutation }[] = [];
-  for (const id of await kept.outbox.ids()) {
-    const waiting = await kept.outbox.get(id);
+  for (const id of await storage.outbox.ids()) {
+    const waiting = await storage.outbox.get(id);
     if (!waiting) await putAsideUnread(id);
     if (waiting?.accountId !== accountId) continue;
     batch.push(...waiting.mutations.map((mutation) => ({ mutation })));
@@ -82,10 +82,10 @@ async function nextBatch(accountId: string): Promise<Mutation[]> {
 
 /** What was written by another version and is no change to this one must not wait for ever. */
 async function putAsideUnread(id: string): Promise<void> {
-  await kept.addRefused([
+  await storage.addRefused([
     { address: `A change (${id})`, detail: 'It cannot be read by this version, or is too large to be sent.' },
   ]);
-  await kept.outbox.remove([id]);
+  await storage.outbox.remove([id]);
 }
 
 async function settle(batch: readonly Mutation[], results: readonly PushResult[]): Promise<void> {
@@ -94,6 +94,6 @@ async function settle(batch: readonly Mutation[], results: readonly PushResult[]
     const mutation = batch.find(({ id }) => id === result.mutationId);
     return mutation?.type === 'save' ? [{ address: mutation.address, detail: result.detail }] : [];
   });
-  if (refused.length > 0) await kept.addRefused(refused);
-  await kept.outbox.remove(batch.map(({ id }) => id));
+  if (refused.length > 0) await storage.addRefused(refused);
+  await storage.outbox.remove(batch.map(({ id }) => id));
 }

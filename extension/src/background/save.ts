@@ -2,7 +2,7 @@ import { isOnWeb, readAddress } from '@dorvel/core/address';
 import { type GivenText, type HowMuch, tagKey } from '@dorvel/core/model';
 import { pageAsShown, type Shown } from '../content/as-shown';
 import { keepHowMuch, keepSave } from './changes';
-import { kept, type Pairing } from './storage';
+import { storage, type Pairing } from './storage';
 
 /** What the panel is told of a save. */
 export type Saved =
@@ -107,7 +107,7 @@ export async function saveWindow(
   say: (batch: Batch) => Promise<void>,
 ): Promise<Batch> {
   goesOn = true;
-  const { howMuch } = await kept.settings();
+  const { howMuch } = await storage.settings();
   const tabs = (await chrome.tabs.query({ windowId })).filter(({ url }) => /^https?:/.test(url ?? ''));
   const batch: Batch = { done: 0, of: tabs.length, itemIds: [], failed: [], tag, stopped: false };
   await say(batch);

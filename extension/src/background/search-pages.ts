@@ -1,4 +1,4 @@
-import { kept } from './storage';
+import { storage } from './storage';
 
 const SCRIPT = 'search-line';
 
@@ -49,7 +49,7 @@ export function showSearchLines(): void {
 }
 
 async function register(): Promise<void> {
-  const patterns = (await kept.settings()).searches.flatMap((each) => readSearchPage(each)?.pattern ?? []);
+  const patterns = (await storage.settings()).searches.flatMap((each) => readSearchPage(each)?.pattern ?? []);
   const granted: string[] = [];
   for (const pattern of new Set(patterns))
     if (await chrome.permissions.contains({ origins: [pattern] })) granted.push(pattern);

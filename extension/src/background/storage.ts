@@ -29,11 +29,11 @@ export const Settings = z.object({
 export type Settings = z.infer<typeof Settings>;
 
 /** A change that waits to be sent, as the changes that it is now, and the account that it was made for: it goes to no other. */
-const Waiting = z
+const OutboxEntry = z
   .object({ accountId: Id, mutation: z.unknown() })
   .transform(({ accountId, mutation }) => ({ accountId, mutations: asChangesNow(mutation, uuidv7) }))
   .pipe(z.object({ accountId: Id, mutations: z.array(Mutation) }));
-type Waiting = z.infer<typeof Waiting>;
+type OutboxEntry = z.infer<typeof OutboxEntry>;
 
 /** What the server would not take. The address stays here until the reader has seen it. */
 export const Refused = z.object({ address: z.string(), detail: z.string() });
@@ -48,7 +48,7 @@ async function read<Schema extends z.ZodType>(
   return schema.safeParse((await chrome.storage.local.get(key))[key]).data;
 }
 
-export const kept = {
+export const storage = {
   pairing: () => read('pairing', Pairing),
   setPairing: (pairing: Pairing) => chrome.storage.local.set({ pairing }),
   unpair: () => chrome.storage.local.remove('pairing'),
@@ -80,13 +80,13 @@ export const kept = {
     async ids(): Promise<string[]> {
       return (await read('outbox', Ids)) ?? [];
     },
-    async get(id: string): Promise<Waiting | undefined> {
-      return read(`out:${id}`, Waiting);
+    async get(id: string): Promise<OutboxEntry | undefined> {
+      return read(`out:${id}`, OutboxEntry);
     },
     /** In one writing, so that nothing is half there when the browser ends. */
     async add(accountId: string, mutations: readonly Mutation[]): Promise<void> {
       await navigator.locks.request('outbox', async () => {
-        const ids = await kept.outbox.ids();
+        const ids = await storage.outbox.ids();
         await chrome.storage.local.set({
           ...Object.fromEntries(mutations.map((mutation) => [`out:${mutation.id}`, { accountId, mutation }])),
           outbox: [...ids, ...mutations.map(({ id }) => id)],
@@ -96,7 +96,7 @@ export const kept = {
     },
     async remove(gone: readonly string[]): Promise<void> {
       await navigator.locks.request('outbox', async () => {
-        const ids = await kept.outbox.ids();
+        const ids = await storage.outbox.ids();
         await chrome.storage.local.set({ outbox: ids.filter((id) => !gone.includes(id)) });
         await chrome.storage.local.remove(gone.map((id) => `out:${id}`));
       });
@@ -107,7 +107,7 @@ export const kept = {
     return (await read('refused', z.array(Refused))) ?? [];
   },
   async addRefused(more: readonly Refused[]): Promise<void> {
-    await chrome.storage.local.set({ refused: [...(await kept.refused()), ...more].slice(-500) });
+    await chrome.storage.local.set({ refused: [...(await storage.refused()), ...more].slice(-500) });
   },
   forgetRefused: () => chrome.storage.local.remove('refused'),
 };

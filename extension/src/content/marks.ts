@@ -1,6 +1,6 @@
 import { passageAt, placePassage } from '@dorvel/core/highlight';
 import type { MarkedPassage } from '@dorvel/core/model';
-import { ask, type LiveMark } from '../messages';
+import { ask, type LiveHighlight } from '../messages';
 import { liveText } from './live-text';
 import { KINDS, MARK_STYLE } from './mark-style';
 
@@ -14,7 +14,7 @@ async function show(): Promise<void> {
   if (marks) paint(marks);
 }
 
-function paint(marks: readonly LiveMark[]): void {
+function paint(marks: readonly LiveHighlight[]): void {
   if (!('highlights' in CSS)) return;
   const live = liveText(document.body);
   for (const kind of KINDS) {

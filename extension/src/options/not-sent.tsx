@@ -1,14 +1,14 @@
-import { ask, type Standing } from '../messages';
+import { ask, type ExtensionStatus } from '../messages';
 import { Button, Part } from '../ui/controls';
 
 /** What waits for a connection, and what the server would not take: no address is dropped. */
 export function NotSent({
-  standing: { waiting, refused },
+  status: { waiting, refused },
   changed,
   look,
 }: {
-  standing: Standing;
-  changed(standing: Standing): void;
+  status: ExtensionStatus;
+  changed(status: ExtensionStatus): void;
   look(): void;
 }) {
   if (waiting === 0 && refused.length === 0) return null;

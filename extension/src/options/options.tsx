@@ -1,10 +1,10 @@
 import { HOW_MUCH_WORDS } from '@dorvel/core/model';
 import { StrictMode, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { kept, type Settings } from '../background/storage';
-import { ask, type Standing } from '../messages';
+import { storage, type Settings } from '../background/storage';
+import { ask, type ExtensionStatus } from '../messages';
 import { Choice, Part } from '../ui/controls';
-import { LiveMarks } from './live-marks';
+import { LiveMarks } from './live-highlights';
 import { NotSent } from './not-sent';
 import { PairingPart } from './pairing';
 import { SearchPages } from './search-pages';
@@ -18,24 +18,24 @@ const AMOUNTS = ['words-and-pictures', 'words-only', 'whole-page', 'address-only
 
 /** With whom the extension is paired, and how it saves. */
 function Options() {
-  const [standing, setStanding] = useState<Standing | null>(null);
+  const [status, setStatus] = useState<ExtensionStatus | null>(null);
   const [settings, setSettings] = useState<Settings | null>(null);
-  const look = () => void ask('standing', null).then(setStanding);
+  const look = () => void ask('status', null).then(setStatus);
   useEffect(() => {
     look();
-    void kept.settings().then(setSettings);
+    void storage.settings().then(setSettings);
   }, []);
-  if (!standing || !settings) return <main aria-busy />;
+  if (!status || !settings) return <main aria-busy />;
   const change = (part: Partial<Settings>) => {
     const next = { ...settings, ...part };
     setSettings(next);
-    void kept.setSettings(next);
+    void storage.setSettings(next);
   };
   return (
     <main className="mx-auto flex max-w-[600px] flex-col gap-[26px] px-[20px] py-[28px]">
       <h1 className="font-ui text-title font-semibold text-ink">Dorvel in this browser</h1>
-      <PairingPart standing={standing} changed={look} />
-      <NotSent standing={standing} changed={setStanding} look={look} />
+      <PairingPart standing={status} changed={look} />
+      <NotSent status={status} changed={setStatus} look={look} />
       <Part heading="Saving">
         <Choice
           label="How much a save keeps"

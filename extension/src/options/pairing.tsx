@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { ask, type Standing } from '../messages';
+import { ask, type ExtensionStatus } from '../messages';
 import { Button, Field, Part } from '../ui/controls';
 
 /** Joins the extension to a library, and parts it from it. */
-export function PairingPart({ standing, changed }: { standing: Standing; changed(): void }) {
+export function PairingPart({ standing: status, changed }: { standing: ExtensionStatus; changed(): void }) {
   const [code, setCode] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const { account, origin, revoked } = standing;
+  const { account, origin, revoked } = status;
   const pair = async () => {
     const answered = await ask('pair', { code });
     if (!answered.ok) {

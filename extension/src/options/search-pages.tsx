@@ -10,7 +10,7 @@ export function SearchPages({
   searches: readonly string[];
   keep(searches: string[]): void;
 }) {
-  const [written, write] = useState('');
+  const [written, setWritten] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const add = async () => {
     const page = readSearchPage(written);
@@ -24,7 +24,7 @@ export function SearchPages({
       return;
     }
     setFault(null);
-    write('');
+    setWritten('');
     keep([...new Set([...searches, written.trim()])]);
   };
   return (
@@ -51,7 +51,7 @@ export function SearchPages({
           ))}
         </ul>
       )}
-      <Field label="Address of a search" value={written} onChange={write} fault={fault} />
+      <Field label="Address of a search" value={written} onChange={setWritten} fault={fault} />
       <div>
         <Button label="Show the line there" onPress={() => void add()} />
       </div>

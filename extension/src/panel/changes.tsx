@@ -130,7 +130,7 @@ function Words({
   const [title, setTitle] = useState<string | null>(null);
   const [before, setBefore] = useState(known.note);
   const [note, setNote] = useState(liveText(before));
-  const [written, write] = useState('');
+  const [written, setWritten] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const stands = titleOf(item);
   const endTag = () => {
@@ -141,7 +141,7 @@ function Words({
       return;
     }
     setFault(null);
-    write('');
+    setWritten('');
     // A tag that is known already keeps the spelling that the reader gave it first.
     const spelled = known.lastTags.find((tag) => tagKey(tag) === tagKey(parsed.data)) ?? parsed.data;
     void putTag(item, spelled, true).then(again);
@@ -152,7 +152,7 @@ function Words({
         Another tag, title, note
       </summary>
       <div className="flex flex-col gap-[10px]">
-        <Field label="Another tag" value={written} onChange={write} onEnd={endTag} fault={fault} />
+        <Field label="Another tag" value={written} onChange={setWritten} onEnd={endTag} fault={fault} />
         <Field
           label="Title"
           value={title ?? stands}

@@ -1,8 +1,8 @@
-import type { Standing } from '../messages';
+import type { ExtensionStatus } from '../messages';
 
 /** Whose library it is, what waits, and when the panel closes. */
-export function Footer({ standing, closesIn }: { standing: Standing; closesIn: number | null }) {
-  const { account, waiting, refused } = standing;
+export function Footer({ standing: status, closesIn }: { standing: ExtensionStatus; closesIn: number | null }) {
+  const { account, waiting, refused } = status;
   return (
     <footer className="flex flex-col gap-[4px] border-t border-line pt-[10px] font-ui text-small text-soft">
       <p>

@@ -1,7 +1,7 @@
 import { StrictMode, useEffect, useRef, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import type { Saved } from '../background/save';
-import { ask, type Standing } from '../messages';
+import { ask, type ExtensionStatus } from '../messages';
 import { Button } from '../ui/controls';
 import { Footer } from './footer';
 import { SavedPage } from './saved-page';
@@ -18,21 +18,21 @@ interface Opened {
 
 /** Saves at once, says so, and offers what can be changed about it. */
 function Panel() {
-  const [standing, setStanding] = useState<Standing | null>(null);
+  const [status, setStatus] = useState<ExtensionStatus | null>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
   const began = useRef(false);
   const closing = useClosing(opened?.saved.ok === true);
-  const look = () => void ask('standing', null).then(setStanding);
+  const look = () => void ask('status', null).then(setStatus);
   useEffect(() => {
     if (began.current) return;
     began.current = true;
     void open().then(({ standing: now, opened: what }) => {
-      setStanding(now);
+      setStatus(now);
       setOpened(what);
     });
   }, []);
-  if (!standing) return <main className="min-h-[120px]" aria-busy />;
-  if (!standing.account || standing.revoked) return <NotPaired revoked={standing.revoked} />;
+  if (!status) return <main className="min-h-[120px]" aria-busy />;
+  if (!status.account || status.revoked) return <NotPaired revoked={status.revoked} />;
   return (
     <main className="flex flex-col gap-[16px] p-[16px]">
       {opened === null ? (
@@ -48,25 +48,25 @@ function Panel() {
         </div>
       )}
       <WindowTabs />
-      <Footer standing={standing} closesIn={closing} />
+      <Footer standing={status} closesIn={closing} />
     </main>
   );
 }
 
-async function open(): Promise<{ standing: Standing; opened: Opened | null }> {
-  const standing = await ask('standing', null);
-  if (!standing.account || standing.revoked) return { standing, opened: null };
+async function open(): Promise<{ standing: ExtensionStatus; opened: Opened | null }> {
+  const status = await ask('status', null);
+  if (!status.account || status.revoked) return { standing: status, opened: null };
   const just = await ask('justSaved', null);
-  if (just) return { standing, opened: { ...just, tabId: null } };
+  if (just) return { standing: status, opened: { ...just, tabId: null } };
   const named = new URLSearchParams(location.search).get('tab');
   const [active] = await chrome.tabs.query({ active: true, currentWindow: true });
   const tabId = named === null ? active?.id : Number(named);
   if (tabId === undefined)
     return {
-      standing,
+      standing: status,
       opened: { saved: { ok: false, says: 'There is no page here.' }, tabId: null, what: 'page' },
     };
-  return { standing, opened: { saved: await ask('saveTab', { tabId }), tabId, what: 'page' } };
+  return { standing: status, opened: { saved: await ask('saveTab', { tabId }), tabId, what: 'page' } };
 }
 
 function NotPaired({ revoked }: { revoked: boolean }) {

@@ -1,4 +1,4 @@
-import { isOnWeb } from '@dorvel/core/address';
+import { hostOf } from '@dorvel/core/address';
 import type { Item, KnownPage } from '@dorvel/core/model';
 import {
   alreadySavedWords,
@@ -79,7 +79,7 @@ export function SavedPage({
         <p className="break-words font-read text-row font-semibold text-ink">
           {item ? titleOf(item) : saved.title}
         </p>
-        <p className="font-ui text-small text-soft">{item ? sourceOf(item) : hostOf(saved.address)}</p>
+        <p className="font-ui text-small text-soft">{item ? sourceOf(item) : hostOf(saved.address) || 'a picture'}</p>
         {item?.capture.page && item.capture.page.cameThrough.verdict !== 'failed' && (
           <div className="flex items-center justify-between">
             <Strand item={item} />
@@ -107,10 +107,6 @@ export function SavedPage({
       )}
     </>
   );
-}
-
-function hostOf(address: string): string {
-  return isOnWeb(address) ? new URL(address).hostname : 'a picture';
 }
 
 function isTrouble(item: Item | null): boolean {

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { kept } from '../background/storage';
+import { storage } from '../background/storage';
 
 /**
  * Closes the panel by itself some seconds after the save, unless it is touched: then it stays (WCAG 2.2, 2.2.1: the
@@ -16,7 +16,7 @@ export function useClosing(isSaved: boolean): number | null {
       clearInterval(timer);
       setLeft(null);
     };
-    void kept.settings().then(({ staysSeconds }) => {
+    void storage.settings().then(({ staysSeconds }) => {
       if (staysSeconds === null) return;
       const end = Date.now() + staysSeconds * 1000;
       setLeft(staysSeconds);

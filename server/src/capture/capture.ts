@@ -234,9 +234,9 @@ async function store(job: Job, library: Library, tools: CaptureTools, arrived: A
   await library.change(async (write) => {
     const item = await write.item(job.itemId);
     if (!item) return write.endJob(job.id, 'done', tools.now());
-    const standing = await write.itemAt(arrived.addressKey, item.id);
-    if (standing && standing.savedAt <= item.savedAt) {
-      await mergeInto(write, standing, item, tools);
+    const canonical = await write.itemAt(arrived.addressKey, item.id);
+    if (canonical && canonical.savedAt <= item.savedAt) {
+      await mergeInto(write, canonical, item, tools);
       return write.endJob(job.id, 'done', tools.now());
     }
     await putCapture(write, item, await withCopy(write, item, arrived, tools.now()));
@@ -316,7 +316,7 @@ function withKnownFacts(page: PageFacts, known: PageFacts | null): PageFacts {
 /** The page was in the library already, under another address: the item saved first goes on for both. */
 async function mergeInto(
   write: LibraryWriter,
-  standing: Item,
+  canonical: Item,
   item: Item,
   tools: CaptureTools,
 ): Promise<void> {
@@ -324,13 +324,13 @@ async function mergeInto(
     state: 'arrived',
     outcome: { code: 'already-saved' },
     nextTryAt: null,
-    duplicateOf: standing.id,
+    duplicateOf: canonical.id,
   });
-  await write.moveRecords(item.id, standing.id);
+  await write.moveRecords(item.id, canonical.id);
   const make = changeMaker({ ...tools, newId: uuidv7 });
   const raised = itemKind.apply(
-    standing,
-    make.choose(standing.id, saveAgain(standing, await write.inQueue(), tools.now()), standing),
+    canonical,
+    make.choose(canonical.id, saveAgain(canonical, await write.inQueue(), tools.now()), canonical),
   );
   if (raised) await write.put(withTagsOf(raised, item));
 }

@@ -257,10 +257,10 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
     },
 
     /** Has what belongs to an item belong to another, which stands for it from now on. */
-    async moveRecords(itemId: string, standingId: string): Promise<void> {
+    async moveRecords(itemId: string, canonicalId: string): Promise<void> {
       for (const kind of registry.kinds)
         for (const record of kind.movedTo ? await recordsIn(tx, accountId, kind, itemId) : [])
-          await this.putRecord(kind, kind.movedTo?.(record, standingId) ?? record);
+          await this.putRecord(kind, kind.movedTo?.(record, canonicalId) ?? record);
     },
 
     async findAnew(itemId: string): Promise<void> {

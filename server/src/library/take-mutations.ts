@@ -132,8 +132,8 @@ async function changeRecord(write: LibraryWriter, kind: Kind, change: Change): P
   const item = itemId ? await write.item(itemId) : undefined;
   if (!changed || (kind.needsItem && !item)) return unknown(change, kind.name);
   // It belongs to the item that stands for the page.
-  const standingId = item?.capture.duplicateOf;
-  await write.putRecord(kind, standingId && kind.movedTo ? kind.movedTo(changed, standingId) : changed);
+  const canonicalId = item?.capture.duplicateOf;
+  await write.putRecord(kind, canonicalId && kind.movedTo ? kind.movedTo(changed, canonicalId) : changed);
   return applied(change);
 }
 
@@ -144,10 +144,10 @@ async function changeItem(
 ): Promise<PushResult> {
   const item = await write.item(mutation.itemId);
   if (mutation.type === 'save') return save(write, mutation, item, tools);
-  const standing = item?.capture.duplicateOf ? await write.item(item.capture.duplicateOf) : item;
-  if (mutation.type === 'refetch' && standing && !isOnWeb(standing.address))
+  const canonical = item?.capture.duplicateOf ? await write.item(item.capture.duplicateOf) : item;
+  if (mutation.type === 'refetch' && canonical && !isOnWeb(canonical.address))
     return refused(mutation, 'A letter or a file cannot be fetched again.');
-  const changed = itemKind.apply(standing, mutation);
+  const changed = itemKind.apply(canonical, mutation);
   if (!changed) return unknown(mutation, 'item');
   if (mutation.type === 'refetch' || mutation.type === 'provide') {
     changed.capture = { ...changed.capture, revision: write.sequence };

@@ -61,7 +61,7 @@ export function mailListener(tools: MailTools): SMTPServer {
 
   const message = async (stream: SMTPServerDataStream, session: SMTPServerSession) => {
     const raw = await received(stream);
-    const { sender, isAutomatic, goesInCircles, wishes } = await readApart(raw, tools.workshop);
+    const { sender, isAutomatic, goesInCircles, requests: wishes } = await readApart(raw, tools.workshop);
     if (isAutomatic) throw new Refusal(554, '5.7.1', 'This address takes no automatic replies.');
     if (goesInCircles) throw new Refusal(554, '5.4.6', 'This mail goes in circles.');
     if (wishes.length === 0)

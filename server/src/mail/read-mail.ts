@@ -4,7 +4,7 @@ import type { GivenText } from '@dorvel/core/model';
 import { type ParsedMail, simpleParser } from 'mailparser';
 
 /** What is to be saved of a mail. */
-export interface MailWish {
+export interface MailRequest {
   address: string;
   given?: GivenText;
   note?: string;
@@ -26,7 +26,7 @@ export interface ReadLetter {
   /** It was sent by a machine in answer to mail, and is neither to be answered nor kept (RFC 3834). */
   isAutomatic: boolean;
   goesInCircles: boolean;
-  wishes: MailWish[];
+  requests: MailRequest[];
 }
 
 /** Reads a letter (RFC 5322, MIME). Runs in a workshop: letters are built by strangers. @throws when it cannot be read */
@@ -37,7 +37,7 @@ export async function readLetter(raw: Buffer): Promise<ReadLetter> {
     sender: mail.from?.value[0]?.address ?? '',
     isAutomatic: typeof automatic === 'string' && /^auto-(?:replied|notified)/i.test(automatic),
     goesInCircles: mail.headerLines.filter(({ key }) => key === 'received').length > MAX_HOPS,
-    wishes: readMail(mail, raw),
+    requests: readMail(mail, raw),
   };
 }
 
@@ -47,9 +47,9 @@ export async function readLetter(raw: Buffer): Promise<ReadLetter> {
  *
  * @param raw the mail as it came
  */
-export function readMail(mail: ParsedMail, raw: Buffer): MailWish[] {
-  const tags = tagsOf(mail.subject ?? '');
-  const files = mail.attachments.flatMap((file): MailWish[] => {
+export function readMail(mail: ParsedMail, raw: Buffer): MailRequest[] {
+  const tags = subjectTags(mail.subject ?? '');
+  const files = mail.attachments.flatMap((file): MailRequest[] => {
     const type = FILE_TYPES[file.contentType.toLowerCase()];
     if (!type || file.related) return [];
     const address = fileAddress(createHash('sha256').update(file.content).digest('base64url'));
@@ -63,7 +63,7 @@ export function readMail(mail: ParsedMail, raw: Buffer): MailWish[] {
   const { addresses } = readAddresses(text);
   const note = noteOf(text);
   const isShort = note.split(/\s+/).length <= MAX_NOTE_WORDS && !isFromList(mail);
-  const noted = <SaveRequest extends MailWish>(wish: SaveRequest): SaveRequest =>
+  const noted = <SaveRequest extends MailRequest>(wish: SaveRequest): SaveRequest =>
     note === '' ? wish : { ...wish, note };
   if (isShort && addresses.length > 0)
     return [...addresses.slice(0, MAX_PAGES).map((address) => noted({ address, tags })), ...kept];
@@ -89,7 +89,7 @@ const FILE_TYPES: Readonly<Record<string, GivenText['type']>> = {
 };
 
 /** `#words` in a subject; a stroke nests. */
-function tagsOf(subject: string): string[] {
+function subjectTags(subject: string): string[] {
   return [...subject.matchAll(/(?<=^|\s)#([\p{L}\p{N}][\p{L}\p{N}_/-]*)/gu)].map(([, tag = '']) => tag);
 }
 

@@ -83,7 +83,7 @@ export default async function speak({
     });
     writeSync(sound, encoder.finalize());
     const seconds = samples / sampleRate;
-    const tags = NodeID3.create(tagsOf(title, source, chapters, seconds));
+    const tags = NodeID3.create(id3Tags(title, source, chapters, seconds));
     return { bytes: await joinedTo(target, tags, `${target}.sound`), seconds, chapters };
   } finally {
     closeSync(sound);
@@ -112,7 +112,7 @@ function pieces(speaker: Speaker, { said }: Utterance): Float32Array[] {
 const silence = (ms: number, sampleRate: number) => new Float32Array(Math.round((ms / 1000) * sampleRate));
 
 /** ID3v2 tags with chapters (id3.org, "ID3v2 Chapter Frame Addendum"), which many players read from the file itself. */
-function tagsOf(title: string, artist: string, chapters: readonly Chapter[], seconds: number): NodeID3.Tags {
+function id3Tags(title: string, artist: string, chapters: readonly Chapter[], seconds: number): NodeID3.Tags {
   const chapterIds = chapters.map((_, at) => `chapter${at}`);
   return {
     title,

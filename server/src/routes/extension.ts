@@ -79,9 +79,9 @@ export function extensionRoutes(parts: ExtensionParts): Router {
     const account = accountOf(response);
     const library = parts.library(account.id);
     const item = await library.item(id);
-    const standing = item?.capture.duplicateOf ? await library.item(item.capture.duplicateOf) : item;
-    if (!standing) throw notFound('That item');
-    response.json(await known(standing, account.id, parts));
+    const canonical = item?.capture.duplicateOf ? await library.item(item.capture.duplicateOf) : item;
+    if (!canonical) throw notFound('That item');
+    response.json(await known(canonical, account.id, parts));
   });
 
   router.get('/marked', async (_request, response) => {

@@ -1,7 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { MarksScreen } from '@/features/highlights/marks-screen';
+import { HighlightsScreen } from '@/features/highlights/highlights-screen';
 
 export default function Marks() {
   const { item } = useLocalSearchParams<{ item?: string }>();
-  return <MarksScreen itemId={item ?? null} />;
+  return <HighlightsScreen itemId={item ?? null} />;
 }

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
 import { DeviceStore, type KeptCopy } from '@/device/store/store';
-import { copyAtHand, takeSnapshot, textOf } from './snapshot-cache';
+import { copyAtHand, takeSnapshot, plainTextOf } from './snapshot-cache';
 
 jest.mock('@/device/store/account', () => ({ useAccount: { getState: () => ({ store: null }) } }));
 
@@ -44,8 +44,8 @@ it('keeps the texts touched last, gives the same object while nothing changes, a
 
 it('works out the words of a text once', () => {
   const { tree } = copy(7);
-  const text = textOf({ tree, language: 'en' });
+  const text = plainTextOf({ tree, language: 'en' });
   expect(text.plain.text).toBe('It is 7.');
   expect(text.starts).toEqual([0, 3, 6]);
-  expect(textOf({ tree, language: 'en' })).toBe(text);
+  expect(plainTextOf({ tree, language: 'en' })).toBe(text);
 });

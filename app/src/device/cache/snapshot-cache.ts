@@ -52,7 +52,7 @@ export async function cacheSnapshotOf(id: string): Promise<KeptCopy | null> {
 const texts = new WeakMap<KeptCopy['tree'], { plain: PlainText; starts: readonly number[] }>();
 
 /** A copy's plain text, and where its words start in it: worked out once for each tree. */
-export function textOf({ tree, language }: Pick<KeptCopy, 'tree' | 'language'>): {
+export function plainTextOf({ tree, language }: Pick<KeptCopy, 'tree' | 'language'>): {
   plain: PlainText;
   starts: readonly number[];
 } {

@@ -121,29 +121,29 @@ const AT_ONCE = 40;
 /**
  * Saves many pages and files at once; see saveAddress. Those that the library has are brought up.
  *
- * @param wishes addresses, those of files with what is in them; their tags are added to those that an item has
+ * @param requests addresses, those of files with what is in them; their tags are added to those that an item has
  * @param isWanted asked now and then: false ends it; what is saved by then stays
  * @param done told how many are done
  * @returns ids of the items that are new
  */
 export async function saveAll(
-  wishes: readonly { address: string; given?: GivenText; tags?: readonly string[] }[],
+  requests: readonly { address: string; given?: GivenText; tags?: readonly string[] }[],
   howMuch: HowMuch,
   isWanted: () => boolean,
   done: (count: number) => void,
 ): Promise<string[]> {
   const items = await store().items.toArray();
-  const standing = new Map(
+  const canonical = new Map(
     items
       .filter(({ capture }) => capture.duplicateOf === null)
       .map((item) => [item.capture.addressKey, item]),
   );
   const queue = items.filter((item) => item.choices.stage.value === 'queue');
   const made: string[] = [];
-  for (let at = 0; at < wishes.length && isWanted(); at += AT_ONCE) {
-    const part = wishes.slice(at, at + AT_ONCE);
+  for (let at = 0; at < requests.length && isWanted(); at += AT_ONCE) {
+    const part = requests.slice(at, at + AT_ONCE);
     const mutations = part.flatMap(({ address, given, tags = [] }): Mutation[] => {
-      const known = standing.get(canonicalAddress(address));
+      const known = canonical.get(canonicalAddress(address));
       const save = make.save({ address, howMuch });
       const itemId = known?.id ?? save.itemId;
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
@@ -235,14 +235,14 @@ export async function changeFeed(feedId: string, set: FeedChanges): Promise<void
 }
 
 /** Marks a passage. @returns the highlight's id */
-export async function mark(itemId: string, kind: HighlightKind, passage: MarkedPassage): Promise<string> {
+export async function addHighlight(itemId: string, kind: HighlightKind, passage: MarkedPassage): Promise<string> {
   const highlight = make.highlight(itemId, kind, passage);
   await commit(highlight);
   return highlight.highlightId;
 }
 
 /** Records what the reader decided about a highlight. */
-export async function changeMark(highlightId: string, set: HighlightChanges): Promise<void> {
+export async function changeHighlight(highlightId: string, set: HighlightChanges): Promise<void> {
   const highlight = await store().highlights.get(highlightId);
   if (highlight) await commit(make.changeHighlight(highlight, set));
 }

@@ -27,13 +27,13 @@ export function journalChanges(accountId: string, changes: readonly Mutation[]):
 }
 
 /** Changes that were made together, and what to call when they need not be kept here any longer. */
-interface Unwritten {
+interface JournalEntry {
   changes: readonly Mutation[];
   done(): void;
 }
 
 /** What was noted down and never came into the store, in the order in which it was made. */
-export function journalledChanges(accountId: string): Unwritten[] {
+export function journalledChanges(accountId: string): JournalEntry[] {
   return Object.keys(localStorage)
     .filter((name) => name.startsWith(`${PREFIX}${accountId}.`))
     .sort()

@@ -18,8 +18,8 @@ export function useItem(id: string): Item | null | undefined {
   const item = useLiveQuery(
     async (): Promise<Item | null> => {
       const found = await store?.items.get(id);
-      const standing = found?.capture.duplicateOf ? await store?.items.get(found.capture.duplicateOf) : found;
-      return standing ?? null;
+      const canonical = found?.capture.duplicateOf ? await store?.items.get(found.capture.duplicateOf) : found;
+      return canonical ?? null;
     },
     [store, id],
     itemAtHand(store, id),

@@ -208,20 +208,20 @@ export class DeviceStore extends Dexie {
   /** A change that stands for those before it that were never sent, which leave the outbox. */
   async #withUnsent(kind: Kind, recordId: string, mutation: Change): Promise<Change> {
     if (!kind.combine) return mutation;
-    let standing = mutation;
+    let combined = mutation;
     const replaced: number[] = [];
     for (const { place, mutation: earlier } of await this.outbox
       .where('recordId')
       .equals(recordId)
       .toArray()) {
       if (this.#registry.of(earlier) !== kind) continue;
-      const both = kind.combine(earlier, standing);
+      const both = kind.combine(earlier, combined);
       if (both === null || place === undefined) continue;
-      standing = both;
+      combined = both;
       replaced.push(place);
     }
     await this.outbox.bulkDelete(replaced);
-    return standing;
+    return combined;
   }
 
   /**
@@ -231,7 +231,7 @@ export class DeviceStore extends Dexie {
    */
   async receive({ records, cursor }: { records: Partial<Records>; cursor: number }): Promise<string[]> {
     return this.transaction('rw', this.#changing(), async () => {
-      const standing: string[] = [];
+      const canonicalIds: string[] = [];
       for (const kind of this.#registry.kinds) {
         const sent = records[kind.plural] ?? [];
         const known = await this.records(kind).bulkGet(sent.map(({ id }) => id));
@@ -239,14 +239,14 @@ export class DeviceStore extends Dexie {
           const before = known[n];
           await this.#put(kind, before ? mergedWith(kind, before, record) : record);
           const standsFor = duplicateOfRecord(kind, record);
-          if (before && standsFor && !duplicateOfRecord(kind, before)) standing.push(standsFor);
+          if (before && standsFor && !duplicateOfRecord(kind, before)) canonicalIds.push(standsFor);
         }
       }
       await this.meta.bulkPut([
         { name: 'cursor', value: cursor },
         { name: 'kinds', value: this.#registry.fingerprint },
       ]);
-      return standing;
+      return canonicalIds;
     });
   }
 

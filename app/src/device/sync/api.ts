@@ -8,7 +8,7 @@ import {
   type NewAccount,
   type NewToken,
   Podcast,
-  type Question,
+  type SearchRequest,
   Setup,
   TokenList,
 } from '@dorvel/core/model';
@@ -30,7 +30,7 @@ export const api = {
   signOut: () => send('DELETE', '/session'),
   push: (mutations: Mutation[]) => read(PushResponse, 'POST', '/sync/push', { mutations }),
   pull: (after: number) => read(PullResponse, 'GET', `/sync/pull?after=${after}`),
-  find: (question: Question, passages: number) =>
+  find: (question: SearchRequest, passages: number) =>
     read(FindResponse, 'POST', '/find', { ...question, from: 0, passages }),
   podcast: () => read(Podcast, 'GET', '/podcast'),
   makePodcast: () => read(Podcast, 'POST', '/podcast', {}),

@@ -132,8 +132,8 @@ export async function receive(store: DeviceStore, hears: Hears): Promise<boolean
     }
     if (page.records.items.length > 0) hears.doing('receiving');
     if (page.unread > 0) hears.tell([{ kind: 'refused', says: unreadWords(page.unread) }]);
-    const standing = await store.receive(page);
-    hears.tell(standing.map((itemId) => ({ kind: 'already-saved', itemId })));
+    const canonicalIds = await store.receive(page);
+    hears.tell(canonicalIds.map((itemId) => ({ kind: 'already-saved', itemId })));
     cursor = page.cursor;
     if (!page.more) return false;
   }
@@ -168,12 +168,12 @@ async function receiveAnew(store: DeviceStore, epoch: string): Promise<void> {
   const mutations = restated(known, uuidv7);
   // The text of a letter or a file was nowhere but on the server.
   for (const item of known.items)
-    if (!there.has(item.id) && !isOnWeb(item.address)) mutations.push(...(await textOf(store, item)));
+    if (!there.has(item.id) && !isOnWeb(item.address)) mutations.push(...(await givenTextOf(store, item)));
   await store.sendAfterwards(mutations);
   await store.meta.put({ name: 'epoch', value: epoch });
 }
 
-async function textOf(store: DeviceStore, item: Item): Promise<Mutation[]> {
+async function givenTextOf(store: DeviceStore, item: Item): Promise<Mutation[]> {
   const copy = await store.copies.get(item.capture.page?.copyId ?? '');
   if (!copy) return [];
   const { treeToHtml } = await import('@dorvel/core/extract');

@@ -13,7 +13,7 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
-import { TEXT_FILES, type Wishes, wishesOfFiles, wishesOfText } from './files';
+import { TEXT_FILES, type SaveList, saveListOfFiles, saveListOfText } from './files';
 import { GivenTextField } from './given-text';
 import { SaveMany } from './save-many';
 
@@ -30,17 +30,17 @@ export function AddSheet() {
   const [given, setGiven] = useState<GivenText | null>(null);
   const wantsPart = howMuch === 'selected-part';
   const dropped = useAddSheet((state) => state.files);
-  const [ofFiles, setOfFiles] = useState<Wishes | null>(null);
-  const ofText = useMemo(() => wishesOfText(input), [input]);
+  const [ofFiles, setOfFiles] = useState<SaveList | null>(null);
+  const ofText = useMemo(() => saveListOfText(input), [input]);
   const many = ofFiles ?? ofText;
   const readFiles = async (files: readonly File[]) => {
-    if (files.length > 0) setOfFiles(await wishesOfFiles(files));
+    if (files.length > 0) setOfFiles(await saveListOfFiles(files));
   };
   useEffect(() => {
-    if (dropped.length > 0) void wishesOfFiles(dropped).then(setOfFiles);
+    if (dropped.length > 0) void saveListOfFiles(dropped).then(setOfFiles);
   }, [dropped]);
 
-  const isMany = ofFiles !== null || many.wishes.length + many.faults.length > 1;
+  const isMany = ofFiles !== null || many.requests.length + many.faults.length > 1;
 
   const save = async () => {
     const reading = readAddress(input);

@@ -12,8 +12,8 @@ export interface SaveRequest {
   tags?: readonly string[];
 }
 
-export interface Wishes {
-  wishes: SaveRequest[];
+export interface SaveList {
+  requests: SaveRequest[];
   /** What cannot be saved, each with its reason. */
   faults: { written: string; says: string }[];
 }
@@ -40,48 +40,48 @@ export const TEXT_FILES = Object.keys(TYPES)
   .join();
 
 /** Addresses that were pasted. */
-export function wishesOfText(text: string): Wishes {
+export function saveListOfText(text: string): SaveList {
   const { addresses, faults } = readAddresses(text);
-  return { wishes: addresses.map((address) => ({ address, shown: address })), faults };
+  return { requests: addresses.map((address) => ({ address, shown: address })), faults };
 }
 
 /** What is in files: lists of addresses give their pages, all else is an item itself. */
-export async function wishesOfFiles(files: readonly File[]): Promise<Wishes> {
+export async function saveListOfFiles(files: readonly File[]): Promise<SaveList> {
   const read = await Promise.all(files.map(readFile));
-  const wishes = new Map(read.flatMap((each) => each.wishes).map((wish) => [wish.address, wish]));
-  return { wishes: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
+  const wishes = new Map(read.flatMap((each) => each.requests).map((wish) => [wish.address, wish]));
+  return { requests: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
 }
 
-async function readFile(file: File): Promise<Wishes> {
-  const fault = (says: string): Wishes => ({ wishes: [], faults: [{ written: file.name, says }] });
+async function readFile(file: File): Promise<SaveList> {
+  const fault = (says: string): SaveList => ({ requests: [], faults: [{ written: file.name, says }] });
   const ending = endingOf(file);
   if (ending === 'opml') return fault('That is a list of feeds. Bring it in under “Feeds”.');
   const list = await listIn(ending, file);
-  if (list) return list.wishes.length > 0 ? list : fault('There are no addresses in it.');
+  if (list) return list.requests.length > 0 ? list : fault('There are no addresses in it.');
   const read = await givenOf(file);
   if (!read.ok) return fault(read.says);
   const hash = await crypto.subtle.digest('SHA-256', await file.arrayBuffer());
   const address = fileAddress(inBase64Url(new Uint8Array(hash)));
-  return { wishes: [{ address, shown: file.name, given: read.given }], faults: [] };
+  return { requests: [{ address, shown: file.name, given: read.given }], faults: [] };
 }
 
 /** The pages that a file lists: bookmarks as browsers write them, tables, and texts of which most lines are addresses. */
-async function listIn(ending: string, file: File): Promise<Wishes | null> {
+async function listIn(ending: string, file: File): Promise<SaveList | null> {
   if (ending === 'html' || ending === 'htm') {
     const { isBookmarkFile, readBookmarks } = await import('@dorvel/core/formats');
     const text = await file.text();
-    return isBookmarkFile(text) ? wishesOfBookmarks(readBookmarks(text)) : null;
+    return isBookmarkFile(text) ? saveListOfBookmarks(readBookmarks(text)) : null;
   }
   if (ending !== 'csv' && ending !== 'txt' && ending !== 'md') return null;
   const text = await file.text();
   const lines = text.split('\n').filter((line) => line.trim() !== '');
   const isList =
     ending === 'csv' || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
-  return isList ? wishesOfText(text) : null;
+  return isList ? saveListOfText(text) : null;
 }
 
 /** A page that lies in several folders is saved once, with the tags of all. */
-function wishesOfBookmarks(bookmarks: readonly Bookmark[]): Wishes {
+function saveListOfBookmarks(bookmarks: readonly Bookmark[]): SaveList {
   const wishes = new Map<string, SaveRequest>();
   const faults = new Map<string, string>();
   for (const { address: written, tags } of bookmarks) {
@@ -94,7 +94,7 @@ function wishesOfBookmarks(bookmarks: readonly Bookmark[]): Wishes {
     const known = wishes.get(key) ?? { address: reading.address, shown: reading.address, tags: [] };
     wishes.set(key, { ...known, tags: [...new Set([...(known.tags ?? []), ...tags])] });
   }
-  return { wishes: [...wishes.values()], faults: [...faults].map(([written, says]) => ({ written, says })) };
+  return { requests: [...wishes.values()], faults: [...faults].map(([written, says]) => ({ written, says })) };
 }
 
 /** A file as a text that is given by hand. */

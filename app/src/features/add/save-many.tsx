@@ -9,10 +9,10 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
-import type { SaveRequest, Wishes } from './files';
+import type { SaveRequest, SaveList } from './files';
 
 interface SaveManyProps {
-  reading: Wishes;
+  reading: SaveList;
   howMuch: HowMuch;
   onDone(): void;
 }
@@ -26,7 +26,7 @@ const TAGGING = [
 ] as const;
 
 /** A text with several addresses in it: what will be saved, what is there already, what cannot be, and then all at once. */
-export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveManyProps) {
+export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDone }: SaveManyProps) {
   const items = useItems();
   const router = useRouter();
   const show = useNotices((state) => state.show);
@@ -37,7 +37,7 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
     return wishes.filter(({ address }) => keys.has(canonicalAddress(address))).length;
   }, [items, wishes]);
   const tags = useMemo(() => new Set(wishes.flatMap((wish) => wish.tags ?? [])), [wishes]);
-  const [withTags, keepTags] = useState<'yes' | 'no'>('yes');
+  const [withTags, setWithTags] = useState<'yes' | 'no'>('yes');
   const save = async () => {
     setDone(0);
     const wanted = withTags === 'yes' ? wishes : wishes.map((wish) => ({ ...wish, tags: [] }));
@@ -97,7 +97,7 @@ export function SaveMany({ reading: { wishes, faults }, howMuch, onDone }: SaveM
             name="Folders and tags"
             options={TAGGING}
             value={withTags}
-            onChange={keepTags}
+            onChange={setWithTags}
           />
         </View>
       )}

@@ -10,7 +10,7 @@ import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { useNotices } from '@/ui/notices';
 import { useAddSheet } from './add-store';
 
-const Waiting = z.array(z.string());
+const SharedTexts = z.array(z.string());
 
 /** What a phone's share sheet hands over; which of them has the address differs from program to program. */
 interface Shared {
@@ -28,7 +28,7 @@ export function keepShared({ url, text, title }: Shared): boolean {
   for (const part of [url, text, title]) {
     const reading = readAddress(part ?? '');
     if (!reading.ok) continue;
-    writeSetting('shared', [...readSetting('shared', Waiting, []), reading.address]);
+    writeSetting('shared', [...readSetting('shared', SharedTexts, []), reading.address]);
     return true;
   }
   return false;
@@ -44,7 +44,7 @@ export function useShared(): void {
     void takeSharedFiles().then((files) => {
       if (files.length > 0) useAddSheet.getState().openWith(files);
     });
-    const waiting = readSetting('shared', Waiting, []);
+    const waiting = readSetting('shared', SharedTexts, []);
     if (waiting.length === 0) return;
     writeSetting('shared', []);
     const saveAll = async () => {

@@ -34,7 +34,7 @@ export function CardSheet({ card, source, passage, language, onClose }: CardShee
   const [sentence, setSentence] = useState(card && !isQuestion ? card.choices.front.value : passage);
   const [question, setQuestion] = useState(isQuestion ? card.choices.front.value : '');
   const [answer, setAnswer] = useState(card?.choices.back.value ?? '');
-  const [selection, select] = useState({ start: 0, end: 0 });
+  const [selection, setSelection] = useState({ start: 0, end: 0 });
   const show = useNotices((state) => state.show);
   const [front, back] = form === 'gaps' ? [sentence.trim(), ''] : [question.trim(), answer.trim()];
   const faults = cardFaults(front, back, language);
@@ -57,7 +57,7 @@ export function CardSheet({ card, source, passage, language, onClose }: CardShee
               label="The sentence"
               value={sentence}
               onChangeText={setSentence}
-              onSelectionChange={({ nativeEvent }) => select(nativeEvent.selection)}
+              onSelectionChange={({ nativeEvent }) => setSelection(nativeEvent.selection)}
               multiline
             />
             <View className="flex-row flex-wrap gap-[8px]">

@@ -22,7 +22,7 @@ export function CardsScreen() {
   const cards = useCards();
   const router = useRouter();
   const [words, setWords] = useState('');
-  const [openId, open] = useState<string | null>(null);
+  const [openId, setOpenId] = useState<string | null>(null);
   const shown = useMemo(() => {
     const sought = words.trim().toLowerCase();
     return (cards ?? [])
@@ -63,7 +63,7 @@ export function CardsScreen() {
             <Limits />
           </View>
         }
-        renderItem={({ item: card }) => <OneCard card={card} onOpen={() => open(card.id)} />}
+        renderItem={({ item: card }) => <OneCard card={card} onOpen={() => setOpenId(card.id)} />}
       />
       {opened && (
         <CardSheet
@@ -72,7 +72,7 @@ export function CardsScreen() {
           source={opened.source}
           passage={opened.source?.passage?.exact ?? ''}
           language={null}
-          onClose={() => open(null)}
+          onClose={() => setOpenId(null)}
         />
       )}
     </View>

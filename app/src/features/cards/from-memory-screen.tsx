@@ -68,7 +68,7 @@ function nothingDue(plan: { cardCount: number; nextAt: number | null }, done: nu
 
 function Question({ prompt, onAnswered }: { prompt: Prompt; onAnswered(by: 1 | -1): void }) {
   const [shown, setShown] = useState(false);
-  const [editing, edit] = useState(false);
+  const [editing, setEditing] = useState(false);
   const [askedAt] = useState(() => Date.now());
   const show = useNotices((state) => state.show);
   const { card } = prompt;
@@ -139,7 +139,7 @@ function Question({ prompt, onAnswered }: { prompt: Prompt; onAnswered(by: 1 | -
         <Button label="Show the answer" kind="main" onPress={() => setShown(true)} />
       )}
       <View className="flex-row flex-wrap items-center gap-[8px]">
-        <Button label="Change" name="Change this card" onPress={() => edit(true)} />
+        <Button label="Change" name="Change this card" onPress={() => setEditing(true)} />
         <Button
           label="Pause"
           name="Pause this card"
@@ -159,7 +159,7 @@ function Question({ prompt, onAnswered }: { prompt: Prompt; onAnswered(by: 1 | -
           source={card.source}
           passage={card.source?.passage?.exact ?? ''}
           language={null}
-          onClose={() => edit(false)}
+          onClose={() => setEditing(false)}
         />
       )}
     </View>

@@ -4,8 +4,8 @@ import { titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text } from 'react-native';
-import { atMark } from '@/article/at-highlight';
-import { textOf } from '@/device/cache/snapshot-cache';
+import { atHighlight } from '@/article/at-highlight';
+import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { useCopy, useItem } from '@/device/store/library';
 
 /** The way back from a card to the passage that it was made of. */
@@ -14,8 +14,8 @@ export function ToSource({ source }: { source: NonNullable<Card['source']> }) {
   const copy = useCopy(item?.capture.page?.copyId);
   const { highlightId, passage } = source;
   const at = useMemo(() => {
-    if (highlightId) return `?at=${atMark(highlightId)}`;
-    const placed = copy && passage ? placePassage(textOf(copy).plain.text, passage) : null;
+    if (highlightId) return `?at=${atHighlight(highlightId)}`;
+    const placed = copy && passage ? placePassage(plainTextOf(copy).plain.text, passage) : null;
     return placed ? `?at=${placed.start}-${placed.end}` : '';
   }, [highlightId, copy, passage]);
   if (!item) return null;

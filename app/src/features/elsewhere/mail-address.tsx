@@ -62,7 +62,7 @@ export function MailAddress() {
 
 /** Anybody may send until somebody is named. */
 function Senders({ senders, keep }: { senders: readonly string[]; keep(senders: string[]): void }) {
-  const [written, write] = useState(senders.join(', '));
+  const [written, setWritten] = useState(senders.join(', '));
   const [fault, setFault] = useState<string | null>(null);
   const end = () => {
     const parts = written.split(/[\s,;]+/).filter(Boolean);
@@ -80,7 +80,7 @@ function Senders({ senders, keep }: { senders: readonly string[]; keep(senders: 
       <Field
         label="Who may send to it"
         value={written}
-        onChangeText={write}
+        onChangeText={setWritten}
         onSubmitEditing={end}
         inputMode="email"
         fault={fault}

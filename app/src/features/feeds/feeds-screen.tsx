@@ -28,7 +28,7 @@ export function FeedsScreen() {
   const items = useItems();
   const all = useMemo(() => followed(feeds ?? []), [feeds]);
   const offers = useMemo(() => newOffers(feeds ?? [], items ?? []), [feeds, items]);
-  const [chosen, choose] = useState<Side | null>(null);
+  const [chosen, setChosen] = useState<Side | null>(null);
   const side = chosen ?? (all.length > 0 ? 'new' : 'followed');
   const unsaved = offers.filter(({ item }) => item === null).length;
   return (
@@ -43,7 +43,7 @@ export function FeedsScreen() {
                 { value: 'followed', label: 'You follow' },
               ]}
               value={side}
-              onChange={choose}
+              onChange={setChosen}
             />
           </View>
         </PlaceHeader>
@@ -103,9 +103,9 @@ function NewOffers({ offers, follows }: { offers: readonly Offer[]; follows: boo
 
 function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
   const moves = useFeedMoves();
-  const [written, write] = useState('');
+  const [written, setWritten] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const [openId, open] = useState<string | null>(null);
+  const [openId, setOpenId] = useState<string | null>(null);
   const follow = async () => {
     const reading = readAddress(written);
     if (!reading.ok) {
@@ -113,7 +113,7 @@ function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
       return;
     }
     setFault(null);
-    write('');
+    setWritten('');
     await moves.follow([{ address: reading.address, title: null, tag: null }]);
   };
   return (
@@ -122,7 +122,7 @@ function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
         label="Address of a feed, or of a site that has one"
         value={written}
         onChangeText={(text) => {
-          write(text);
+          setWritten(text);
           setFault(null);
         }}
         onSubmitEditing={() => void follow()}
@@ -138,7 +138,7 @@ function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
             <Pressable
               role="button"
               aria-label={`${feedTitle(feed)}: what becomes of it`}
-              onPress={() => open(feed.id)}
+              onPress={() => setOpenId(feed.id)}
               className="min-h-[60px] flex-row items-center justify-between gap-[12px] py-[10px]"
             >
               <View className="min-w-0 flex-1">
@@ -158,7 +158,7 @@ function FollowedFeeds({ feeds }: { feeds: readonly Feed[] }) {
         ))}
       </View>
       <Subscriptions feeds={feeds} />
-      {openId !== null && <FeedSheet feedId={openId} onClose={() => open(null)} />}
+      {openId !== null && <FeedSheet feedId={openId} onClose={() => setOpenId(null)} />}
     </View>
   );
 }

@@ -9,13 +9,13 @@ import { useFeedMoves } from './use-feeds';
 export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
   const id = useId();
   const { follow } = useFeedMoves();
-  const [says, say] = useState<string | null>(null);
+  const [says, setSays] = useState<string | null>(null);
   const open = async (file: File | undefined) => {
     if (!file) return;
     const { readOpml } = await import('@dorvel/core/formats');
     const list = readOpml(await file.text());
-    if (list === null) say(`${file.name} is no list of subscriptions. Choose an OPML file.`);
-    else if (list.length === 0) say(`${file.name} has no feeds in it.`);
+    if (list === null) setSays(`${file.name} is no list of subscriptions. Choose an OPML file.`);
+    else if (list.length === 0) setSays(`${file.name} has no feeds in it.`);
     else {
       const fresh = await follow(
         list.map(({ address, title, folders }) => ({
@@ -24,7 +24,7 @@ export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
           tag: folders.length > 0 ? folders.join('/') : null,
         })),
       );
-      say(
+      setSays(
         `${list.length} ${list.length === 1 ? 'feed' : 'feeds'} in ${file.name}: ${fresh} new, ${list.length - fresh} followed already.`,
       );
     }

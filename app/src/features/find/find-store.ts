@@ -28,12 +28,12 @@ export const useFindQuery = create<FindState>()((set) => ({
 
 /** True when a query has a filter. */
 export function hasFilter(written: string, filter: string): boolean {
-  return partsOf(written).includes(filter);
+  return tokens(written).includes(filter);
 }
 
 /** A query with a filter put in at its end, or taken out. A space behind it lets the reader go on typing. */
 export function withToggled(written: string, filter: string): string {
-  const parts = partsOf(written);
+  const parts = tokens(written);
   const others = parts.filter((part) => part !== filter);
   return (others.length < parts.length ? others : [...parts, filter]).map((part) => `${part} `).join('');
 }
@@ -43,6 +43,6 @@ export function tagFilter(tag: string): string {
   return /\s/.test(tag) ? `tag:"${tag}"` : `tag:${tag}`;
 }
 
-function partsOf(written: string): string[] {
+function tokens(written: string): string[] {
   return written.match(/[^\s"]*"[^"]*"?|\S+/g) ?? [];
 }

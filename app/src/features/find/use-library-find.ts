@@ -1,4 +1,4 @@
-import type { Answer, Item, Passage } from '@dorvel/core/model';
+import type { SearchResult, Item, Passage } from '@dorvel/core/model';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useFind } from '@/device/workers/find/use-find';
 import { useFindQuery } from './find-store';
@@ -8,7 +8,7 @@ interface LibraryFind {
   asked: string;
   found: readonly Item[];
   passages: Readonly<Record<string, Passage | null>>;
-  tags: Answer['tags'];
+  tags: SearchResult['tags'];
   /** What came of it, in words. */
   says: string[];
   /** More of what was found comes into sight. */
@@ -49,7 +49,7 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
   };
 }
 
-function whatCameOfIt({ by, ids, faults, withoutText }: Answer): string[] {
+function whatCameOfIt({ by, ids, faults, withoutText }: SearchResult): string[] {
   const says = [...faults];
   if (ids.length === 0) says.push('No item of yours has that. Try fewer words, or another form of them.');
   else if (by === 'near') says.push('Nothing has it as written. These have words spelled nearly so.');

@@ -1,11 +1,11 @@
-import type { MarkedItem } from '@dorvel/core/formats';
+import type { HighlightedItem } from '@dorvel/core/formats';
 import { View } from 'react-native';
 import { handOutFile } from '@/device/cache/download-file';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 
 /** What is on the page, to be used elsewhere: in open formats, each passage with its source. */
-export function TakeAlong({ marked, onDone }: { marked: readonly MarkedItem[]; onDone?(): void }) {
+export function TakeAlong({ marked, onDone }: { marked: readonly HighlightedItem[]; onDone?(): void }) {
   const show = useNotices((state) => state.show);
   const copy = async () => {
     const { highlightsAsMarkdown, markdownAsHtml } = await import('@dorvel/core/formats');

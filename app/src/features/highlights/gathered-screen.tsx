@@ -10,8 +10,8 @@ import { OrderedList } from '@/ui/ordered-list';
 import { PlaceHeader } from '@/ui/place-header';
 import { TakeAlong } from './export-highlights';
 import { useGathered } from './gathered-store';
-import { inRuns } from './marks-view';
-import { MarkButton, OneMark } from './one-mark';
+import { inRuns } from './highlights-view';
+import { HighlightButton, OneHighlight } from './one-highlight';
 
 /** Highlights that were laid together, from one item or many: to be put in order and taken along. */
 export function GatheredScreen() {
@@ -73,9 +73,9 @@ export function GatheredScreen() {
           {(highlight) => (
             <>
               <Text className="font-ui text-small text-soft">{title(highlight.itemId)}</Text>
-              <OneMark highlight={highlight}>
-                <MarkButton label="Leave out" highlight={highlight} onPress={() => take(highlight.id)} />
-              </OneMark>
+              <OneHighlight highlight={highlight}>
+                <HighlightButton label="Leave out" highlight={highlight} onPress={() => take(highlight.id)} />
+              </OneHighlight>
             </>
           )}
         </OrderedList>

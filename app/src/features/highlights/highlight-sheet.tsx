@@ -3,7 +3,7 @@ import { liveText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { changeMark, writeOwnNote } from '@/device/store/changes';
+import { changeHighlight, writeOwnNote } from '@/device/store/changes';
 import { useItem, useOwnNote } from '@/device/store/library';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
@@ -11,7 +11,7 @@ import { WritingField } from '@/features/notes/writing-field';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Sheet } from '@/ui/sheet';
-import { removeMark } from './marking';
+import { removeHighlight } from './marking';
 import { copyPassage, sharePassage } from './share-highlights';
 
 const KINDS = HighlightKind.options.map((value) => ({ value, label: HIGHLIGHT_KIND_WORDS[value] }));
@@ -31,8 +31,8 @@ export function HighlightSheet(props: HighlightSheetProps) {
 function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note | null }) {
   const { kind, passage } = highlight.choices;
   const [before, setBefore] = useState(note);
-  const [written, write] = useState(liveText(before));
-  const [carding, card] = useState(false);
+  const [written, setWritten] = useState(liveText(before));
+  const [carding, setCarding] = useState(false);
   const item = useItem(highlight.itemId);
   const keepNote = () => {
     if (written !== liveText(before))
@@ -63,9 +63,9 @@ function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note
           name="What it is for"
           options={KINDS}
           value={kind.value}
-          onChange={(value) => void changeMark(highlight.id, { kind: value })}
+          onChange={(value) => void changeHighlight(highlight.id, { kind: value })}
         />
-        <WritingField label="Note" value={written} onChangeText={write} onBlur={keepNote} />
+        <WritingField label="Note" value={written} onChangeText={setWritten} onBlur={keepNote} />
         <View className="flex-row flex-wrap gap-[10px]">
           <Button
             label="Write another note on it"
@@ -81,7 +81,7 @@ function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note
             label="Make a card"
             onPress={() => {
               keepNote();
-              card(true);
+              setCarding(true);
             }}
           />
           <Button label="Copy" onPress={() => void copyPassage(passage.value.exact)} />
@@ -91,7 +91,7 @@ function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note
             kind="loss"
             onPress={() => {
               onClose();
-              void removeMark(highlight);
+              void removeHighlight(highlight);
             }}
           />
         </View>

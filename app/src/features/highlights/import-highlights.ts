@@ -5,10 +5,10 @@ import { ownNote } from '@dorvel/core/notes';
 import { titleOf } from '@dorvel/core/wording';
 import { useAccount } from '@/device/store/account';
 import {
-  changeMark,
+  changeHighlight,
   changeNote,
   choose,
-  mark,
+  addHighlight,
   saveAddress,
   writeNote,
   writeOwnNote,
@@ -16,7 +16,7 @@ import {
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
 
 /** What became of highlights that were brought in. */
-export interface Brought {
+export interface Imported {
   /** On items that were in the library. */
   matched: number;
   /** On pages that were saved for it. */
@@ -30,7 +30,7 @@ export interface Brought {
  * Brings in highlights made elsewhere: each goes to the item at its address or with its title; where there is none, its page
  * is saved; and what names no page is kept as a note. None is dropped.
  */
-export async function bringIn(highlights: readonly ForeignHighlight[]): Promise<Brought> {
+export async function importHighlights(highlights: readonly ForeignHighlight[]): Promise<Imported> {
   const { store } = useAccount.getState();
   const items = (await store?.items.toArray())?.filter((item) => item.capture.duplicateOf === null) ?? [];
   const find = finderOf(items);
@@ -55,8 +55,8 @@ export async function bringIn(highlights: readonly ForeignHighlight[]): Promise<
       }
     }
     if (itemId) {
-      const markId = await mark(itemId, highlight.kind, passageOf(highlight));
-      undo.push(() => changeMark(markId, { removed: true }));
+      const markId = await addHighlight(itemId, highlight.kind, passageOf(highlight));
+      undo.push(() => changeHighlight(markId, { removed: true }));
       if (highlight.note !== '') {
         const subject = ownNote.ofHighlight({ id: markId, itemId });
         const note = await writeOwnNote(subject, null, highlight.note);
@@ -84,13 +84,13 @@ function finderOf(items: readonly Item[]): (highlight: ForeignHighlight) => Item
   const byAddress = new Map(items.map((item) => [item.capture.addressKey, item]));
   const byTitle = new Map<string, Item | null>();
   for (const item of items) {
-    const title = fold(titleOf(item));
+    const title = titleKey(titleOf(item));
     byTitle.set(title, byTitle.has(title) ? null : item);
   }
   return ({ address, title }) => {
     const reading = address ? readAddress(address) : null;
     const atAddress = reading?.ok ? byAddress.get(canonicalAddress(reading.address)) : undefined;
-    return atAddress ?? (title ? (byTitle.get(fold(title)) ?? undefined) : undefined);
+    return atAddress ?? (title ? (byTitle.get(titleKey(title)) ?? undefined) : undefined);
   };
 }
 
@@ -112,12 +112,12 @@ function asNote({ quotation, note, title }: ForeignHighlight): string {
   return [quoted, title, note].filter(Boolean).join('\n\n');
 }
 
-const fold = (words: string): string =>
+const titleKey = (words: string): string =>
   words.normalize('NFD').replace(/\p{M}/gu, '').replace(/[^\p{L}\p{N}]+/gu, ' ').trim().toLowerCase(); // prettier-ignore
 
 /** What happened, in words. */
-export function broughtInWords(
-  { matched, saved, noted }: Omit<Brought, 'takeBack'>,
+export function importedInWords(
+  { matched, saved, noted }: Omit<Imported, 'takeBack'>,
   faults: readonly string[],
 ): string {
   const parts = [

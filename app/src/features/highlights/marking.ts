@@ -2,20 +2,20 @@ import { passageAt } from '@dorvel/core/highlight';
 import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
 import { isLive, liveText, noteText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
-import type { PlacedMark } from '@/article/at-highlight';
-import { changeMark, changeNote, mark, ownNoteOf, writeOwnNote } from '@/device/store/changes';
+import type { PlacedHighlight } from '@/article/at-highlight';
+import { changeHighlight, changeNote, addHighlight, ownNoteOf, writeOwnNote } from '@/device/store/changes';
 import { useNotices } from '@/ui/notices';
-import type { TextPart } from './use-selected-text';
+import type { SelectedText } from './use-selected-text';
 
 /** What marking a part of a text does: a new highlight, or one of the same kind there is that grows over it. */
 export type Marking =
-  { grows: null; part: TextPart } | { grows: Highlight; absorbs: Highlight[]; part: TextPart };
+  { grows: null; part: SelectedText } | { grows: Highlight; absorbs: Highlight[]; part: SelectedText };
 
 /**
  * A part that overlaps highlights of its kind becomes one with them; those of other kinds stay beside it: a passage can be
  * both a quote and a doubt.
  */
-export function markingOf(part: TextPart, kind: HighlightKind, marks: readonly PlacedMark[]): Marking {
+export function markingOf(part: SelectedText, kind: HighlightKind, marks: readonly PlacedHighlight[]): Marking {
   const touched = marks.flatMap(({ mark: each, placed }) =>
     placed && each.choices.kind.value === kind && placed.start < part.end && part.start < placed.end
       ? [{ mark: each, placed }]
@@ -34,7 +34,7 @@ export function markingOf(part: TextPart, kind: HighlightKind, marks: readonly P
 }
 
 /** Marks a part of an item's text, says so, and offers to take it back. @returns the highlight's id */
-export async function markPart(
+export async function highlightPart(
   itemId: string,
   copyId: string,
   text: string,
@@ -45,23 +45,23 @@ export async function markPart(
   const { show } = useNotices.getState();
   const words = `Marked: ${HIGHLIGHT_KIND_WORDS[kind]}.`;
   if (marking.grows === null) {
-    const id = await mark(itemId, kind, passage);
-    show({ text: words, action: { label: 'Undo', press: () => void changeMark(id, { removed: true }) } });
+    const id = await addHighlight(itemId, kind, passage);
+    show({ text: words, action: { label: 'Undo', press: () => void changeHighlight(id, { removed: true }) } });
     return id;
   }
   const { grows, absorbs } = marking;
   // What was written on those that become one with it is not lost.
   const undoNotes = await joinNotes(grows, absorbs);
   const before = { passage: grows.choices.passage.value };
-  await changeMark(grows.id, { passage });
-  for (const each of absorbs) await changeMark(each.id, { removed: true });
+  await changeHighlight(grows.id, { passage });
+  for (const each of absorbs) await changeHighlight(each.id, { removed: true });
   show({
     text: words,
     action: {
       label: 'Undo',
       press: () => {
-        void changeMark(grows.id, before);
-        for (const each of absorbs) void changeMark(each.id, { removed: false });
+        void changeHighlight(grows.id, before);
+        for (const each of absorbs) void changeHighlight(each.id, { removed: false });
         undoNotes();
       },
     },
@@ -91,10 +91,10 @@ async function joinNotes(grows: Highlight, absorbs: readonly Highlight[]): Promi
 }
 
 /** Takes a highlight off with the note in it, and offers to put both back. */
-export async function removeMark(highlight: Highlight): Promise<void> {
+export async function removeHighlight(highlight: Highlight): Promise<void> {
   const note = await ownNoteOf(highlight.id);
   const setRemoved = async (removed: boolean) => {
-    await changeMark(highlight.id, { removed });
+    await changeHighlight(highlight.id, { removed });
     if (note) await changeNote(note, { removed });
   };
   await setRemoved(true);

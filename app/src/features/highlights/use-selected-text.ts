@@ -2,13 +2,13 @@ import { type RefObject, useEffect, useState } from 'react';
 import { textOfRange } from '@/article/text-geometry';
 
 /** A part of a text, by its offsets. */
-export interface TextPart {
+export interface SelectedText {
   start: number;
   end: number;
 }
 
 /** Without the space at its edges. @returns null when nothing is left */
-export function withoutEdges(text: string, { start, end }: TextPart): TextPart | null {
+export function withoutEdges(text: string, { start, end }: SelectedText): SelectedText | null {
   const words = text.slice(start, end);
   const from = start + (words.length - words.trimStart().length);
   const to = end - (words.length - words.trimEnd().length);
@@ -16,8 +16,8 @@ export function withoutEdges(text: string, { start, end }: TextPart): TextPart |
 }
 
 /** What of the article is selected, by pointer, touch or keyboard; null when nothing is. */
-export function useSelectedText(article: RefObject<HTMLElement | null>, text: string): TextPart | null {
-  const [selected, select] = useState<TextPart | null>(null);
+export function useSelectedText(article: RefObject<HTMLElement | null>, text: string): SelectedText | null {
+  const [selected, setSelected] = useState<SelectedText | null>(null);
   useEffect(() => {
     const look = () => {
       const selection = getSelection();
@@ -27,7 +27,7 @@ export function useSelectedText(article: RefObject<HTMLElement | null>, text: st
         element && range && !range.collapsed && range.intersectsNode(element)
           ? textOfRange(element, range)
           : null;
-      select(part && withoutEdges(text, part));
+      setSelected(part && withoutEdges(text, part));
     };
     document.addEventListener('selectionchange', look);
     return () => document.removeEventListener('selectionchange', look);

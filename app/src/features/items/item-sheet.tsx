@@ -230,7 +230,7 @@ function WriteNote({ itemId, note, onDone }: { itemId: string; note: Note | null
   // As it was when the reader began: what comes from elsewhere meanwhile is joined with what they write.
   const [before] = useState(note);
   const text = liveText(before);
-  const [written, write] = useState(text);
+  const [written, setWritten] = useState(text);
   const show = useNotices((state) => state.show);
   const save = async () => {
     onDone();
@@ -245,7 +245,7 @@ function WriteNote({ itemId, note, onDone }: { itemId: string; note: Note | null
   };
   return (
     <View className="gap-[12px]">
-      <Field label="Your note" value={written} onChangeText={write} autoFocus multiline />
+      <Field label="Your note" value={written} onChangeText={setWritten} autoFocus multiline />
       <Button label="Keep the note" kind="main" onPress={() => void save()} />
     </View>
   );

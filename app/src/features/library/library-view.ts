@@ -2,7 +2,7 @@ import type { Item, Stage } from '@dorvel/core/model';
 import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
 import { titleOf } from '@dorvel/core/wording';
 import { create } from 'zustand';
-import type { ListPlace } from '@/navigation/places';
+import type { ListTab } from '@/navigation/places';
 
 export type StageFilter = 'all' | Stage;
 export type SortOrder = 'saved' | 'length' | 'title';
@@ -12,7 +12,7 @@ interface LibraryViewState {
   order: SortOrder;
   show(changes: { filter?: StageFilter; order?: SortOrder }): void;
   /** How far each list was scrolled, so that coming back finds the place. */
-  scrolled: Partial<Record<ListPlace, number>>;
+  scrolled: Partial<Record<ListTab, number>>;
 }
 
 /** How the Library is being looked at. */
@@ -33,7 +33,7 @@ const ORDERS: Record<SortOrder, (a: Item, b: Item) => number> = {
 /** The items of a place, in its order. */
 export function itemsOfPlace(
   items: readonly Item[],
-  place: ListPlace,
+  place: ListTab,
   view: { filter: StageFilter; order: SortOrder },
 ): Item[] {
   if (place === 'inbox') return items.filter((item) => inStage(item, 'inbox')).sort(byRaised);

@@ -17,7 +17,7 @@ import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { FoundNotes } from '@/features/notes/found-notes';
 import { useTags } from '@/features/tags/use-tags';
-import { type ListPlace, PLACE_NAMES } from '@/navigation/places';
+import { type ListTab, TAB_NAMES } from '@/navigation/places';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
@@ -29,7 +29,7 @@ import { itemsOfPlace, type SortOrder, type StageFilter, useLibraryView } from '
 export const LIST_WIDTH = 420;
 
 /** A list of items: Inbox, Queue or Library. */
-export function ListScreen({ place, openId }: { place: ListPlace; openId: string | null }) {
+export function ListScreen({ place, openId }: { place: ListTab; openId: string | null }) {
   const items = useItems();
   const kept = useKeptCopies();
   const view = useLibraryView();
@@ -83,7 +83,7 @@ export function ListScreen({ place, openId }: { place: ListPlace; openId: string
 }
 
 interface PlaceListProps {
-  place: ListPlace;
+  place: ListTab;
   items: readonly Item[];
   openId: string | null;
   kept: ReadonlySet<string> | undefined;
@@ -96,7 +96,7 @@ const PlaceList = memo(function PlaceList({ place, items, openId, kept, room, on
   return (
     <FlatList
       role="list"
-      aria-label={PLACE_NAMES[place]}
+      aria-label={TAB_NAMES[place]}
       data={items}
       keyExtractor={(item) => item.id}
       initialNumToRender={16}
@@ -123,7 +123,7 @@ function ListHead({
   kept,
   find,
 }: {
-  place: ListPlace;
+  place: ListTab;
   shown: readonly Item[];
   kept: ReadonlySet<string> | undefined;
   /** Where things can be looked for: what was found. */
@@ -142,7 +142,7 @@ function ListHead({
     : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
-      <PlaceHeader title={PLACE_NAMES[place]} aside={aside}>
+      <PlaceHeader title={TAB_NAMES[place]} aside={aside}>
         {place === 'inbox' && (
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
             {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
@@ -183,7 +183,7 @@ function whereabouts(shown: readonly Item[], kept: ReadonlySet<string>): string 
   return missing === 0 ? 'on this device' : `${missing} still to come`;
 }
 
-function summary(place: ListPlace, shown: readonly Item[]): string {
+function summary(place: ListTab, shown: readonly Item[]): string {
   if (shown.length === 0) return '';
   if (place === 'inbox') return `${shown.length} to decide`;
   if (place === 'library') return shown.length === 1 ? '1 item' : `${shown.length} items`;
@@ -218,13 +218,13 @@ function LibraryControls() {
   );
 }
 
-const EMPTY: Record<ListPlace, string> = {
+const EMPTY: Record<ListTab, string> = {
   inbox: 'Nothing waits for a decision. What you save comes here first.',
   queue: 'Nothing is queued. Put something here from the Inbox, or begin to read it: that queues it too.',
   library: 'Nothing here that fits. Choose another stage, or save something.',
 };
 
-function EmptyList({ place }: { place: ListPlace }) {
+function EmptyList({ place }: { place: ListTab }) {
   const open = useAddSheet((state) => state.open);
   const settled = useSync((state) => state.settled);
   return (
@@ -236,7 +236,7 @@ function EmptyList({ place }: { place: ListPlace }) {
 }
 
 /** n and p step through the list. */
-function useStepKeys(place: ListPlace, shown: readonly Item[], openId: string | null): void {
+function useStepKeys(place: ListTab, shown: readonly Item[], openId: string | null): void {
   const router = useRouter();
   useKeys(
     useMemo(() => {

@@ -16,9 +16,9 @@ import { type Sleep, SLEEP_MINUTES } from './sleep';
 export function ListeningSheet({ onClose }: { onClose(): void }) {
   const { hearing, paragraph } = usePlayer();
   const settings = useListeningSettings();
-  const [wordsShown, showWords] = useState(false);
+  const [wordsShown, setWordsShown] = useState(false);
   if (!hearing) return null;
-  if (wordsShown) return <Pronunciations onClose={() => showWords(false)} />;
+  if (wordsShown) return <Pronunciations onClose={() => setWordsShown(false)} />;
   return (
     <Sheet title="Listening" onClose={onClose}>
       <View className="gap-[18px]">
@@ -63,7 +63,7 @@ export function ListeningSheet({ onClose }: { onClose(): void }) {
             ]}
           />
         </Setting>
-        <Button label="How words are said" onPress={() => showWords(true)} />
+        <Button label="How words are said" onPress={() => setWordsShown(true)} />
         <Text className="font-ui text-small text-soft">
           What is said changes with the next article, or when this one is begun again.
         </Text>

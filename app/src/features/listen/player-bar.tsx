@@ -30,8 +30,8 @@ export function PlayerBar({ openId }: { openId: string | null }) {
   const rate = useListeningSettings((state) => state.rate);
   const router = useRouter();
   const wide = useWide();
-  const [voiceShown, showVoice] = useState(false);
-  const [moreShown, showMore] = useState(false);
+  const [voiceShown, setVoiceShown] = useState(false);
+  const [moreShown, setMoreShown] = useState(false);
   useKeys(
     useMemo(
       () => ({
@@ -83,12 +83,12 @@ export function PlayerBar({ openId }: { openId: string | null }) {
     </PlayerButton>
   );
   const speed = (
-    <PlayerButton name={`Speed and voice, now ${rate.toFixed(1)} times`} onPress={() => showVoice(true)}>
+    <PlayerButton name={`Speed and voice, now ${rate.toFixed(1)} times`} onPress={() => setVoiceShown(true)}>
       <Text className="font-ui text-base font-semibold text-ground">{rate.toFixed(1)}×</Text>
     </PlayerButton>
   );
   const more = (
-    <PlayerButton name="More of listening" onPress={() => showMore(true)}>
+    <PlayerButton name="More of listening" onPress={() => setMoreShown(true)}>
       <Icon of={Ellipsis} tone="ground" size={20} />
     </PlayerButton>
   );
@@ -145,8 +145,8 @@ export function PlayerBar({ openId }: { openId: string | null }) {
           </View>
         </View>
       )}
-      {moreShown && <ListeningSheet onClose={() => showMore(false)} />}
-      {voiceShown && <VoiceSheet language={hearing.language} onClose={() => showVoice(false)} />}
+      {moreShown && <ListeningSheet onClose={() => setMoreShown(false)} />}
+      {voiceShown && <VoiceSheet language={hearing.language} onClose={() => setVoiceShown(false)} />}
     </View>
   );
 }

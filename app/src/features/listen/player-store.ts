@@ -1,9 +1,9 @@
 import { baseLanguage } from '@dorvel/core/text';
 import { v7 as uuidv7 } from 'uuid';
 import { create } from 'zustand';
-import { textOf } from '@/device/cache/snapshot-cache';
+import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { useAccount } from '@/device/store/account';
-import { mark, recordActivity, recordProgress } from '@/device/store/changes';
+import { addHighlight, recordActivity, recordProgress } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
 import { createListeningRecord } from './listening-record';
 import { chosenVoice, speechChoices, useListeningSettings } from './listening-settings-store';
@@ -15,7 +15,7 @@ import { player } from './player';
 export const usePlayer = create(
   player({
     now: Date.now,
-    textOf,
+    textOf: plainTextOf,
     settings: useListeningSettings.getState,
     setRate: (rate) => useListeningSettings.getState().change({ rate }),
     chooseVoice: ({ language, id }) => useListeningSettings.getState().setVoice(baseLanguage(language), id),
@@ -23,7 +23,7 @@ export const usePlayer = create(
     speechChoices,
     nextAfter: nextInQueue,
     record: createListeningRecord({ now: Date.now, newId: uuidv7, dayOf, recordProgress, recordActivity }),
-    mark: (itemId, passage) => mark(itemId, 'key', passage),
+    mark: (itemId, passage) => addHighlight(itemId, 'key', passage),
     showOnLockScreen,
   }),
 );

@@ -4,7 +4,7 @@ import { dayInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { atMark } from '@/article/at-highlight';
+import { atHighlight } from '@/article/at-highlight';
 import { changeNote } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
 import { useItemsById } from '@/device/store/items';
@@ -33,7 +33,7 @@ export function NotesScreen({ itemId, sought }: { itemId: string | null; sought:
   const notes = useNotes();
   const only = useItemsById().get(itemId ?? '');
   const write = useNoteSheet((state) => state.write);
-  const [wanted, want] = useState<NotesWanted>('all');
+  const [wanted, setWanted] = useState<NotesWanted>('all');
   const [words, setWords] = useState(sought);
   const threads = useMemo(
     () => threadsOf(notes ?? [], { wanted, words, itemId }),
@@ -63,7 +63,7 @@ export function NotesScreen({ itemId, sought }: { itemId: string | null; sought:
                 }
               />
             </View>
-            <Choice name="Which" options={WANTED} value={wanted} onChange={(value) => want(value)} oneLine />
+            <Choice name="Which" options={WANTED} value={wanted} onChange={(value) => setWanted(value)} oneLine />
             <Field label="With these words" value={words} onChangeText={setWords} inputMode="search" />
             {threads.length === 0 && notes && (
               <Text className="font-ui text-base text-soft">
@@ -180,7 +180,7 @@ function WayBack({ note }: { note: Note }) {
       ? highlights?.find(({ id }) => 'id' in note.on && id === note.on.id)
       : undefined;
   return (
-    <Link href={`/library/${item.id}${highlight ? `?at=${atMark(highlight.id)}` : ''}`} asChild>
+    <Link href={`/library/${item.id}${highlight ? `?at=${atHighlight(highlight.id)}` : ''}`} asChild>
       <Pressable className="min-h-[44px] min-w-0 flex-1 justify-center">
         <Text numberOfLines={1} className="font-ui text-small text-accent underline">
           {highlight ? 'To the passage' : `On: ${titleOf(item)}`}

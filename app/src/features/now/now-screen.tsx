@@ -25,11 +25,11 @@ import { PlaceHeader } from '@/ui/place-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
 import {
-  asWaiting,
+  asCandidate,
   dueToday,
   lastInAt,
   latelyFinished,
-  mayBeLifted,
+  resurfaceable,
   slotCandidates,
   stoppedBy,
   toGoOnWith,
@@ -62,7 +62,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   );
   const plan = useSlotPlan(candidates, minutes);
   const due = useMemo(() => dueToday(items, today), [items, today]);
-  const lifted = useLifted(items, today, goOn, due);
+  const resurfaced = useResurfaced(items, today, goOn, due);
   const unemptied = useMemo(() => daysUnemptied(items, Date.now()), [items]);
 
   const listWidth = wide ? LIST_WIDTH : width;
@@ -80,7 +80,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   );
   // What stands under Go on with already needs no second row.
   const then = plan.chosen.flatMap(({ id }) => byId.get(id) ?? []).filter((item) => !goOn.includes(item));
-  const isEmpty = loaded !== undefined && goOn.length + candidates.length + due.length + lifted.length === 0;
+  const isEmpty = loaded !== undefined && goOn.length + candidates.length + due.length + resurfaced.length === 0;
   return (
     <ScrollView className="flex-1 bg-ground" contentContainerClassName="pb-[28px]">
       <View className="border-b border-line px-[20px]">
@@ -112,7 +112,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
         </View>
       )}
       {then.length > 0 && <View role="list">{then.map((item) => row(item, {}))}</View>}
-      {due.length + lifted.length > 0 && (
+      {due.length + resurfaced.length > 0 && (
         <Section title="Come back">
           {due.map((item) =>
             row(item, {
@@ -126,7 +126,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
               ),
             }),
           )}
-          {lifted.map(({ item, reason }) =>
+          {resurfaced.map(({ item, reason }) =>
             row(item, {
               reason,
               action: (
@@ -161,7 +161,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
 }
 
 /** What the resurfacing score lifts today, and that it was shown: noted once a day for each. */
-function useLifted(
+function useResurfaced(
   items: readonly Item[],
   today: string,
   goOn: readonly Item[],
@@ -169,7 +169,7 @@ function useLifted(
 ): { item: Item; reason: string }[] {
   const settled = useSync((state) => state.settled);
   const waiting = useMemo(
-    () => mayBeLifted(items, new Set([...goOn, ...due].map(({ id }) => id))),
+    () => resurfaceable(items, new Set([...goOn, ...due].map(({ id }) => id))),
     [items, goOn, due],
   );
   const finished = useMemo(() => latelyFinished(items, Date.now()), [items]);
@@ -177,13 +177,13 @@ function useLifted(
     waiting.map(({ id }) => id),
     finished,
   );
-  const lifted = useMemo(() => {
+  const resurfaced = useMemo(() => {
     // Before all is known, what is lifted might be something else a moment later.
     if (!settled || closeness === undefined) return [];
     const close = new Map(closeness.map((each) => [each.id, each]));
     const byId = new Map(waiting.map((item) => [item.id, item]));
     return resurfaceToday(
-      waiting.map((item) => asWaiting(item, close.get(item.id))),
+      waiting.map((item) => asCandidate(item, close.get(item.id))),
       today,
     ).flatMap(({ id, reasons }) => {
       const item = byId.get(id);
@@ -191,12 +191,12 @@ function useLifted(
     });
   }, [settled, closeness, waiting, today]);
   useEffect(() => {
-    for (const { item } of lifted) {
+    for (const { item } of resurfaced) {
       const { times, lastOn } = item.choices.shown.value;
       if (lastOn !== today) void choose(item.id, { shown: { times: times + 1, lastOn: today } });
     }
-  }, [lifted, today]);
-  return lifted;
+  }, [resurfaced, today]);
+  return resurfaced;
 }
 
 /** What is due to be said from memory, calmly; nothing when nothing is. */

@@ -2,10 +2,10 @@
 import type { Item } from '@dorvel/core/model';
 import { itemKind, newItem } from '@dorvel/core/records';
 import {
-  asWaiting,
+  asCandidate,
   dueToday,
   latelyFinished,
-  mayBeLifted,
+  resurfaceable,
   slotCandidates,
   stoppedBy,
   toGoOnWith,
@@ -127,11 +127,11 @@ describe('what comes back', () => {
   it('is lifted from the Queue only, and not what is on screen anyway', () => {
     const [queued, onScreen] = [item(), item()];
     const others = [item({ stage: 'kept' }), item({ read: 1, finishedDaysAgo: 2 }), item({ stage: 'inbox' })];
-    expect(mayBeLifted([queued, onScreen, ...others], new Set([onScreen.id]))).toEqual([queued]);
+    expect(resurfaceable([queued, onScreen, ...others], new Set([onScreen.id]))).toEqual([queued]);
   });
 
   it('is judged by what the item says of itself', () => {
-    expect(asWaiting(item({ read: 0.4 }), { nearness: 0.2, nearTo: 1 })).toMatchObject({
+    expect(asCandidate(item({ read: 0.4 }), { nearness: 0.2, nearTo: 1 })).toMatchObject({
       savedOn: '2026-10-05',
       queuedOn: '2026-10-06',
       passed: 0.4,

@@ -5,7 +5,7 @@ import {
   isDue,
   readingState,
   type SlotCandidate,
-  type Waiting,
+  type ResurfaceCandidate,
 } from '@dorvel/core/queue';
 import { goOnFrom, minutesLeft } from '@dorvel/core/reading';
 import { listeningMinutes } from '@dorvel/core/text';
@@ -81,7 +81,7 @@ export function latelyFinished(items: readonly Item[], now: number): string[] {
 }
 
 /** The items of the Queue that may be lifted, but for those before the reader's eyes anyway. */
-export function mayBeLifted(items: readonly Item[], shownElsewhere: ReadonlySet<string>): Item[] {
+export function resurfaceable(items: readonly Item[], shownElsewhere: ReadonlySet<string>): Item[] {
   return items.filter(
     (item) =>
       inStage(item, 'queue') &&
@@ -92,7 +92,7 @@ export function mayBeLifted(items: readonly Item[], shownElsewhere: ReadonlySet<
 }
 
 /** What the resurfacing score has to know of an item. */
-export function asWaiting(item: Item, closeness: { nearness: number; nearTo: number } | undefined): Waiting {
+export function asCandidate(item: Item, closeness: { nearness: number; nearTo: number } | undefined): ResurfaceCandidate {
   return {
     id: item.id,
     savedOn: dayOf(item.savedAt),

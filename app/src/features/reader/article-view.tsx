@@ -3,7 +3,7 @@ import { findAnchor } from '@dorvel/core/highlight';
 import type { Highlight, Item } from '@dorvel/core/model';
 import { noteText } from '@dorvel/core/notes';
 import { inStage } from '@dorvel/core/queue';
-import { fractionAbove, isRightToLeft, partsOf, wordsLeftInPart } from '@dorvel/core/text';
+import { fractionAbove, isRightToLeft, sectionsOf, wordsLeftInPart } from '@dorvel/core/text';
 import {
   captureWords,
   inMinutes,
@@ -16,22 +16,22 @@ import {
 import { memo, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { ArticleBody, ArticlePresses, goInside } from '@/article/article-body';
-import { placeAtMark } from '@/article/at-highlight';
+import { placeAtHighlight } from '@/article/at-highlight';
 import { useInParts } from '@/article/progressive-rendering';
 import { readyTree } from '@/article/ready-tree';
 import { useCodeColours } from '@/article/use-code-colours';
 import { useFoundPlace } from '@/article/use-found-place';
-import { textOf } from '@/device/cache/snapshot-cache';
+import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { useHighlightsOf, useNotesOf } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
-import { LostMarks } from '@/features/highlights/lost-marks';
-import { ReaderMarks } from '@/features/highlights/reader-marks';
-import { useMarksInText } from '@/features/highlights/use-marks-in-text';
+import { LostHighlights } from '@/features/highlights/lost-highlights';
+import { ReaderHighlights } from '@/features/highlights/reader-highlights';
+import { useHighlightsInText } from '@/features/highlights/use-highlights-in-text';
 import { moves } from '@/features/items/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
-import type { Place } from '@/navigation/places';
+import type { Tab } from '@/navigation/places';
 import { Button } from '@/ui/button';
 import { ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
@@ -50,7 +50,7 @@ interface ArticleViewProps {
   copy: KeptCopy;
   /** The copy with all its blocks. */
   original: KeptCopy;
-  place: Place;
+  place: Tab;
   /** Where in the text something was found, to be opened there. */
   at: string | undefined;
   /** Filled with what tells where the eyes are, for the voice to begin there. */
@@ -85,7 +85,7 @@ export const ArticleView = memo(function ArticleView({
   const { move, begin } = moves;
   const speaking = useIsSpeaking(item.id);
   const { flow } = settings;
-  const { plain, starts } = textOf(copy);
+  const { plain, starts } = plainTextOf(copy);
   const { text } = plain;
   const saved = item.progress.position?.value ?? null;
   const start = useMemo(() => (saved ? findAnchor(plain, starts, saved) : 0), [plain, starts]); // eslint-disable-line react-hooks/exhaustive-deps -- where it stood when the text was opened; later positions come from this screen
@@ -105,19 +105,19 @@ export const ArticleView = memo(function ArticleView({
   const { place: reading, seen } = useReadingPlace(scroller, article, opened);
   const { fraction, canGoBack, readOnTo } = seen;
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, reading);
-  const marks = useMarksInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS, shown);
-  useFoundPlace(reading, article, placeAtMark(at, marks));
+  const marks = useHighlightsInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS, shown);
+  useFoundPlace(reading, article, placeAtHighlight(at, marks));
   useCodeColours(article, copy.tree, shown);
   const onTurn = useCallback(() => reading.touched('move'), [reading]);
   const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language), onTurn);
-  const [noteId, openNote] = useState<string | null>(null);
-  const [picture, openPicture] = useState<{ src: string; alt: string } | null>(null);
-  const presses = useMemo(() => ({ openNote, openPicture, leave: reading.leave }), [reading]);
+  const [footnoteId, setFootnoteId] = useState<string | null>(null);
+  const [picture, setPicture] = useState<{ src: string; alt: string } | null>(null);
+  const presses = useMemo(() => ({ openFootnote: setFootnoteId, openPicture: setPicture, leave: reading.leave }), [reading]);
   useEffect(() => {
     placeRef.current = reading.offset;
     return () => void (placeRef.current = null);
   }, [placeRef, reading]);
-  const parts = useMemo(() => partsOf(plain, starts), [plain, starts]);
+  const parts = useMemo(() => sectionsOf(plain, starts), [plain, starts]);
   const minutes = item.capture.page?.minutes ?? 0;
   const left = fraction >= 1 ? 'at the end' : `${inMinutes(minutes * (1 - fraction))} left`;
   const ofPart = starts.length === 0 ? 0 : wordsLeftInPart(parts, fraction) / starts.length;
@@ -170,7 +170,7 @@ export const ArticleView = memo(function ArticleView({
                   <Button label="Keep for reference" onPress={() => decide('kept')} />
                 )}
               </View>
-              <LostMarks marks={marks} />
+              <LostHighlights marks={marks} />
               <RelatedItems item={item} copy={copy} place={place} />
             </>
           )}
@@ -188,7 +188,7 @@ export const ArticleView = memo(function ArticleView({
           else reading.goTo(to);
         }}
       />
-      <ReaderMarks
+      <ReaderHighlights
         article={article}
         item={item}
         copy={copy}
@@ -218,19 +218,19 @@ export const ArticleView = memo(function ArticleView({
           onClose={onAsideDone}
         />
       )}
-      {noteId && (
+      {footnoteId && (
         <FootnoteSheet
           tree={copy.tree}
-          id={noteId}
+          id={footnoteId}
           style={style}
           onGo={() => {
-            openNote(null);
-            if (article.current) goInside(article.current, noteId, reading.leave);
+            setFootnoteId(null);
+            if (article.current) goInside(article.current, footnoteId, reading.leave);
           }}
-          onClose={() => openNote(null)}
+          onClose={() => setFootnoteId(null)}
         />
       )}
-      {picture && <PictureView {...picture} onClose={() => openPicture(null)} />}
+      {picture && <PictureView {...picture} onClose={() => setPicture(null)} />}
     </View>
   );
 });

@@ -1,4 +1,4 @@
-import type { TextPart } from '@dorvel/core/text';
+import type { TextSection } from '@dorvel/core/text';
 import { inMinutes } from '@dorvel/core/wording';
 import { Pressable, Text, View } from 'react-native';
 import { namedList } from '@/ui/named-list';
@@ -6,7 +6,7 @@ import { Sheet } from '@/ui/sheet';
 import { Strand } from '@/ui/strand';
 
 interface ContentsSheetProps {
-  parts: readonly TextPart[];
+  parts: readonly TextSection[];
   /** Minutes of the whole. */
   minutes: number;
   /** Where the reader is, as an offset. */

@@ -21,7 +21,7 @@ import { ItemSheet } from '@/features/items/item-sheet';
 import { moves } from '@/features/items/moves';
 import { useListen } from '@/features/listen/use-listen';
 import { ReadingControls } from '@/features/settings/reading-controls';
-import { type Place, PLACE_NAMES } from '@/navigation/places';
+import { type Tab, TAB_NAMES } from '@/navigation/places';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
@@ -39,7 +39,7 @@ type Looking =
   { at: 'text' } | { at: 'blocks' } | { at: 'changes'; between: readonly [from: string, to: string] };
 
 interface ReaderScreenProps {
-  place: Place;
+  place: Tab;
   itemId: string;
   /** Where in the text something was found, to be opened there: see readPlaces. */
   at?: string | undefined;
@@ -48,18 +48,18 @@ interface ReaderScreenProps {
 /** An item open for reading, in whatever state its text is. */
 export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
   const item = useItem(itemId);
-  const [chosenId, chooseCopy] = useState<string | null>(null);
+  const [chosenId, setChosenId] = useState<string | null>(null);
   const original = useCopy(chosenId ?? item?.capture.page?.copyId);
   const copy = useShownCopy(item, original);
-  const [looking, look] = useState<Looking>({ at: 'text' });
+  const [looking, setLooking] = useState<Looking>({ at: 'text' });
   useMissingPictures(original ?? null);
   const router = useRouter();
   const { move } = moves;
-  const [looksShown, showLooks] = useState(false);
-  const [moreShown, showMore] = useState(false);
-  const [copiesShown, showCopies] = useState(false);
-  const [aside, showAside] = useState<'contents' | 'find' | null>(null);
-  const onAsideDone = useCallback(() => showAside(null), []);
+  const [looksShown, setLooksShown] = useState(false);
+  const [moreShown, setMoreShown] = useState(false);
+  const [copiesShown, setCopiesShown] = useState(false);
+  const [aside, setAside] = useState<'contents' | 'find' | null>(null);
+  const onAsideDone = useCallback(() => setAside(null), []);
   const [left, setLeft] = useState({ whole: '', ofPart: '' });
   const onMinutesLeft = useCallback((whole: string, ofPart: string) => setLeft({ whole, ofPart }), []);
   const placeRef = useRef<(() => number) | null>(null);
@@ -69,9 +69,9 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
     useMemo(
       () => ({
         Escape: back,
-        t: () => showLooks(true),
-        c: () => showAside('contents'),
-        f: () => showAside('find'),
+        t: () => setLooksShown(true),
+        c: () => setAside('contents'),
+        f: () => setAside('find'),
         l: toggle,
         e: () => {
           if (!item) return;
@@ -90,14 +90,14 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
         listening={copy ? speaking : null}
         onListen={toggle}
         onBack={back}
-        onContents={copy ? () => showAside('contents') : null}
-        onLooks={() => showLooks(true)}
-        onMore={() => showMore(true)}
+        onContents={copy ? () => setAside('contents') : null}
+        onLooks={() => setLooksShown(true)}
+        onMore={() => setMoreShown(true)}
       />
       {item && looking.at === 'changes' ? (
-        <ChangeView item={item} between={looking.between} onClose={() => look({ at: 'text' })} />
+        <ChangeView item={item} between={looking.between} onClose={() => setLooking({ at: 'text' })} />
       ) : item && original && looking.at === 'blocks' ? (
-        <TidyView key={original.id} item={item} copy={original} onDone={() => look({ at: 'text' })} />
+        <TidyView key={original.id} item={item} copy={original} onDone={() => setLooking({ at: 'text' })} />
       ) : item && copy && original ? (
         <ArticleView
           key={`${copy.id} ${copy.tree.children.length}`}
@@ -116,29 +116,29 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
         item !== undefined && copy !== undefined && <NoText item={item} />
       )}
       {looksShown && (
-        <Sheet title="How the text looks" onClose={() => showLooks(false)}>
+        <Sheet title="How the text looks" onClose={() => setLooksShown(false)}>
           <ReadingControls />
         </Sheet>
       )}
       {moreShown && item && (
         <ItemSheet
           itemId={item.id}
-          onClose={() => showMore(false)}
+          onClose={() => setMoreShown(false)}
           onMoved={back}
           {...(copy
             ? {
                 text: {
                   onCopies: () => {
-                    showMore(false);
-                    showCopies(true);
+                    setMoreShown(false);
+                    setCopiesShown(true);
                   },
                   onFind: () => {
-                    showMore(false);
-                    showAside('find');
+                    setMoreShown(false);
+                    setAside('find');
                   },
                   onTidy: () => {
-                    showMore(false);
-                    look({ at: 'blocks' });
+                    setMoreShown(false);
+                    setLooking({ at: 'blocks' });
                   },
                 },
               }
@@ -149,14 +149,14 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
         <CopiesSheet
           item={item}
           readingId={original?.id ?? null}
-          onClose={() => showCopies(false)}
+          onClose={() => setCopiesShown(false)}
           onRead={(id) => {
-            showCopies(false);
-            chooseCopy(id);
+            setCopiesShown(false);
+            setChosenId(id);
           }}
           onCompare={(from, to) => {
-            showCopies(false);
-            look({ at: 'changes', between: [from, to] });
+            setCopiesShown(false);
+            setLooking({ at: 'changes', between: [from, to] });
           }}
         />
       )}
@@ -165,7 +165,7 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
 });
 
 function ReaderHead(props: {
-  place: Place;
+  place: Tab;
   /** How much is left, in words; null when there is nothing to read. */
   left: { whole: string; ofPart: string } | null;
   /** Whether the voice reads this item now; null when there is nothing to read. */
@@ -185,12 +185,12 @@ function ReaderHead(props: {
       ) : (
         <Pressable
           role="button"
-          aria-label={`Back to ${PLACE_NAMES[props.place]}`}
+          aria-label={`Back to ${TAB_NAMES[props.place]}`}
           onPress={props.onBack}
           className="min-h-[44px] min-w-[96px] flex-row items-center"
         >
           <Icon of={ChevronLeft} tone="ink" size={20} />
-          <Text className="font-ui text-base text-ink">{PLACE_NAMES[props.place]}</Text>
+          <Text className="font-ui text-base text-ink">{TAB_NAMES[props.place]}</Text>
         </Pressable>
       )}
       <View className="min-w-0 shrink items-center">

@@ -1,3 +1,4 @@
+import { hostOf } from '@dorvel/core/address';
 import { suggestTidying, tidyingOf, withTidying } from '@dorvel/core/copies';
 import type { Item } from '@dorvel/core/model';
 import { sourceOf } from '@dorvel/core/wording';
@@ -45,8 +46,4 @@ export function TidySuggestion({ item, copy }: { item: Item; copy: KeptCopy }) {
       </View>
     </View>
   );
-}
-
-function hostOf(address: string): string {
-  return URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : address;
 }

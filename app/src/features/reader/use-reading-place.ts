@@ -3,7 +3,7 @@ import type { Item } from '@dorvel/core/model';
 import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { articleSurface } from '@/article/article-surface';
 import { createReadingPlace, type PlaceSeen, type ReadingPlace } from '@/article/reading-place';
-import { textOf } from '@/device/cache/snapshot-cache';
+import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { recordProgress } from '@/device/store/changes';
 import { deviceName } from '@/device/store/device-name';
 import type { KeptCopy } from '@/device/store/store';
@@ -39,7 +39,7 @@ export function useReadingPlace(
   article: RefObject<HTMLElement | null>,
   { item, copy, start, shown, carried, on }: Opened,
 ): { place: ReadingPlace; seen: PlaceSeen } {
-  const text = textOf(copy);
+  const text = plainTextOf(copy);
   const latest = useRef({ item, on });
   useEffect(() => {
     latest.current = { item, on };
@@ -110,7 +110,7 @@ function useOtherDevices(place: ReadingPlace, item: Item, copy: KeptCopy): void 
       place.movedHere();
       return;
     }
-    const { plain, starts } = textOf(copy);
+    const { plain, starts } = plainTextOf(copy);
     place.movedElsewhere(findAnchor(plain, starts, position.value));
   }, [place, position, copy]);
 }

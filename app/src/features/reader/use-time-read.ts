@@ -13,18 +13,18 @@ const WORTH_RECORDING_S = 5;
  * @returns what to call at each sign of life: with the word that the reader is at, or null when nobody reads by eye now
  */
 export function useTimeRead(itemId: string): (word: number | null) => void {
-  const sitting = useRef<ReadingSession | null>(null);
+  const session = useRef<ReadingSession | null>(null);
   return useCallback(
     (word) => {
       if (word === null) {
-        sitting.current = null;
+        session.current = null;
         return;
       }
       const now = Date.now();
-      const gone = sitting.current && moveOn(sitting.current, now, word);
-      sitting.current =
+      const gone = session.current && moveOn(session.current, now, word);
+      session.current =
         gone ?? beginSession({ id: uuidv7(), itemId, day: dayOf(now), by: 'eyes' }, now, word);
-      const { activity } = sitting.current;
+      const { activity } = session.current;
       if (gone && activity.seconds >= WORTH_RECORDING_S) void recordActivity(activity);
     },
     [itemId],

@@ -6,13 +6,13 @@ import { Pressable, Text, View } from 'react-native';
 import { useItemsById } from '@/device/store/items';
 import type { KeptCopy } from '@/device/store/store';
 import { useRelated } from '@/device/workers/relate/use-related';
-import type { Place } from '@/navigation/places';
+import type { Tab } from '@/navigation/places';
 import { SectionHeading } from '@/ui/section-heading';
 
 const MOST = 5;
 
 /** Under an article: what else of the reader's own library is near to it, and why. */
-export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Place }) {
+export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Tab }) {
   const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   const byId = useItemsById();
   if (!related || related.length === 0) return null;

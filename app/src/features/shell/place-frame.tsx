@@ -6,7 +6,7 @@ import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { NowScreen } from '@/features/now/now-screen';
 import { NothingOpen } from '@/features/reader/nothing-open';
 import { ReaderScreen } from '@/features/reader/reader-screen';
-import type { Place } from '@/navigation/places';
+import type { Tab } from '@/navigation/places';
 import { Boundary } from '@/ui/boundary';
 import { useWide } from '@/ui/wide';
 
@@ -14,7 +14,7 @@ import { useWide } from '@/ui/wide';
  * A place with its list and what is open from it: side by side on a wide screen; on a phone one covers the other. The routes
  * below a place draw nothing themselves, so that a text which was set ahead, out of sight, is the one that is shown.
  */
-export function PlaceFrame({ place }: { place: Place }) {
+export function PlaceFrame({ place }: { place: Tab }) {
   const path = usePathname();
   const { at } = useGlobalSearchParams<{ at?: string }>();
   const wide = useWide();
@@ -47,7 +47,7 @@ export function DrawnByFrame() {
 }
 
 interface OpenItemProps {
-  place: Place;
+  place: Tab;
   openId: string | null;
   /** Where in the text something was found, to be opened there. */
   at: string | undefined;
@@ -77,10 +77,10 @@ function OpenItem({ place, openId, at, wide }: OpenItemProps) {
 }
 
 /** The id of the item in an address under a place. */
-function idIn(path: string, place: Place): string | null {
+function idIn(path: string, place: Tab): string | null {
   return path.startsWith(`/${place}/`) ? path.slice(place.length + 2) : null;
 }
 
-const PlaceList = memo(function PlaceList({ place, openId }: { place: Place; openId: string | null }) {
+const PlaceList = memo(function PlaceList({ place, openId }: { place: Tab; openId: string | null }) {
   return place === 'now' ? <NowScreen openId={openId} /> : <ListScreen place={place} openId={openId} />;
 });

@@ -40,7 +40,7 @@ export function Shell({ openId, children }: ShellProps) {
   const path = usePathname().split('/')[1];
   const add = useAddSheet();
   const writing = useNoteSheet((state) => state.writing);
-  const [keysShown, showKeys] = useState(false);
+  const [keysShown, setKeysShown] = useState(false);
   const store = useAccount((state) => state.store);
   useEffect(() => void replayJournal(), [store]);
   useEffect(followItems, [store]);
@@ -62,7 +62,7 @@ export function Shell({ openId, children }: ShellProps) {
         s: add.open,
         w: () => void writeOn(openId),
         u: undoLast,
-        '?': () => showKeys(true),
+        '?': () => setKeysShown(true),
       }),
       [router, add.open, openId],
     ),
@@ -87,7 +87,7 @@ export function Shell({ openId, children }: ShellProps) {
       </View>
       {add.isOpen && <AddSheet />}
       {writing && <NoteSheet writing={writing} />}
-      {keysShown && <KeysSheet onClose={() => showKeys(false)} />}
+      {keysShown && <KeysSheet onClose={() => setKeysShown(false)} />}
     </View>
   );
 }

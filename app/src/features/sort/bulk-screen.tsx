@@ -33,7 +33,7 @@ export function BulkScreen() {
   const { selection, go, clear } = useSelection(order);
   const chosen = useMemo(() => inbox.filter(({ id }) => selection.chosen.has(id)), [inbox, selection.chosen]);
   const { moveAll, comeBackAll } = moves;
-  const [asking, ask] = useState<'tag' | 'day' | null>(null);
+  const [asking, setAsking] = useState<'tag' | 'day' | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const decide = (stage: Stage) => {
     if (chosen.length > 0) void moveAll(chosen, stage);
@@ -42,7 +42,7 @@ export function BulkScreen() {
     q: () => decide('queue'),
     k: () => decide('kept'),
     x: () => decide('let-go'),
-    g: () => chosen.length > 0 && ask('tag'),
+    g: () => chosen.length > 0 && setAsking('tag'),
     Escape: clear,
     Enter: () => selection.at !== null && router.push(`/inbox/${selection.at}`),
   });
@@ -70,8 +70,8 @@ export function BulkScreen() {
           </Text>
           <Button label="Queue" kind="main" disabled={chosen.length === 0} onPress={() => decide('queue')} />
           <Button label="Keep" disabled={chosen.length === 0} onPress={() => decide('kept')} />
-          <Button label="Tag…" disabled={chosen.length === 0} onPress={() => ask('tag')} />
-          <Button label="Come back on…" disabled={chosen.length === 0} onPress={() => ask('day')} />
+          <Button label="Tag…" disabled={chosen.length === 0} onPress={() => setAsking('tag')} />
+          <Button label="Come back on…" disabled={chosen.length === 0} onPress={() => setAsking('day')} />
           <Button
             label="Let go"
             kind="loss"
@@ -98,13 +98,13 @@ export function BulkScreen() {
         )}
       </View>
       {asking === 'tag' && (
-        <AskTag count={chosen.length} onClose={() => ask(null)} onTag={(name) => putOn(chosen, name)} />
+        <AskTag count={chosen.length} onClose={() => setAsking(null)} onTag={(name) => putOn(chosen, name)} />
       )}
       {asking === 'day' && (
         <AskDay
-          onClose={() => ask(null)}
+          onClose={() => setAsking(null)}
           onDay={(day) => {
-            ask(null);
+            setAsking(null);
             void comeBackAll(chosen, day);
           }}
         />
@@ -129,23 +129,23 @@ function putOn(items: readonly Item[], name: string): void {
 
 /** The selection over the rows as they stand; what has gone from them leaves it. */
 function useSelection(ids: readonly string[]) {
-  const [selection, select] = useState<Selection>(NOTHING_SELECTED);
+  const [selection, setSelection] = useState<Selection>(NOTHING_SELECTED);
   const before = useRef(ids);
   useEffect(() => {
     const earlier = before.current;
     before.current = ids;
-    select((now) => withoutGone(now, earlier, ids));
+    setSelection((now) => withoutGone(now, earlier, ids));
   }, [ids]);
   return {
     selection,
-    go: (id: string, how: Reach) => select((now) => reach(now, ids, id, how)),
-    clear: () => select(({ at }) => ({ ...NOTHING_SELECTED, at })),
+    go: (id: string, how: Reach) => setSelection((now) => reach(now, ids, id, how)),
+    clear: () => setSelection(({ at }) => ({ ...NOTHING_SELECTED, at })),
   };
 }
 
 function AskTag({ count, onClose, onTag }: { count: number; onClose(): void; onTag(name: string): void }) {
   const tags = useTags();
-  const [written, write] = useState('');
+  const [written, setWritten] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const put = () => {
     const parsed = TagName.safeParse(written);
@@ -162,7 +162,7 @@ function AskTag({ count, onClose, onTag }: { count: number; onClose(): void; onT
         <Field
           label="Tag"
           value={written}
-          onChangeText={write}
+          onChangeText={setWritten}
           onSubmitEditing={put}
           fault={fault}
           autoFocus

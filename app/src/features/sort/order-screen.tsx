@@ -64,17 +64,17 @@ function placeInWords(at: number): string {
 
 /** The order as it was dropped, until the library says the same: a row must not jump back for a moment. */
 function useDroppedOrder(queue: readonly Item[]) {
-  const [ranks, dropped] = useState<ReturnType<typeof moveInQueue>>([]);
+  const [ranks, setRanks] = useState<ReturnType<typeof moveInQueue>>([]);
   const settled = ranks.every(
     ({ id, queueRank }) => queue.find((item) => item.id === id)?.choices.queueRank.value === queueRank,
   );
   useEffect(() => {
-    if (settled) dropped([]);
+    if (settled) setRanks([]);
   }, [settled]);
   const items = useMemo(() => {
     const rank = (item: Item) =>
       ranks.find(({ id }) => id === item.id)?.queueRank ?? item.choices.queueRank.value;
     return settled ? queue : [...queue].sort((a, b) => rank(a) - rank(b));
   }, [queue, ranks, settled]);
-  return { items, dropped };
+  return { items, dropped: setRanks };
 }

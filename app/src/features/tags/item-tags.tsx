@@ -20,7 +20,7 @@ const MAX_OFFERED = 8;
 export function ItemTags({ item }: { item: Item }) {
   const items = useItems() ?? [];
   const all = useTags();
-  const [written, write] = useState('');
+  const [written, setWritten] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const show = useNotices((state) => state.show);
   const own = tagsOf(item);
@@ -33,7 +33,7 @@ export function ItemTags({ item }: { item: Item }) {
       return;
     }
     setFault(null);
-    write('');
+    setWritten('');
     // A tag that is known already keeps the spelling that the reader gave it first.
     const known = all.find((each) => each.key === tagKey(parsed.data))?.name ?? parsed.data;
     void tag(item.id, { [tagKey(known)]: known });
@@ -59,7 +59,7 @@ export function ItemTags({ item }: { item: Item }) {
       <Field
         label="Tag"
         value={written}
-        onChangeText={write}
+        onChangeText={setWritten}
         onSubmitEditing={() => put(written)}
         fault={fault}
       />

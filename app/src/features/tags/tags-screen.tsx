@@ -20,7 +20,7 @@ import { tagChanges, type UsedTag, useTags } from './use-tags';
 export function TagsScreen() {
   const tags = useTags();
   const router = useRouter();
-  const [changing, change] = useState<UsedTag | null>(null);
+  const [changing, setChanging] = useState<UsedTag | null>(null);
   return (
     <ScrollView className="flex-1 bg-ground">
       <View className="mx-auto w-full max-w-[640px] px-[20px] pb-[40px]">
@@ -46,14 +46,14 @@ export function TagsScreen() {
                 <Text className="font-read text-row text-ink">{used.name.split('/').at(-1)}</Text>
                 <Text className="font-ui text-small text-soft">{used.count}</Text>
               </Pressable>
-              <IconButton name={`What to do with the tag ${used.name}`} onPress={() => change(used)}>
+              <IconButton name={`What to do with the tag ${used.name}`} onPress={() => setChanging(used)}>
                 <Icon of={Ellipsis} tone="soft" size={20} />
               </IconButton>
             </View>
           ))}
         </View>
       </View>
-      {changing && <ChangeTag used={changing} onClose={() => change(null)} />}
+      {changing && <ChangeTag used={changing} onClose={() => setChanging(null)} />}
     </ScrollView>
   );
 }
@@ -61,7 +61,7 @@ export function TagsScreen() {
 function ChangeTag({ used, onClose }: { used: UsedTag; onClose(): void }) {
   const items = useItems() ?? [];
   const tags = useTags();
-  const [written, write] = useState(used.name);
+  const [written, setWritten] = useState(used.name);
   const [fault, setFault] = useState<string | null>(null);
   const show = useNotices((state) => state.show);
   const parsed = TagName.safeParse(written);
@@ -91,7 +91,7 @@ function ChangeTag({ used, onClose }: { used: UsedTag; onClose(): void }) {
         <Text className="font-ui text-small text-soft">
           On {used.count} {used.count === 1 ? 'item' : 'items'}. What nests under it goes along.
         </Text>
-        <Field label="Name" value={written} onChangeText={write} onSubmitEditing={rename} fault={fault} />
+        <Field label="Name" value={written} onChangeText={setWritten} onSubmitEditing={rename} fault={fault} />
         {merges && (
           <Text className="font-ui text-small text-accent">
             “{merges.name}” is in use on {merges.count}: the two become one.

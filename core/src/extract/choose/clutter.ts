@@ -9,7 +9,7 @@ import {
   type PageNode,
   remove,
   startOfText,
-  textOf,
+  textContent,
   tidy,
 } from '../page/page-tree';
 
@@ -149,7 +149,7 @@ function holdsStandfirst(header: PageElement): boolean {
   const parent = header.parentNode;
   if (!parent || !isElement(parent) || parent.tagName === 'body') return false;
   return elementsIn(header).some((child) => {
-    const length = tidy(textOf(child)).length;
+    const length = tidy(textContent(child)).length;
     return (
       /^(?:p|h2|div)$/.test(child.tagName) && length > 40 && length < 600 && linkLength(child) < 0.3 * length
     );
@@ -224,7 +224,7 @@ function isQuoteOrNote(element: PageElement): boolean {
 export function linkLength(element: PageElement): number {
   let sum = 0;
   for (const child of elementsIn(element)) {
-    sum += child.tagName === 'a' ? tidy(textOf(child)).length : linkLength(child);
+    sum += child.tagName === 'a' ? tidy(textContent(child)).length : linkLength(child);
   }
   return sum;
 }
@@ -287,16 +287,16 @@ function isTeaserRow(element: PageElement): boolean {
   const row = [...makes.values()].sort((a, b) => b.length - a.length)[0] ?? [];
   if (row.length < 3) return false;
   const led = row.filter((each) => {
-    const text = tidy(textOf(each));
+    const text = tidy(textContent(each));
     const link = firstLink(each);
     return link !== undefined && text.length < 500 && link.length > 12 && text.indexOf(link) < 40;
   });
-  return led.length >= 0.8 * row.length && linkLength(element) > 0.35 * tidy(textOf(element)).length;
+  return led.length >= 0.8 * row.length && linkLength(element) > 0.35 * tidy(textContent(element)).length;
 }
 
 function firstLink(element: PageElement): string | undefined {
   for (const child of elementsIn(element)) {
-    const text = child.tagName === 'a' ? tidy(textOf(child)) : firstLink(child);
+    const text = child.tagName === 'a' ? tidy(textContent(child)) : firstLink(child);
     if (text) return text;
   }
   return undefined;

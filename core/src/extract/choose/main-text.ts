@@ -1,5 +1,5 @@
 import { measure } from '../page/measure';
-import { attribute, descendants, elementsIn, label, type PageElement, textOf, tidy } from '../page/page-tree';
+import { attribute, descendants, elementsIn, label, type PageElement, textContent, tidy } from '../page/page-tree';
 import { isNamedAsBody, linkLength } from './clutter';
 import { isLineOfClutter, isPreambleLine } from './lines';
 
@@ -23,7 +23,7 @@ export function findMainText(body: PageElement): PageElement {
   let bestScore = 0;
   for (const [element, { prose, visible }] of measures) {
     if (prose < MIN_COVERAGE * total || NO_CANDIDATE.test(element.tagName)) continue;
-    const score = (prose / total) * (prose / visible) ** PURITY_POWER * standing(element);
+    const score = (prose / total) * (prose / visible) ** PURITY_POWER * labelFactor(element);
     // Measures are listed from the inside out, so that of equals the innermost comes first.
     if (score > bestScore * 1.0001) {
       best = element;
@@ -40,7 +40,7 @@ const PURITY_POWER = 1.4;
 const NO_CANDIDATE = /^(?:p|pre|blockquote|ul|ol|dl|li|dd|dt|figure|figcaption|h[1-6]|tr)$/;
 
 /** What an element's name and labels say for it, as a factor. */
-function standing(element: PageElement): number {
+function labelFactor(element: PageElement): number {
   const named = `${label(element)} ${attribute(element, 'itemprop') ?? ''}`;
   let factor = 1;
   if (/\barticlebody\b/i.test(named)) factor *= 1.6;
@@ -108,7 +108,7 @@ function holds(element: PageElement, tagName: string): boolean {
 function isPicture(element: PageElement): boolean {
   return (
     /^(?:figure|img|picture)$/.test(element.tagName) ||
-    (holds(element, 'img') && tidy(textOf(element)).length < 200)
+    (holds(element, 'img') && tidy(textContent(element)).length < 200)
   );
 }
 
@@ -120,7 +120,7 @@ function preludeIn(element: PageElement): PageElement[] {
     const isOwnBox = NAMED_AS_PICTURE.test(label(element)) && linkLength(element) === 0;
     return isOwnBox ? [element] : elementsIn(element).flatMap(preludeIn);
   }
-  const text = tidy(textOf(element));
+  const text = tidy(textContent(element));
   if (text.length <= MIN_STANDFIRST) return [];
   const holdsBlocks = elementsIn(element).some((each) =>
     /^(?:p|h[2-4]|div|section|ul|ol|header)$/.test(each.tagName),

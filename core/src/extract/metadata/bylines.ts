@@ -5,7 +5,7 @@ import {
   type PageElement,
   spacedText,
   startOfText,
-  textOf,
+  textContent,
   tidy,
 } from '../page/page-tree';
 import { dateIn } from './visible-date';
@@ -112,7 +112,7 @@ function nameInside(element: PageElement): string | null {
     (e) => attribute(e, 'itemprop') === 'name' || /\b(?:fn|name)\b/.test(label(e)),
   );
   // A link inside a byline is the name; the rest is where they work and what they wrote before.
-  const link = findElement(inner ?? element, (e) => e.tagName === 'a' && tidy(textOf(e)) !== '');
+  const link = findElement(inner ?? element, (e) => e.tagName === 'a' && tidy(textContent(e)) !== '');
   return (link && personIn(spacedText(link))) ?? personIn(spacedText(inner ?? element));
 }
 

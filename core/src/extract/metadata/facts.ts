@@ -132,7 +132,7 @@ export function readFacts(things: readonly StatedThing[]): Fact[] {
     for (const [key, read] of Object.entries(PROPERTIES[about])) {
       const [property = '', part] = key.split('.');
       const values: [unknown, Thing][] = part
-        ? partsOf(thing[property]).map((each) => [each[part], each])
+        ? thingsIn(thing[property]).map((each) => [each[part], each])
         : [[thing[property], thing]];
       for (const [stated, owner] of values) {
         const value = stated === undefined ? null : read(stated, owner);
@@ -147,7 +147,7 @@ export function readFacts(things: readonly StatedThing[]): Fact[] {
   return facts;
 }
 
-function partsOf(value: unknown): Thing[] {
+function thingsIn(value: unknown): Thing[] {
   return [value]
     .flat()
     .map((each) => Thing.safeParse(each))

@@ -8,7 +8,7 @@ import {
   type PageDocument,
   type PageElement,
   startOfText,
-  textOf,
+  textContent,
   tidy,
 } from '../page/page-tree';
 import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
@@ -57,7 +57,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
   const linked = articleOf(things.filter(({ source }) => source === 'json-ld'));
   const marked = articleOf(things.filter(({ source }) => source !== 'json-ld'));
   const headTitle = findElement(document, (e) => e.tagName === 'title');
-  const pageTitle = headTitle ? tidy(textOf(headTitle)) : '';
+  const pageTitle = headTitle ? tidy(textContent(headTitle)) : '';
   const heading = headlines(elements);
   const siteName =
     nameOf(linked?.publisher) ?? meta('og:site_name') ?? meta('application-name') ?? nameOf(linked?.isPartOf);
@@ -247,7 +247,7 @@ function timeElement(elements: PageElement[]): string | null {
   );
   for (const element of preferred ? [preferred, ...times] : times) {
     const date = isoDate(
-      attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textOf(element)),
+      attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textContent(element)),
     );
     if (date) return date;
   }

@@ -36,7 +36,7 @@ export function markTargets(
       element.tagName === 'a' ? attribute(element, 'name') : undefined,
     ].filter((name) => name !== undefined && wanted.has(name) && !marks.has(name)) as string[];
     if (names.length === 0) continue;
-    const host = hostOf(element, isKept);
+    const host = keptNear(element, isKept);
     const mark = attribute(host, TARGET) ?? `t${marks.size + 1}`;
     if (attribute(host, TARGET) === undefined) host.attrs.push({ name: TARGET, value: mark });
     for (const name of names) marks.set(name, mark);
@@ -56,7 +56,7 @@ export function fragmentOf(href: string | undefined, address: string): string | 
   }
 }
 
-function hostOf(element: PageElement, isKept: (element: PageElement) => boolean): PageElement {
+function keptNear(element: PageElement, isKept: (element: PageElement) => boolean): PageElement {
   const hasText = startOfText(element, 1) !== '';
   if (hasText && isKept(element)) return element;
   const parent = hasText ? null : element.parentNode;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { plainText } from '../../text';
 import { extractArticle, treeToHtml } from '..';
-import { parsePage, textOf } from './page-tree';
+import { parsePage, textContent } from './page-tree';
 
 const sentence = (n: number) =>
   `Sentence ${n} of the story tells something at some length, with a comma in it, and then it comes to its end.`;
@@ -145,7 +145,7 @@ describe('any page at all', () => {
       fc.property(fc.array(node, { maxLength: 8 }), (parts) => {
         const html = `<body>${parts.join('')}`;
         const { tree } = extractArticle(html, 'https://x.example/');
-        const page = textOf(parsePage(html.replace(/<(\/?)noscript/g, '<$1div'))).replace(/\s+/g, '');
+        const page = textContent(parsePage(html.replace(/<(\/?)noscript/g, '<$1div'))).replace(/\s+/g, '');
         let at = 0;
         for (const char of plainText(tree).text.replace(/\s+/g, '')) {
           at = page.indexOf(char, at) + 1;

@@ -117,10 +117,10 @@ export function findElement(
 export const WITHOUT_TEXT = new Set(['script', 'style', 'noscript', 'template', 'svg', 'iframe', 'object']);
 
 /** The text below a node, as it is, without what never shows. */
-export function textOf(node: PageNode): string {
+export function textContent(node: PageNode): string {
   if (isText(node)) return node.value;
   if (isElement(node) && WITHOUT_TEXT.has(node.tagName)) return '';
-  return 'childNodes' in node ? node.childNodes.map(textOf).join('') : '';
+  return 'childNodes' in node ? node.childNodes.map(textContent).join('') : '';
 }
 
 /** The text below a node with a space between the texts of its elements: what stands in two boxes runs together otherwise. */

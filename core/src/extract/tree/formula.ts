@@ -9,7 +9,7 @@ import {
   label,
   type PageElement,
   remove,
-  textOf,
+  textContent,
   tidy,
 } from '../page/page-tree';
 import { element } from './phrases';
@@ -25,14 +25,14 @@ export function formula(node: PageElement): ElementContent[] {
     if (source) properties.alttext = source.slice(0, 2000);
     return [element('math', children, properties)];
   }
-  const value = source ?? tidy(textOf(node));
+  const value = source ?? tidy(textContent(node));
   return value ? [element('code', [{ type: 'text', value }])] : [];
 }
 
 function texOf(math: PageElement): string | undefined {
   for (const each of descendants(math))
     if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? ''))
-      return tidy(textOf(each));
+      return tidy(textContent(each));
   return undefined;
 }
 

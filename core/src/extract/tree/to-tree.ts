@@ -10,7 +10,7 @@ import {
   label,
   type PageElement,
   type PageNode,
-  textOf,
+  textContent,
   tidy,
 } from '../page/page-tree';
 import { cardFigure } from './embeds';
@@ -147,13 +147,13 @@ function blockFrom(node: PageElement, context: Context): Element[] {
 function blocksFrom(node: PageElement, context: Context): Element[] {
   const { tagName } = node;
   const inner = { ...context, depth: context.depth + 1 };
-  if (tagName === 'pre' || (tagName === 'div' && /\bhighlight\b/.test(label(node)) && !textOf(node).trim()))
+  if (tagName === 'pre' || (tagName === 'div' && /\bhighlight\b/.test(label(node)) && !textContent(node).trim()))
     return codeBlock(node);
   if (tagName === 'hr') return [element('hr', [])];
   if (HEADINGS.has(tagName)) return heading(node, context);
   if (tagName === 'table') return table(node, inner);
   if (tagName === 'noscript') return [];
-  if (context.depth > NESTING_LIMIT) return paragraphsFrom([{ type: 'text', value: textOf(node) }]);
+  if (context.depth > NESTING_LIMIT) return paragraphsFrom([{ type: 'text', value: textContent(node) }]);
   if (CONTAINERS.has(tagName)) return container(node, inner);
   if (tagName === 'p') return blocksOf(node, context);
   return blocksOf(node, context);
@@ -278,7 +278,7 @@ function table(node: PageElement, context: Context): Element[] {
     rows.length > 1 &&
     !nested &&
     attribute(node, 'role') !== 'presentation' &&
-    cells.every((row) => row.every((cell) => tidy(textOf(cell)).length < 600));
+    cells.every((row) => row.every((cell) => tidy(textContent(cell)).length < 600));
   if (!isData) return cells.flat().flatMap((cell) => blocksOf(cell, context));
   const made = cells
     .map((row) =>

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import type { Passage, Question } from '@dorvel/core/model';
+import type { Passage, SearchRequest } from '@dorvel/core/model';
 import { find, type Found, passageOf, readQuery, tagCounts } from '@dorvel/core/search';
 import { expose } from 'comlink';
 import { liveQuery } from 'dexie';
@@ -58,7 +58,7 @@ function now(): Opened {
   return opened;
 }
 
-async function answer(question: Question): Promise<Found & { faults: string[] }> {
+async function answer(question: SearchRequest): Promise<Found & { faults: string[] }> {
   const { updated, library } = now();
   await updated;
   const at = Date.now();

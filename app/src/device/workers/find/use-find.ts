@@ -1,5 +1,5 @@
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
-import type { Answer, FindResponse, Passage, Question, Scope } from '@dorvel/core/model';
+import type { SearchResult, FindResponse, Passage, SearchRequest, Scope } from '@dorvel/core/model';
 import { proxy, type Remote, wrap } from 'comlink';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useAccount } from '@/device/store/account';
@@ -20,8 +20,8 @@ function finding(): Remote<Finding> {
 const tellChanged = () => listeners.forEach((each) => each());
 
 interface Shown {
-  question: Question;
-  answer: Answer;
+  question: SearchRequest;
+  answer: SearchResult;
   passages: Readonly<Record<string, Passage | null>>;
 }
 
@@ -38,9 +38,9 @@ const MAX_PASSAGES = 50;
  * @returns null when the server cannot be reached or cannot answer: what this device found stands
  */
 async function findEverywhere(
-  question: Question,
+  question: SearchRequest,
   wanted: number,
-  ofDevice: Answer,
+  ofDevice: SearchResult,
 ): Promise<FindResponse | null> {
   try {
     const whole = await api.find(question, Math.min(wanted, MAX_PASSAGES));
@@ -77,7 +77,7 @@ export function useFind(
     return () => void listeners.delete(changed);
   }, []);
   const paces = usePaceFactors();
-  const question = useMemo<Question>(
+  const question = useMemo<SearchRequest>(
     () => ({ written, scope, typing, zoneMinutes: -new Date().getTimezoneOffset(), paces }),
     [written, scope, typing, paces],
   );

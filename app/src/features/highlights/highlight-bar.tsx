@@ -11,7 +11,7 @@ interface MarkBarProps {
 }
 
 /** What can be done with the words that are selected: marked for a purpose, or taken elsewhere. */
-export function MarkBar({ onMark, onNote, onCopy, onCard, onShare }: MarkBarProps) {
+export function HighlightBar({ onMark, onNote, onCopy, onCard, onShare }: MarkBarProps) {
   return (
     <div
       className="mark-bar"

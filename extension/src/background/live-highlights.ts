@@ -1,12 +1,12 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
 import type { HighlightKind, MarkedPassage } from '@dorvel/core/model';
 import type { ToPage } from '../content/marks';
-import type { LiveMark } from '../messages';
-import { keepMark } from './changes';
+import type { LiveHighlight } from '../messages';
+import { keepHighlight } from './changes';
 import { send } from './outbox';
 import { type Saved, saveTab } from './save';
 import { serverAt } from './server';
-import { kept, type Pairing } from './storage';
+import { storage, type Pairing } from './storage';
 
 const SCRIPT = 'marks';
 const EVERYWHERE = ['http://*/*', 'https://*/*'];
@@ -16,7 +16,7 @@ const KNOWN_MS = 5 * 60 * 1000;
 /** The pages in which something is marked: asked for as a whole, so that the server is not told what else is opened. */
 let marked: { at: number; origin: string; addresses: ReadonlySet<string> } | null = null;
 /** What was marked in this session and may not have been sent: by address, then by id. */
-const fresh = new Map<string, Map<string, LiveMark>>();
+const fresh = new Map<string, Map<string, LiveHighlight>>();
 
 async function markedAddresses(pairing: Pairing): Promise<ReadonlySet<string>> {
   if (marked?.origin === pairing.origin && Date.now() - marked.at < KNOWN_MS) return marked.addresses;
@@ -31,8 +31,8 @@ function keyOf(address: string): string | null {
 }
 
 /** What is to be shown on a page; null for nothing. Without a connection it is what was marked here. */
-export async function marksOn(address: string): Promise<LiveMark[] | null> {
-  const pairing = await kept.pairing();
+export async function marksOn(address: string): Promise<LiveHighlight[] | null> {
+  const pairing = await storage.pairing();
   const key = keyOf(address);
   if (!pairing || pairing.revoked || key === null) return null;
   const own = [...(fresh.get(key)?.values() ?? [])];
@@ -78,10 +78,10 @@ export async function markSelected(
         address: known.address,
         asShown: false,
       }
-    : await saveTab(pairing, tab, (await kept.settings()).howMuch);
+    : await saveTab(pairing, tab, (await storage.settings()).howMuch);
   if (!saved.ok) return saved;
-  const id = await keepMark(pairing, saved.itemId, kind, passage);
-  const here = fresh.get(key ?? '') ?? new Map<string, LiveMark>();
+  const id = await keepHighlight(pairing, saved.itemId, kind, passage);
+  const here = fresh.get(key ?? '') ?? new Map<string, LiveHighlight>();
   if (key !== null) fresh.set(key, here.set(id, { id, kind, passage }));
   const message: ToPage = { page: 'show' };
   await chrome.tabs.sendMessage(tab.id, message);
@@ -112,7 +112,7 @@ export function showMarksWhenWanted(): void {
 
 async function register(): Promise<void> {
   const wanted =
-    (await kept.settings()).showsMarks && (await chrome.permissions.contains({ origins: EVERYWHERE }));
+    (await storage.settings()).showsMarks && (await chrome.permissions.contains({ origins: EVERYWHERE }));
   const [known] = await chrome.scripting.getRegisteredContentScripts({ ids: [SCRIPT] });
   if (known && !wanted) await chrome.scripting.unregisterContentScripts({ ids: [SCRIPT] });
   if (!known && wanted)

@@ -3,7 +3,7 @@ import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { atMark } from '@/article/at-highlight';
+import { atHighlight } from '@/article/at-highlight';
 
 interface OneMarkProps {
   highlight: Highlight;
@@ -12,7 +12,7 @@ interface OneMarkProps {
 }
 
 /** A highlight in a list: its words, the way back. */
-export function OneMark({ highlight, children }: OneMarkProps) {
+export function OneHighlight({ highlight, children }: OneMarkProps) {
   const { kind, passage } = highlight.choices;
   return (
     <View className="min-w-0 flex-1 gap-[3px]">
@@ -21,7 +21,7 @@ export function OneMark({ highlight, children }: OneMarkProps) {
       </p>
       <View className="flex-row flex-wrap items-center gap-x-[16px]">
         <Text className="font-ui text-small text-soft">{HIGHLIGHT_KIND_WORDS[kind.value]}</Text>
-        <Link href={`/library/${highlight.itemId}?at=${atMark(highlight.id)}`} asChild>
+        <Link href={`/library/${highlight.itemId}?at=${atHighlight(highlight.id)}`} asChild>
           <Pressable className="min-h-[44px] justify-center">
             <Text className="font-ui text-small text-accent underline">To the passage</Text>
           </Pressable>
@@ -33,7 +33,7 @@ export function OneMark({ highlight, children }: OneMarkProps) {
 }
 
 /** Something to do with a highlight. */
-export function MarkButton(props: { label: string; highlight: Highlight; on?: boolean; onPress(): void }) {
+export function HighlightButton(props: { label: string; highlight: Highlight; on?: boolean; onPress(): void }) {
   const start = props.highlight.choices.passage.value.exact.slice(0, 60);
   return (
     <Pressable

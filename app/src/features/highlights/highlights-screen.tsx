@@ -1,4 +1,4 @@
-import type { MarkedItem } from '@dorvel/core/formats';
+import type { HighlightedItem } from '@dorvel/core/formats';
 import { type Highlight, HighlightKind } from '@dorvel/core/model';
 import { notesUnder } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
@@ -18,11 +18,11 @@ import { Sheet } from '@/ui/sheet';
 import { TakeAlong } from './export-highlights';
 import { useGathered } from './gathered-store';
 import { HighlightSheet } from './highlight-sheet';
-import { bringIn, broughtInWords } from './import-highlights';
-import { ALL_MARKS, facetsOf, marksByItem, type MarksWanted } from './marks-view';
-import { NarrowMarks } from './narrow-marks';
+import { importHighlights, importedInWords } from './import-highlights';
+import { ALL_HIGHLIGHTS, facetsOf, highlightsByItem, type HighlightsWanted } from './highlights-view';
+import { NarrowMarks } from './narrow-highlights';
 import { NotesBelow } from './notes-below';
-import { MarkButton, OneMark } from './one-mark';
+import { HighlightButton, OneHighlight } from './one-highlight';
 
 const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
   { value: 'all', label: 'All' },
@@ -30,29 +30,29 @@ const KINDS: readonly { value: HighlightKind | 'all'; label: string }[] = [
 ];
 
 /** All that the reader marked, or all of one item: to be narrowed, gone back to, copied, taken along. */
-export function MarksScreen({ itemId }: { itemId: string | null }) {
+export function HighlightsScreen({ itemId }: { itemId: string | null }) {
   const highlights = useHighlights();
   const notes = useNotes();
   const items = useItems();
-  const [wanted, want] = useState<MarksWanted>(ALL_MARKS);
-  const narrow = (changes: Partial<MarksWanted>) => want({ ...wanted, ...changes });
-  const [openId, open] = useState<string | null>(null);
+  const [wanted, setWanted] = useState<HighlightsWanted>(ALL_HIGHLIGHTS);
+  const narrow = (changes: Partial<HighlightsWanted>) => setWanted({ ...wanted, ...changes });
+  const [openId, setOpenId] = useState<string | null>(null);
   const marked = useMemo(
-    () => marksByItem(highlights ?? [], notes ?? [], items ?? [], { ...wanted, itemId }),
+    () => highlightsByItem(highlights ?? [], notes ?? [], items ?? [], { ...wanted, itemId }),
     [highlights, notes, items, itemId, wanted],
   );
   const facets = useMemo(
-    () => facetsOf(marksByItem(highlights ?? [], notes ?? [], items ?? [], { ...ALL_MARKS, itemId })),
+    () => facetsOf(highlightsByItem(highlights ?? [], notes ?? [], items ?? [], { ...ALL_HIGHLIGHTS, itemId })),
     [highlights, notes, items, itemId],
   );
   const gathered = useGathered();
   // Of what was gathered some may have been removed since.
   const gatheredCount = highlights?.filter(({ id }) => gathered.ids.includes(id)).length ?? 0;
   const router = useRouter();
-  const [exchangeShown, showExchange] = useState(false);
+  const [exchangeShown, setExchangeShown] = useState(false);
   const gatherAll = () => {
     gathered.gather(marked.flatMap((each) => each.highlights.map(({ id }) => id)));
-    showExchange(false);
+    setExchangeShown(false);
   };
   const count = marked.reduce((sum, each) => sum + each.highlights.length, 0);
   const opened = highlights?.find(({ id }) => id === openId);
@@ -87,21 +87,21 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
               {gatheredCount > 0 && (
                 <Button label={`Gathered: ${gatheredCount}`} onPress={() => router.push('/gathered')} />
               )}
-              <Button label="Take along, bring in" onPress={() => showExchange(true)} />
+              <Button label="Take along, bring in" onPress={() => setExchangeShown(true)} />
             </NarrowMarks>
             {marked.length === 0 && highlights && notes && (
               <Text className="font-ui text-base text-soft">
-                {wanted === ALL_MARKS
+                {wanted === ALL_HIGHLIGHTS
                   ? 'Nothing is marked yet. Select words in an article, and say what they are for.'
                   : 'Nothing of that is marked.'}
               </Text>
             )}
           </View>
         }
-        renderItem={({ item: each }) => <MarksOfItem marked={each} onOpen={open} />}
+        renderItem={({ item: each }) => <HighlightsOfItem marked={each} onOpen={setOpenId} />}
       />
       {exchangeShown && (
-        <Sheet title="Take along, bring in" onClose={() => showExchange(false)}>
+        <Sheet title="Take along, bring in" onClose={() => setExchangeShown(false)}>
           <View className="gap-[18px]">
             {marked.length > 0 && (
               <Setting
@@ -111,7 +111,7 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
                     : `What is on the page: ${inWords(count, marked.length)}`
                 }
               >
-                <TakeAlong marked={marked} onDone={() => showExchange(false)} />
+                <TakeAlong marked={marked} onDone={() => setExchangeShown(false)} />
                 {count > 0 && (
                   <View className="flex-row">
                     <Button label="Gather all" onPress={gatherAll} />
@@ -121,13 +121,13 @@ export function MarksScreen({ itemId }: { itemId: string | null }) {
             )}
             {itemId === null && (
               <Setting label="Highlights made elsewhere">
-                <BringIn onDone={() => showExchange(false)} />
+                <BringIn onDone={() => setExchangeShown(false)} />
               </Setting>
             )}
           </View>
         </Sheet>
       )}
-      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
+      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => setOpenId(null)} />}
     </View>
   );
 }
@@ -137,7 +137,7 @@ function inWords(count: number, items: number): string {
   return `${count} in ${items === 1 ? '1 item' : `${items} items`}`;
 }
 
-function MarksOfItem({ marked, onOpen }: { marked: MarkedItem; onOpen(id: string): void }) {
+function HighlightsOfItem({ marked, onOpen }: { marked: HighlightedItem; onOpen(id: string): void }) {
   const { item, highlights } = marked;
   return (
     <View role="group" aria-label={titleOf(item)} className="border-b border-line pb-[12px] pt-[14px]">
@@ -149,10 +149,10 @@ function MarksOfItem({ marked, onOpen }: { marked: MarkedItem; onOpen(id: string
       </Link>
       {highlights.map((highlight) => (
         <View key={highlight.id} className="py-[8px]">
-          <OneMark highlight={highlight}>
-            <MarkButton label="Change" highlight={highlight} onPress={() => onOpen(highlight.id)} />
+          <OneHighlight highlight={highlight}>
+            <HighlightButton label="Change" highlight={highlight} onPress={() => onOpen(highlight.id)} />
             <Gather highlight={highlight} />
-          </OneMark>
+          </OneHighlight>
           <NotesBelow notes={notesUnder(marked, highlight.id)} />
         </View>
       ))}
@@ -166,7 +166,7 @@ function Gather({ highlight }: { highlight: Highlight }) {
   const { ids, gather, drop } = useGathered();
   const on = ids.includes(highlight.id);
   return (
-    <MarkButton
+    <HighlightButton
       label={on ? 'Gathered' : 'Gather'}
       highlight={highlight}
       on={on}
@@ -181,10 +181,10 @@ function BringIn({ onDone }: { onDone(): void }) {
   const bring = async (file: File) => {
     const { readHighlightFile } = await import('@dorvel/core/formats');
     const read = readHighlightFile(await file.text());
-    const brought = await bringIn(read.highlights);
+    const brought = await importHighlights(read.highlights);
     onDone();
     show({
-      text: broughtInWords(brought, read.faults),
+      text: importedInWords(brought, read.faults),
       ...(read.highlights.length > 0
         ? { action: { label: 'Undo', press: () => void brought.takeBack() } }
         : {}),

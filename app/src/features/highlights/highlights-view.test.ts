@@ -3,8 +3,8 @@ import { ownNote } from '@dorvel/core/notes';
 import { newItem } from '@dorvel/core/records';
 import { noteFrom } from '@dorvel/core/testing';
 import { markingOf } from './marking';
-import { ALL_MARKS, facetsOf, inRuns, marksByItem } from './marks-view';
-import { placeMarks } from './use-marks-in-text';
+import { ALL_HIGHLIGHTS, facetsOf, inRuns, highlightsByItem } from './highlights-view';
+import { placeHighlights } from './use-highlights-in-text';
 import { withoutEdges } from './use-selected-text';
 
 // What these tests run in does not have it yet.
@@ -48,7 +48,7 @@ function marked(id: number, words: string, kind: HighlightKind = 'key', itemId =
 const part = (words: string) => ({ start: TEXT.indexOf(words), end: TEXT.indexOf(words) + words.length });
 
 describe('marking', () => {
-  const marks = placeMarks(TEXT, [
+  const marks = placeHighlights(TEXT, [
     marked(11, 'ferry lay'),
     marked(12, 'nobody came'),
     marked(13, 'goat', 'doubt'),
@@ -80,7 +80,7 @@ describe('marking', () => {
       exact: 'Words of an earlier copy, which said something else',
     };
     expect(
-      placeMarks(TEXT, [lost, marked(15, 'a goat')]).map(({ mark, placed }) => [mark.id, placed === null]),
+      placeHighlights(TEXT, [lost, marked(15, 'a goat')]).map(({ mark, placed }) => [mark.id, placed === null]),
     ).toEqual([
       [uuid(15), false],
       [uuid(14), true],
@@ -95,8 +95,8 @@ describe('all highlights', () => {
     ...ownNote.ofHighlight({ id: uuid(22), itemId: uuid(1) }),
     text: 'Crème de la crème',
   });
-  const ids = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
-    marksByItem(all, [creme], items, { ...ALL_MARKS, ...wanted }).map(({ item: of, highlights }) => [
+  const ids = (wanted: Partial<Parameters<typeof highlightsByItem>[3]>) =>
+    highlightsByItem(all, [creme], items, { ...ALL_HIGHLIGHTS, ...wanted }).map(({ item: of, highlights }) => [
       of.id,
       highlights.map(({ id }) => id),
     ]);
@@ -111,7 +111,7 @@ describe('all highlights', () => {
   it('can be narrowed by item, kind and words, marks on letters aside', () => {
     expect(ids({ itemId: uuid(1), kind: 'quote' })).toEqual([[uuid(1), [uuid(22)]]]);
     expect(ids({ words: 'creme' })).toEqual([[uuid(1), [uuid(22)]]]);
-    expect(marksByItem(all, [creme], items, { ...ALL_MARKS, kind: 'quote' })[0]?.notes).toEqual([creme]);
+    expect(highlightsByItem(all, [creme], items, { ...ALL_HIGHLIGHTS, kind: 'quote' })[0]?.notes).toEqual([creme]);
     expect(ids({ words: 'GOAT' })).toEqual([[uuid(2), [uuid(23)]]]);
     expect(ids({ words: 'nothing' })).toEqual([]);
   });
@@ -122,8 +122,8 @@ describe('all highlights', () => {
       ...each,
       tags: n === 0 ? { 'sea/tides': { value: 'Sea/Tides', at } } : { seaside: { value: 'Seaside', at } },
     }));
-    const found = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
-      marksByItem(all, [], tagged, { ...ALL_MARKS, ...wanted }).map(({ highlights }) =>
+    const found = (wanted: Partial<Parameters<typeof highlightsByItem>[3]>) =>
+      highlightsByItem(all, [], tagged, { ...ALL_HIGHLIGHTS, ...wanted }).map(({ highlights }) =>
         highlights.map(({ id }) => id),
       );
     expect(found({ tag: 'sea' })).toEqual([[uuid(22), uuid(21)]]);
@@ -133,7 +133,7 @@ describe('all highlights', () => {
     expect(found({ source: 'example.com' })).toEqual([]);
     expect(found({ since: 22 })).toEqual([[uuid(23)], [uuid(22)]]);
     expect(found({ order: 'earliest' })).toEqual([[uuid(22), uuid(21)], [uuid(23)]]);
-    expect(facetsOf(marksByItem(all, [], tagged, ALL_MARKS))).toEqual({
+    expect(facetsOf(highlightsByItem(all, [], tagged, ALL_HIGHLIGHTS))).toEqual({
       tags: ['Sea/Tides', 'Seaside'],
       sources: ['example.org'],
     });
@@ -163,8 +163,8 @@ describe('all highlights', () => {
       note(32, 3, 'On an unmarked one.'),
       note(33, null, 'Free.'),
     ];
-    const found = (wanted: Partial<Parameters<typeof marksByItem>[3]>) =>
-      marksByItem(all, notes, [...items, item(3)], { ...ALL_MARKS, ...wanted }).map(
+    const found = (wanted: Partial<Parameters<typeof highlightsByItem>[3]>) =>
+      highlightsByItem(all, notes, [...items, item(3)], { ...ALL_HIGHLIGHTS, ...wanted }).map(
         ({ item: of, highlights, notes: written }) => [of.id, highlights.length, written.map(({ id }) => id)],
       );
     expect(found({})).toEqual([

@@ -1,11 +1,11 @@
 import { placePassage } from '@dorvel/core/highlight';
 import { type Highlight as Mark, HighlightKind } from '@dorvel/core/model';
 import { type RefObject, useEffect, useMemo } from 'react';
-import type { PlacedMark } from '@/article/at-highlight';
+import type { PlacedHighlight } from '@/article/at-highlight';
 import { rangeOfText } from '@/article/text-geometry';
 
 /** Places of highlights in a text, in the order of the text; those that have lost theirs come last. */
-export function placeMarks(text: string, marks: readonly Mark[]): PlacedMark[] {
+export function placeHighlights(text: string, marks: readonly Mark[]): PlacedHighlight[] {
   const end = text.length;
   return marks
     .map((mark) => ({ mark, placed: placePassage(text, mark.choices.passage.value) }))
@@ -17,13 +17,13 @@ export function placeMarks(text: string, marks: readonly Mark[]): PlacedMark[] {
  *
  * @param shown how much of the text is set, since what comes later is to show it too
  */
-export function useMarksInText(
+export function useHighlightsInText(
   article: RefObject<HTMLElement | null>,
   text: string,
   marks: readonly Mark[],
   shown: number,
-): readonly PlacedMark[] {
-  const placed = useMemo(() => placeMarks(text, marks), [text, marks]);
+): readonly PlacedHighlight[] {
+  const placed = useMemo(() => placeHighlights(text, marks), [text, marks]);
   useEffect(() => {
     const element = article.current;
     if (!element || !('highlights' in CSS)) return undefined;

@@ -1,14 +1,14 @@
 import { liveText } from '@dorvel/core/notes';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import type { PlacedMark } from '@/article/at-highlight';
+import type { PlacedHighlight } from '@/article/at-highlight';
 import { useOwnNote } from '@/device/store/library';
 import { SectionHeading } from '@/ui/section-heading';
 import { HighlightSheet } from './highlight-sheet';
 
 /** Under an article: what was marked in it and does not stand in this copy any more. Never dropped, never put elsewhere. */
-export function LostMarks({ marks }: { marks: readonly PlacedMark[] }) {
-  const [openId, open] = useState<string | null>(null);
+export function LostHighlights({ marks }: { marks: readonly PlacedHighlight[] }) {
+  const [openId, setOpenId] = useState<string | null>(null);
   const lost = marks.filter(({ placed }) => placed === null).map(({ mark }) => mark);
   const opened = lost.find(({ id }) => id === openId);
   if (lost.length === 0) return null;
@@ -27,7 +27,7 @@ export function LostMarks({ marks }: { marks: readonly PlacedMark[] }) {
           <View key={id} role="listitem" className="border-b border-line">
             <Pressable
               role="button"
-              onPress={() => open(id)}
+              onPress={() => setOpenId(id)}
               className="min-h-[44px] justify-center py-[8px]"
             >
               <span className="marked-words">
@@ -40,7 +40,7 @@ export function LostMarks({ marks }: { marks: readonly PlacedMark[] }) {
           </View>
         ))}
       </View>
-      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
+      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => setOpenId(null)} />}
     </View>
   );
 }

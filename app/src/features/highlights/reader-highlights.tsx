@@ -3,7 +3,7 @@ import type { Highlight, HighlightKind, Item } from '@dorvel/core/model';
 import { sentences } from '@dorvel/core/text';
 import { type RefObject, useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
-import type { PlacedMark } from '@/article/at-highlight';
+import type { PlacedHighlight } from '@/article/at-highlight';
 import { offsetAtPoint } from '@/article/text-geometry';
 import type { KeptCopy } from '@/device/store/store';
 import { CardSheet } from '@/features/cards/card-sheet';
@@ -11,10 +11,10 @@ import { usePlayer } from '@/features/listen/player-store';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
 import { HighlightSheet } from './highlight-sheet';
-import { MarkBar } from './mark-bar';
-import { markingOf, markPart } from './marking';
+import { HighlightBar } from './highlight-bar';
+import { markingOf, highlightPart } from './marking';
 import { copyPassage, sharePassage } from './share-highlights';
-import { type TextPart, useSelectedText, withoutEdges } from './use-selected-text';
+import { type SelectedText, useSelectedText, withoutEdges } from './use-selected-text';
 
 interface ReaderMarksProps {
   article: RefObject<HTMLElement | null>;
@@ -22,26 +22,26 @@ interface ReaderMarksProps {
   copy: KeptCopy;
   /** The plain text of the copy. */
   text: string;
-  marks: readonly PlacedMark[];
+  marks: readonly PlacedHighlight[];
   /** Where the eyes are. */
   place: () => number;
 }
 
 /** Marking in an open text: a bar over what is selected, a sheet for what is pressed, a key for the sentence at hand. */
-export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderMarksProps) {
+export function ReaderHighlights({ article, item, copy, text, marks, place }: ReaderMarksProps) {
   const selected = useSelectedText(article, text);
-  const [openId, open] = useState<string | null>(null);
-  const [carded, card] = useState<TextPart | null>(null);
+  const [openId, setOpenId] = useState<string | null>(null);
+  const [carded, setCarded] = useState<SelectedText | null>(null);
   const opened = marks.find(({ mark }) => mark.id === openId)?.mark;
-  usePressedMark(article, marks, open);
+  usePressedMark(article, marks, setOpenId);
   const isSelected = selected !== null;
   useEffect(() => {
     // The bar stands where notices stand.
     if (isSelected) useNotices.getState().clear();
   }, [isSelected]);
-  const markNow = (part: TextPart, kind: HighlightKind) => {
+  const markNow = (part: SelectedText, kind: HighlightKind) => {
     getSelection()?.removeAllRanges();
-    return markPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
+    return highlightPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
   };
   useKeys(
     useMemo(
@@ -50,7 +50,7 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
           const part = selected ?? sentenceAtHand(item.id, text, copy.language, place());
           if (!part) return;
           getSelection()?.removeAllRanges();
-          void markPart(item.id, copy.id, text, 'key', markingOf(part, 'key', marks));
+          void highlightPart(item.id, copy.id, text, 'key', markingOf(part, 'key', marks));
         },
       }),
       [selected, item.id, copy.id, copy.language, text, marks, place],
@@ -60,11 +60,11 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
     <>
       {selected && (
         <View className="pointer-events-none absolute bottom-[10px] left-0 right-0 items-center px-[10px]">
-          <MarkBar
+          <HighlightBar
             onMark={(kind) => void markNow(selected, kind)}
-            onNote={() => void markNow(selected, 'key').then(open)}
+            onNote={() => void markNow(selected, 'key').then(setOpenId)}
             onCopy={() => void copyPassage(text.slice(selected.start, selected.end))}
-            onCard={() => card(selected)}
+            onCard={() => setCarded(selected)}
             onShare={() => void sharePassage(text.slice(selected.start, selected.end), item)}
           />
         </View>
@@ -78,10 +78,10 @@ export function ReaderMarks({ article, item, copy, text, marks, place }: ReaderM
           }}
           passage={text.slice(carded.start, carded.end)}
           language={copy.language}
-          onClose={() => card(null)}
+          onClose={() => setCarded(null)}
         />
       )}
-      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => open(null)} />}
+      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => setOpenId(null)} />}
     </>
   );
 }
@@ -92,7 +92,7 @@ function sentenceAtHand(
   text: string,
   language: string | null,
   place: number,
-): TextPart | null {
+): SelectedText | null {
   const { hearing, index, playing } = usePlayer.getState();
   const spoken = hearing?.itemId === itemId && playing ? hearing.spoken[index] : undefined;
   const at = spoken?.start ?? place;
@@ -103,7 +103,7 @@ function sentenceAtHand(
 /** A press on marked words opens the highlight; one on a link inside them follows the link. */
 function usePressedMark(
   article: RefObject<HTMLElement | null>,
-  marks: readonly PlacedMark[],
+  marks: readonly PlacedHighlight[],
   open: (id: string) => void,
 ): void {
   useEffect(() => {
@@ -122,8 +122,8 @@ function usePressedMark(
 }
 
 /** Of several highlights at a place the shortest: the others can be reached beside it. */
-function markAt(marks: readonly PlacedMark[], at: number): Highlight | undefined {
-  const length = ({ placed }: PlacedMark) => (placed ? placed.end - placed.start : Infinity);
+function markAt(marks: readonly PlacedHighlight[], at: number): Highlight | undefined {
+  const length = ({ placed }: PlacedHighlight) => (placed ? placed.end - placed.start : Infinity);
   return marks
     .filter(({ placed }) => placed && placed.start <= at && at < placed.end)
     .sort((a, b) => length(a) - length(b))[0]?.mark;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { requestEverywhere } from '../background/live-marks';
+import { requestEverywhere } from '../background/live-highlights';
 import { Button, Part } from '../ui/controls';
 
 /** Whether what the reader marked is shown on the pages themselves. Off until they say so. */

@@ -7,10 +7,10 @@ import { Chip } from '@/ui/chip';
 import { Choice } from '@/ui/choice';
 import { Setting } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
-import type { MarksOrder, MarksWanted } from './marks-view';
+import type { HighlightsOrder, HighlightsWanted } from './highlights-view';
 
 const ANY = '';
-const ORDERS: readonly { value: MarksOrder; label: string; short: string }[] = [
+const ORDERS: readonly { value: HighlightsOrder; label: string; short: string }[] = [
   { value: 'latest', label: 'Marked last on top', short: '' },
   { value: 'earliest', label: 'Marked first on top', short: 'Marked first on top' },
   { value: 'title', label: 'By title', short: 'By title' },
@@ -23,21 +23,21 @@ const SINCE = [
 ];
 
 interface NarrowMarksProps {
-  wanted: MarksWanted;
+  wanted: HighlightsWanted;
   /** Those that are there to choose from. */
   facets: { tags: readonly string[]; sources: readonly string[] };
-  onChange(changes: Partial<MarksWanted>): void;
+  onChange(changes: Partial<HighlightsWanted>): void;
   /** What else stands in the line. */
   children: ReactNode;
 }
 
 /** By what else highlights are narrowed: a button that opens the choices, and a chip for each that is made. */
 export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksProps) {
-  const [shown, show] = useState(false);
+  const [shown, setShown] = useState(false);
   const today = useToday();
   const days = SINCE.find(({ value }) => value !== ANY && startOf(today, Number(value)) === wanted.since);
   const order = ORDERS.find(({ value }) => value === wanted.order);
-  const made: { label: string; undone: Partial<MarksWanted> }[] = [
+  const made: { label: string; undone: Partial<HighlightsWanted> }[] = [
     ...(wanted.tag === null ? [] : [{ label: `#${wanted.tag}`, undone: { tag: null } }]),
     ...(wanted.source === null ? [] : [{ label: wanted.source, undone: { source: null } }]),
     ...(wanted.since === 0
@@ -47,7 +47,7 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
   ];
   return (
     <View className="flex-row flex-wrap gap-[8px]">
-      <Button label="Narrow and order" onPress={() => show(true)} />
+      <Button label="Narrow and order" onPress={() => setShown(true)} />
       {children}
       {made.map(({ label, undone }) => (
         <Chip
@@ -59,7 +59,7 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
         />
       ))}
       {shown && (
-        <Sheet title="Narrow and order" onClose={() => show(false)}>
+        <Sheet title="Narrow and order" onClose={() => setShown(false)}>
           <View className="gap-[16px]">
             <Setting label="Marked in">
               <Choice

@@ -24,7 +24,7 @@ const VIEWS = [
 ] as const;
 
 /** What came in, what was read and heard, and the time it took, week by week. */
-export function DoingScreen() {
+export function StatisticsScreen() {
   const items = useItems();
   const activities = useActivities();
   const today = useToday();

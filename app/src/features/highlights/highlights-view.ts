@@ -1,4 +1,4 @@
-import type { MarkedItem } from '@dorvel/core/formats';
+import type { HighlightedItem } from '@dorvel/core/formats';
 import {
   type Highlight,
   type HighlightKind,
@@ -13,10 +13,10 @@ import { hasWords } from '@dorvel/core/text';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 
 /** Which item stands on top: the one marked last, the one marked first, or the first by its title. */
-export type MarksOrder = 'latest' | 'earliest' | 'title';
+export type HighlightsOrder = 'latest' | 'earliest' | 'title';
 
 /** What of all highlights is to be seen. */
-export interface MarksWanted {
+export interface HighlightsWanted {
   /** Of one item, or of all. */
   itemId: string | null;
   kind: HighlightKind | 'all';
@@ -28,11 +28,11 @@ export interface MarksWanted {
   source: string | null;
   /** Marked at this instant or later, in milliseconds; 0 for any. */
   since: number;
-  order: MarksOrder;
+  order: HighlightsOrder;
 }
 
 /** All there is. */
-export const ALL_MARKS: MarksWanted = {
+export const ALL_HIGHLIGHTS: HighlightsWanted = {
   itemId: null,
   kind: 'all',
   words: '',
@@ -45,12 +45,12 @@ export const ALL_MARKS: MarksWanted = {
 /**
  * Highlights by item, each item's in the order of its text, and the notes on either. A kind asks for highlights alone.
  */
-export function marksByItem(
+export function highlightsByItem(
   highlights: readonly Highlight[],
   notes: readonly Note[],
   items: readonly Item[],
-  { itemId, kind, words, tag, source, since, order }: MarksWanted,
-): MarkedItem[] {
+  { itemId, kind, words, tag, source, since, order }: HighlightsWanted,
+): HighlightedItem[] {
   const ownText = new Map(notes.map((note) => [note.id, noteText(note)]));
   const byItem = new Map<string, Highlight[]>();
   for (const highlight of highlights) {
@@ -71,10 +71,10 @@ export function marksByItem(
     if (!isShown && (kind !== 'all' || note.madeAt < since || !hasWords(noteText(note), words))) continue;
     notesOf.set(note.itemId, [...(notesOf.get(note.itemId) ?? []), note]);
   }
-  const latest = (each: MarkedItem) =>
+  const latest = (each: HighlightedItem) =>
     Math.max(...[...each.highlights, ...each.notes].map(({ madeAt }) => madeAt));
   return items
-    .flatMap((item): MarkedItem[] => {
+    .flatMap((item): HighlightedItem[] => {
       const own = byItem.get(item.id);
       const written = notesOf.get(item.id);
       if (!own && !written) return [];
@@ -93,7 +93,7 @@ function hasTag(item: Item, tag: string | null): boolean {
 }
 
 /** Tags and sources of items in which something is marked, each once, by name. */
-export function facetsOf(marked: readonly MarkedItem[]): { tags: string[]; sources: string[] } {
+export function facetsOf(marked: readonly HighlightedItem[]): { tags: string[]; sources: string[] } {
   const byName = (names: readonly string[]) => [...new Set(names)].sort((a, b) => a.localeCompare(b));
   return {
     tags: byName(marked.flatMap(({ item }) => tagsOf(item))),
@@ -106,7 +106,7 @@ export function inRuns(
   highlights: readonly Highlight[],
   notes: readonly Note[],
   items: readonly Item[],
-): MarkedItem[] {
+): HighlightedItem[] {
   const runs: { item: Item; highlights: Highlight[] }[] = [];
   for (const highlight of highlights) {
     const last = runs.at(-1);
