@@ -62,9 +62,7 @@ const layered = (root, layers) => {
       .filter((entry) => entry.isDirectory())
       .map((entry) => path.join(at, entry.name));
   const nested = new Set(listed.filter((each) => each.includes('/')).map((each) => path.dirname(each)));
-  const strays = ['', ...nested]
-    .flatMap(folders)
-    .filter((folder) => !isListed(folder) && !OUTSIDE.includes(folder));
+  const strays = ['', ...nested].flatMap(folders).filter((folder) => !isListed(folder) && !OUTSIDE.includes(folder));
   if (strays.length > 0) throw new Error(`${root}: in no layer: ${strays.join(', ')}`);
   return layers.flatMap((layer, height) =>
     layer.map((folder) => {

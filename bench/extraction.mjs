@@ -22,9 +22,8 @@ const pages = articles.map((article) => {
     articles.filter((each) => each !== article && each.publication === article.publication).slice(0, 5),
   );
   const truth =
-    JSDOM.fragment(
-      marked.parse(`${article.standfirst}\n\n${article.caption}\n\n${article.markdown}`, { async: false }),
-    ).textContent ?? '';
+    JSDOM.fragment(marked.parse(`${article.standfirst}\n\n${article.caption}\n\n${article.markdown}`, { async: false }))
+      .textContent ?? '';
   return { html, url: `https://${article.publication}.example/x`, truth };
 });
 
@@ -47,20 +46,15 @@ function measure(extract) {
     times.push(performance.now() - before);
   }
   times.sort((x, y) => x - y);
-  const quality =
-    pages.reduce((total, page) => total + wordOverlap(extract(page), page.truth).f1, 0) / pages.length;
+  const quality = pages.reduce((total, page) => total + wordOverlap(extract(page), page.truth).f1, 0) / pages.length;
   return { ms: times[Math.floor(ROUNDS / 2)] / pages.length, quality };
 }
 
 const mine = measure(ours);
 const theirs = measure(readability);
 console.log(`Extraction, ${pages.length} pages of the small web, median of ${ROUNDS} rounds:`);
-console.log(
-  `  ours                         ${mine.ms.toFixed(2)} ms a page, word F1 ${mine.quality.toFixed(3)}`,
-);
-console.log(
-  `  @mozilla/readability, jsdom  ${theirs.ms.toFixed(2)} ms a page, word F1 ${theirs.quality.toFixed(3)}`,
-);
+console.log(`  ours                         ${mine.ms.toFixed(2)} ms a page, word F1 ${mine.quality.toFixed(3)}`);
+console.log(`  @mozilla/readability, jsdom  ${theirs.ms.toFixed(2)} ms a page, word F1 ${theirs.quality.toFixed(3)}`);
 console.log(
   `  ratio of time                ${(mine.ms / theirs.ms).toFixed(3)} (${(theirs.ms / mine.ms).toFixed(1)} times as fast)`,
 );

@@ -31,8 +31,10 @@ function wanted(kind, expected) {
       title: entry.title,
       address: rss ? entry.link : alternate(entry.links),
       authors: rss
-        ? entry.author === undefined ? undefined : [entry.author]
-        : entry.authors?.flatMap(({ name }) => name ?? []), // prettier-ignore
+        ? entry.author === undefined
+          ? undefined
+          : [entry.author]
+        : entry.authors?.flatMap(({ name }) => name ?? []),
       publishedAt: rss ? entry.pubDateParsed : entry.publishedParsed,
       updatedAt: rss ? undefined : entry.updatedParsed,
       summary: rss ? entry.description : (entry.summary ?? entry.content?.value),
@@ -48,32 +50,46 @@ const ENGINES = {
     const name = (author) => (typeof author === 'string' ? author : author.name);
     return format === 'atom'
       ? {
-          title: valueOf(feed.title), siteUrl: page(feed.links),
+          title: valueOf(feed.title),
+          siteUrl: page(feed.links),
           entries: (feed.entries ?? []).map((entry) => ({
-            key: entry.id, title: valueOf(entry.title), address: page(entry.links), authors: (entry.authors ?? []).map(name),
-            publishedAt: entry.published, updatedAt: entry.updated, summary: valueOf(entry.summary ?? entry.content),
+            key: entry.id,
+            title: valueOf(entry.title),
+            address: page(entry.links),
+            authors: (entry.authors ?? []).map(name),
+            publishedAt: entry.published,
+            updatedAt: entry.updated,
+            summary: valueOf(entry.summary ?? entry.content),
           })),
         }
       : {
-          title: valueOf(feed.title), siteUrl: feed.link,
+          title: valueOf(feed.title),
+          siteUrl: feed.link,
           entries: (feed.items ?? []).map((item) => ({
-            key: item.guid?.value, title: valueOf(item.title), address: item.link,
-            authors: (item.authors ?? []).map(name), publishedAt: item.pubDate, summary: item.description,
+            key: item.guid?.value,
+            title: valueOf(item.title),
+            address: item.link,
+            authors: (item.authors ?? []).map(name),
+            publishedAt: item.pubDate,
+            summary: item.description,
           })),
-        }; // prettier-ignore
+        };
   },
   async 'rss-parser'(source) {
-    const feed = await new RssParser({ customFields: { item: ['published', 'updated'] } }).parseString(
-      source,
-    );
+    const feed = await new RssParser({ customFields: { item: ['published', 'updated'] } }).parseString(source);
     return {
-      title: feed.title, siteUrl: feed.link,
+      title: feed.title,
+      siteUrl: feed.link,
       entries: feed.items.map((item) => ({
-        key: item.guid ?? item.id, title: item.title, address: item.link, authors: [item.author ?? item.creator ?? ''],
-        publishedAt: item.published ?? item.isoDate, updatedAt: item.updated ?? item.isoDate,
+        key: item.guid ?? item.id,
+        title: item.title,
+        address: item.link,
+        authors: [item.author ?? item.creator ?? ''],
+        publishedAt: item.published ?? item.isoDate,
+        updatedAt: item.updated ?? item.isoDate,
         summary: item.summary ?? item.content,
       })),
-    }; // prettier-ignore
+    };
   },
 };
 
@@ -93,20 +109,16 @@ function agrees(got, want) {
   const fields = (record, expected) =>
     Object.entries(expected).every(([field, value]) => {
       if (value === undefined || field === 'entries') return true;
-      if (field === 'authors')
-        return value.every((each, at) => said(record[field]?.[at]).includes(said(each)));
+      if (field === 'authors') return value.every((each, at) => said(record[field]?.[at]).includes(said(each)));
       if (field.endsWith('At')) return Date.parse(record[field]) === Date.parse(value);
       // The suite gives addresses as they are written; absolute ones are the same.
       if (field === 'address' || field === 'siteUrl')
         return (
-          new URL(record[field] ?? 'x:', 'http://example.org/').href ===
-          new URL(value, 'http://example.org/').href
+          new URL(record[field] ?? 'x:', 'http://example.org/').href === new URL(value, 'http://example.org/').href
         );
       return said(record[field]).startsWith(said(value).slice(0, 400));
     });
-  return (
-    fields(got, want) && want.entries.every((entry, at) => got.entries[at] && fields(got.entries[at], entry))
-  );
+  return fields(got, want) && want.entries.every((entry, at) => got.entries[at] && fields(got.entries[at], entry));
 }
 
 function isWellFormed(source) {
@@ -120,9 +132,7 @@ function isWellFormed(source) {
 
 const cases = ['atom', 'rss'].flatMap((kind) =>
   readdirSync(path.join(suite, kind))
-    .filter(
-      (name) => name.endsWith('.xml') && existsSync(path.join(suite, kind, name.replace(/xml$/, 'json'))),
-    )
+    .filter((name) => name.endsWith('.xml') && existsSync(path.join(suite, kind, name.replace(/xml$/, 'json'))))
     .map((name) => {
       const source = readFileSync(path.join(suite, kind, name), 'utf8');
       const expected = JSON.parse(readFileSync(path.join(suite, kind, name.replace(/xml$/, 'json')), 'utf8'));
@@ -139,14 +149,16 @@ const damaged = (damage) => well.map((each) => ({ ...each, source: damage(each.s
 const SETS = {
   'well-formed': well,
   'ill-formed as the suite has them': ours.filter(({ source }) => !isWellFormed(source)),
-  'ill-formed: the end is missing': damaged((source) => source.trimEnd().replace(/<\/[^<>]+>\s*<\/[^<>]+>$|<\/[^<>]+>$/, '')),
+  'ill-formed: the end is missing': damaged((source) =>
+    source.trimEnd().replace(/<\/[^<>]+>\s*<\/[^<>]+>$|<\/[^<>]+>$/, ''),
+  ),
   'ill-formed: a bare & and an unknown entity before the end': damaged((source) =>
     source.replace(/(<\/(?:feed|rss|rdf:RDF)>\s*)$/, '<x>salt & pepper &nosuch; </x>$1'),
   ),
   'ill-formed: an element that is never closed': damaged((source) =>
     source.replace(/(<\/(?:item|entry)>|<\/(?:feed|rss|rdf:RDF)>\s*$)/, '<x>$1'),
   ),
-}; // prettier-ignore
+};
 
 const out = [`${cases.length} fixtures, ${ours.length} of which name a field that we use`];
 for (const [set, members] of Object.entries(SETS)) {

@@ -4,8 +4,9 @@ import { openDemo } from './browser.mjs';
 
 const ITEMS = 5000;
 const AT_ONCE = 200;
-const WORDS =
-  'tide silt eelgrass quay larch oak steam bread oven chart vote ferry engine birdsong night kite'.split(' ');
+const WORDS = 'tide silt eelgrass quay larch oak steam bread oven chart vote ferry engine birdsong night kite'.split(
+  ' ',
+);
 const { page, end } = await openDemo(4973);
 const stamp = (n) => `${(Date.now() + n).toString(36).padStart(9, '0')}-0000-bench`;
 for (let from = 0; from < ITEMS; from += AT_ONCE) {
@@ -44,8 +45,7 @@ for (let from = 0; from < ITEMS; from += AT_ONCE) {
 }
 const timesOf = (list) => {
   const sorted = [...list].sort((a, b) => a - b);
-  const at = (part) =>
-    (sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? 0).toFixed(1);
+  const at = (part) => (sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? 0).toFixed(1);
   return `p50 ${at(0.5)}, p95 ${at(0.95)}, worst ${at(1)} ms`;
 };
 await page.goto('http://127.0.0.1:4973/library');
@@ -57,8 +57,7 @@ await page.waitForTimeout(8000);
 
 const frames = await page.evaluate(async () => {
   const scrolled = [...document.querySelectorAll('body *')].filter(
-    (each) =>
-      each.scrollHeight > each.clientHeight + 200 && /auto|scroll/.test(getComputedStyle(each).overflowY),
+    (each) => each.scrollHeight > each.clientHeight + 200 && /auto|scroll/.test(getComputedStyle(each).overflowY),
   );
   const list = scrolled.sort((a, b) => b.scrollHeight - a.scrollHeight)[0];
   const times = [];

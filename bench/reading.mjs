@@ -30,10 +30,20 @@ async function give(title, text) {
   const itemId = randomUUID();
   const base = () => ({ id: randomUUID(), itemId, stamp: stamp() });
   const mutations = [
-    { ...base(), type: 'save', address: `http://long.example/${itemId}`, savedAt: Date.now(), howMuch: 'selected-part' },
-    { ...base(), type: 'provide', given: { type: 'text/markdown', encoding: 'utf8', name: `${title}.md`, body: `# ${title}\n\n${text}` } },
+    {
+      ...base(),
+      type: 'save',
+      address: `http://long.example/${itemId}`,
+      savedAt: Date.now(),
+      howMuch: 'selected-part',
+    },
+    {
+      ...base(),
+      type: 'provide',
+      given: { type: 'text/markdown', encoding: 'utf8', name: `${title}.md`, body: `# ${title}\n\n${text}` },
+    },
     { ...base(), type: 'choose', set: { title, stage: 'queue', queueRank: -9 } },
-  ]; // prettier-ignore
+  ];
   await page.evaluate(
     (body) =>
       fetch('/api/sync/push', {
@@ -67,7 +77,10 @@ async function open(title) {
       // It may be set already, out of sight.
       const isShown = () => document.querySelector('.article p')?.checkVisibility() ?? false;
       let inItsFrame = false;
-      addEventListener('click', () => requestAnimationFrame(() => (inItsFrame = isShown())), { capture: true, once: true });
+      addEventListener('click', () => requestAnimationFrame(() => (inItsFrame = isShown())), {
+        capture: true,
+        once: true,
+      });
       new PerformanceObserver((list, observer) => {
         const click = list.getEntries().find(({ name }) => name === 'click');
         if (!click) return;
@@ -81,7 +94,7 @@ async function open(title) {
         wait();
       }).observe({ type: 'event', durationThreshold: 16 });
     });
-  }); // prettier-ignore
+  });
   const touch = (type, touchPoints) => throttle.send('Input.dispatchTouchEvent', { type, touchPoints });
   await touch('touchStart', [{ x: box.x + 60, y: box.y + box.height / 2 }]);
   await page.waitForTimeout(PRESS_MS);
@@ -143,7 +156,12 @@ for (let round = 0; round < 3; round++) {
   await page.getByRole('button', { name: 'Stop listening' }).click();
   await page.waitForTimeout(500);
 }
-console.log(`From “Listen” to the first sound in 20,000 words: first ${sounds[0].toFixed(0)} ms, then ${sounds.slice(1).map((each) => each.toFixed(0)).join(', ')} ms`); // prettier-ignore
+console.log(
+  `From “Listen” to the first sound in 20,000 words: first ${sounds[0].toFixed(0)} ms, then ${sounds
+    .slice(1)
+    .map((each) => each.toFixed(0))
+    .join(', ')} ms`,
+);
 await end();
 
 const speaker = new (await init()).eSpeakNGWorker();

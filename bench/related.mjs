@@ -63,8 +63,7 @@ function plainCosine() {
     const heaviest = [...vectors[own]].sort((a, b) => b[1] - a[1]).slice(0, 40);
     const scores = new Map();
     for (const [word, w] of heaviest)
-      for (const [at, theirs] of postings.get(word))
-        if (at !== own) scores.set(at, (scores.get(at) ?? 0) + w * theirs);
+      for (const [at, theirs] of postings.get(word)) if (at !== own) scores.set(at, (scores.get(at) ?? 0) + w * theirs);
     return [...scores].sort((a, b) => b[1] - a[1]).map(([at]) => entries[at].id);
   };
 }

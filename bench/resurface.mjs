@@ -114,8 +114,7 @@ function year(choose) {
   const judged = all.filter(
     (item) =>
       item.shownAgainAfter !== null ||
-      (Math.min(item.leftAfter, daysBetween(item.queuedOn, end)) >= FRESH_DAYS + CHANCE_DAYS &&
-        !item.readFresh),
+      (Math.min(item.leftAfter, daysBetween(item.queuedOn, end)) >= FRESH_DAYS + CHANCE_DAYS && !item.readFresh),
   );
   const never = judged.filter((item) => item.shownAgainAfter === null);
   const waits = judged.map((item) => item.shownAgainAfter ?? Infinity).sort((a, b) => a - b);

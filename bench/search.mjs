@@ -32,9 +32,20 @@ const factsOf = (items) =>
     items.map(({ id }) => [
       id,
       {
-        id, stage: 'kept', savedAt: NOW, minutes: 5, furthest: 0, isFinished: false, language: 'en', site: '', authors: '',
-        tags: [], noted: false, verdict: 'whole', gone: false,
-      }, // prettier-ignore
+        id,
+        stage: 'kept',
+        savedAt: NOW,
+        minutes: 5,
+        furthest: 0,
+        isFinished: false,
+        language: 'en',
+        site: '',
+        authors: '',
+        tags: [],
+        noted: false,
+        verdict: 'whole',
+        gone: false,
+      },
     ]),
   );
 
@@ -57,11 +68,7 @@ async function server(items) {
     `file:${path.join(folder, `${(databases += 1)}.db`)}`,
     path.join(import.meta.dirname, '../server/src/db/migrations'),
   );
-  const account = await accountRepository(database, () => NOW).create(
-    'bench@x.example',
-    'B',
-    'long enough words',
-  );
+  const account = await accountRepository(database, () => NOW).create('bench@x.example', 'B', 'long enough words');
   const library = libraryOf(database, account.id);
   const NEVER = '000000000-0000-0';
   for (let at = 0; at < items.length; at += 200)
@@ -71,10 +78,22 @@ async function server(items) {
         const address = `https://x.example/${itemId}`;
         const item = newItem({ type: 'save', id: itemId, itemId, address, savedAt: NOW, stamp: NEVER });
         item.capture.page = {
-          title, authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language: 'en',
-          excerpt: null, wordCount: 1000, minutes: 4, pictureCount: 0, thumbnail: null, copyId,
+          title,
+          authors: [],
+          siteName: null,
+          publishedAt: null,
+          modifiedAt: null,
+          licenceUrl: null,
+          facts: [],
+          language: 'en',
+          excerpt: null,
+          wordCount: 1000,
+          minutes: 4,
+          pictureCount: 0,
+          thumbnail: null,
+          copyId,
           cameThrough: { verdict: 'whole', signs: [] },
-        }; // prettier-ignore
+        };
         const text = { type: 'text', value: body };
         const tree = {
           type: 'root',
@@ -88,9 +107,7 @@ async function server(items) {
   return {
     async search(words) {
       const query = readQuery(words, { now: NOW, zoneMinutes: 0 });
-      return (await find(query, 'all', findable.source, await findable.facts(), NOW)).hits.map(
-        ({ id }) => id,
-      );
+      return (await find(query, 'all', findable.source, await findable.facts(), NOW)).hits.map(({ id }) => id);
     },
     close: () => database.close(),
   };
@@ -184,15 +201,12 @@ function articles(count) {
   return Array.from({ length: count }, (_, n) => {
     let body = '';
     const title = entries[(n * 7) % entries.length].title;
-    while (body.length < 6000)
-      body += `${entries[(at += 1 + Math.floor(n / 3000)) % entries.length].body}\n\n`;
+    while (body.length < 6000) body += `${entries[(at += 1 + Math.floor(n / 3000)) % entries.length].body}\n\n`;
     return { id: `item-${n}`, title, body };
   });
 }
 
-const QUERIES = nth(byHead, Math.floor(byHead.length / 200)).map(({ title }) =>
-  title.replace(/[":*-]/g, ' '),
-);
+const QUERIES = nth(byHead, Math.floor(byHead.length / 200)).map(({ title }) => title.replace(/[":*-]/g, ' '));
 const rss = () => {
   globalThis.gc?.();
   return process.memoryUsage().heapUsed / 1e6 + process.memoryUsage().arrayBuffers / 1e6;

@@ -29,6 +29,4 @@ console.log(`  Dorvel                            ${(ours / 1024).toFixed(0)} KiB
 console.log(`  empty Expo Router + NativeWind    ${(theirs / 1024).toFixed(0)} KiB`);
 console.log(`  ratio                             ${(ours / theirs).toFixed(2)}`);
 const kib = (wanted) => `${(gzipped(dist, wanted) / 1024).toFixed(0)} KiB`;
-console.log(
-  `  later: the voice ${kib(/^voice\//)}, relating ${kib(/^workers\//)}, charts ${kib(/doing-screen/)}`,
-);
+console.log(`  later: the voice ${kib(/^voice\//)}, relating ${kib(/^workers\//)}, charts ${kib(/doing-screen/)}`);

@@ -4,9 +4,7 @@ import { smallWebAddresses } from '../demo/small-web/server';
 import { SMALL_WEB_PORT } from './ports';
 
 /** Every article of the small web, as it is read. */
-export async function smallWebArticles(
-  request: APIRequestContext,
-): Promise<{ address: string; article: Article }[]> {
+export async function smallWebArticles(request: APIRequestContext): Promise<{ address: string; article: Article }[]> {
   const articles: { address: string; article: Article }[] = [];
   for (const { address } of smallWebAddresses(SMALL_WEB_PORT)) {
     // Asked of this machine by name, whether or not its resolver knows hosts below localhost.

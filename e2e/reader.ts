@@ -14,9 +14,7 @@ export async function signIn(page: Page, origin: string): Promise<void> {
 type Place = 'Now' | 'Inbox' | 'Queue' | 'Library' | 'You';
 
 export async function goTo(page: Page, place: Place): Promise<void> {
-  const link = page
-    .getByRole('navigation', { name: 'Places' })
-    .getByRole('link', { name: new RegExp(`^${place}`) });
+  const link = page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: new RegExp(`^${place}`) });
   // On a phone the bar has room for four places; the fifth is at the head of the first.
   if (place === 'You' && (await link.count()) === 0) {
     await goTo(page, 'Now');

@@ -128,12 +128,7 @@ await browser.close();
 const extension = path.join(root, 'extension/dist/granted');
 const extended = await chromium.launchPersistentContext('', {
   executablePath,
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    `--disable-extensions-except=${extension}`,
-    `--load-extension=${extension}`,
-  ],
+  args: ['--no-sandbox', '--disable-gpu', `--disable-extensions-except=${extension}`, `--load-extension=${extension}`],
   ignoreDefaultArgs: ['--disable-extensions'],
 });
 const worker = extended.serviceWorkers()[0] ?? (await extended.waitForEvent('serviceworker'));

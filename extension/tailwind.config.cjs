@@ -2,8 +2,7 @@ const path = require('node:path');
 const plugin = require('tailwindcss/plugin');
 const { day, fonts, night } = require('../app/src/ui/tokens');
 
-const properties = (theme) =>
-  Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
+const properties = (theme) => Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
 const quoted = (families) => families.map((family) => (family.includes(' ') ? `"${family}"` : family));
 
 /** The app's colours and sizes, for pages that follow the browser's theme. @type {import('tailwindcss').Config} */

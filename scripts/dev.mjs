@@ -9,12 +9,7 @@ ensureInstalled();
 ensureServerBuilt();
 const bin = (name) => path.join(root, 'node_modules/.bin', name);
 start(process.execPath, [path.join(root, 'app/scripts/build.mjs'), '--assets-only']).on('exit', () =>
-  start(
-    bin('expo'),
-    ['start', '--web', '--port', '8081'],
-    { EXPO_NO_TELEMETRY: '1' },
-    path.join(root, 'app'),
-  ),
+  start(bin('expo'), ['start', '--web', '--port', '8081'], { EXPO_NO_TELEMETRY: '1' }, path.join(root, 'app')),
 );
 startTs('demo/small-web/main.ts', { SMALL_WEB_PORT: String(smallWebPort) });
 start(bin('tsx'), ['watch', 'server/src/main.ts'], {

@@ -104,8 +104,7 @@ const PATIENCE_MS = 12_000;
 
 /** Starts a process of ours. When we are told to end, it is told so too, and we end after it. */
 export function start(command, words, env = {}, cwd = root) {
-  if (children.size === 0)
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
+  if (children.size === 0) for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
   const child = spawn(command, words, { cwd, stdio: 'inherit', env: { ...process.env, ...env } });
   children.add(child);
   child.on('exit', () => children.delete(child));

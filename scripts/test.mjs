@@ -47,10 +47,7 @@ else {
   run(path.join(root, 'node_modules/.bin/playwright'), ['test'], path.join(root, 'e2e'));
   const e2e = report('e2e.json');
   if (e2e?.stats.flaky) console.log(`${e2e.stats.flaky} passed at the second try: named above as flaky.`);
-  add(
-    (e2e?.stats.expected ?? 0) + (e2e?.stats.flaky ?? 0),
-    e2e ? e2e.stats.unexpected + e2e.errors.length : 1,
-  );
+  add((e2e?.stats.expected ?? 0) + (e2e?.stats.flaky ?? 0), e2e ? e2e.stats.unexpected + e2e.errors.length : 1);
 }
 
 console.log(`\n${total.passed} passed, ${total.failed} failed`);

@@ -4,14 +4,7 @@ import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import { type Carrier, Copy, Item, joinSpans, Setup, spanOf, tagKey } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { type ChangeMaker, changeMaker, type Mutation } from '@dorvel/core/records';
-import {
-  createClock,
-  PROTOCOL,
-  PROTOCOL_HEADER,
-  PullResponse,
-  PUSH_LIMIT,
-  PushResponse,
-} from '@dorvel/core/sync';
+import { createClock, PROTOCOL, PROTOCOL_HEADER, PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
@@ -34,8 +27,7 @@ async function call(method: string, path: string, body?: unknown): Promise<unkno
     headers: { cookie, 'content-type': 'application/json', [PROTOCOL_HEADER]: String(PROTOCOL) },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
-  if (!response.ok)
-    throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
+  if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
   cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
   return response.json();
 }
@@ -98,8 +90,7 @@ async function seed(): Promise<void> {
     const lastInAt = entry.lastInDaysAgo === undefined ? decidedAt : started - entry.lastInDaysAgo * DAY_MS;
     if (entry.read) changes.push(...(await reading(item, entry, lastInAt)));
     const decided = madeAt(decidedAt);
-    if (entry.tags)
-      changes.push(decided.tag(itemId, Object.fromEntries(entry.tags.map((tag) => [tagKey(tag), tag]))));
+    if (entry.tags) changes.push(decided.tag(itemId, Object.fromEntries(entry.tags.map((tag) => [tagKey(tag), tag]))));
     if (entry.note) changes.push(decided.note(ownNote.ofItem(itemId), { text: entry.note }));
     if (entry.marks) changes.push(...(await marking(item, entry.marks, lastInAt)));
     if (entry.cards) changes.push(...(await carding(item, entry.cards, lastInAt)));
@@ -111,9 +102,7 @@ async function seed(): Promise<void> {
         stage: entry.stage,
         ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}),
         ...(done ? { finishedAt: lastInAt } : {}),
-        ...(entry.comeBackInDays === undefined
-          ? {}
-          : { comeBackOn: dayOf(started + entry.comeBackInDays * DAY_MS) }),
+        ...(entry.comeBackInDays === undefined ? {} : { comeBackOn: dayOf(started + entry.comeBackInDays * DAY_MS) }),
       }),
     );
   }
@@ -143,9 +132,8 @@ async function turn(entry: SeedEntry, itemId: string): Promise<void> {
       const { port, host, pathname } = address;
       const headers = { host };
       http
-        .request(
-          { hostname: '127.0.0.1', port, path: `${pathname}/next`, method: 'POST', headers },
-          (answer) => answer.resume().on('end', resolve),
+        .request({ hostname: '127.0.0.1', port, path: `${pathname}/next`, method: 'POST', headers }, (answer) =>
+          answer.resume().on('end', resolve),
         )
         .on('error', reject)
         .end();
@@ -162,11 +150,7 @@ function dayOf(instant: number): string {
 }
 
 /** What a device records of a reading: how far, what of it by ear, and the sittings that it took. */
-async function reading(
-  item: Item,
-  { read = 0, heard = [] }: SeedEntry,
-  lastInAt: number,
-): Promise<Mutation[]> {
+async function reading(item: Item, { read = 0, heard = [] }: SeedEntry, lastInAt: number): Promise<Mutation[]> {
   const { page } = item.capture;
   if (!page) throw new Error(`${item.address} has no text to read`);
   const copy = Copy.parse(await call('GET', `/copies/${page.copyId}`));
@@ -203,11 +187,7 @@ async function reading(
 }
 
 /** What she marked, as a device records it. @throws when the text does not have the words */
-async function marking(
-  item: Item,
-  marks: NonNullable<SeedEntry['marks']>,
-  markedAt: number,
-): Promise<Mutation[]> {
+async function marking(item: Item, marks: NonNullable<SeedEntry['marks']>, markedAt: number): Promise<Mutation[]> {
   const copyId = item.capture.page?.copyId ?? '';
   const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
   const make = madeAt(markedAt);
@@ -221,11 +201,7 @@ async function marking(
 }
 
 /** The cards that she made, as a device records them. */
-async function carding(
-  item: Item,
-  cards: NonNullable<SeedEntry['cards']>,
-  cardedAt: number,
-): Promise<Mutation[]> {
+async function carding(item: Item, cards: NonNullable<SeedEntry['cards']>, cardedAt: number): Promise<Mutation[]> {
   const copyId = item.capture.page?.copyId ?? '';
   const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
   const make = madeAt(cardedAt);

@@ -38,10 +38,7 @@ const FIGURES: Record<string, (random: () => number) => string> = {
       })
       .join('') +
     range(30)
-      .map(
-        () =>
-          `<circle cx="${r() * W}" cy="${100 + r() * 500}" r="${3 + r() * 8}" fill="#dfeaea" opacity=".7"/>`,
-      )
+      .map(() => `<circle cx="${r() * W}" cy="${100 + r() * 500}" r="${3 + r() * 8}" fill="#dfeaea" opacity=".7"/>`)
       .join(''),
   contour: (r) =>
     `<rect width="${W}" height="${H}" fill="#dfe7e3"/>` +
@@ -52,10 +49,7 @@ const FIGURES: Record<string, (random: () => number) => string> = {
           const wobble = 1 + 0.18 * Math.sin(a * 3 + i / 3) + 0.08 * Math.sin(a * 7 + 1);
           return [820 + Math.cos(a) * (90 + i * 85) * wobble, 520 + Math.sin(a) * (50 + i * 55) * wobble];
         });
-        return path(
-          ring,
-          `fill="${i === 0 ? DEEP : 'none'}" stroke="${DEEP}" stroke-width="${i % 3 === 0 ? 6 : 3}"`,
-        );
+        return path(ring, `fill="${i === 0 ? DEEP : 'none'}" stroke="${DEEP}" stroke-width="${i % 3 === 0 ? 6 : 3}"`);
       })
       .join('') +
     range(22)
@@ -69,8 +63,7 @@ const FIGURES: Record<string, (random: () => number) => string> = {
     range(80)
       .flatMap((x) =>
         range(40).map((y) => {
-          const loud =
-            x < 44 ? Math.exp(-Math.abs(y - 12) / 9) * (0.4 + r() * 0.6) : Math.exp(-y / 3) * r() * 0.5;
+          const loud = x < 44 ? Math.exp(-Math.abs(y - 12) / 9) * (0.4 + r() * 0.6) : Math.exp(-y / 3) * r() * 0.5;
           return `<rect x="${x * 20}" y="${960 - y * 24}" width="19" height="23" fill="rgb(${Math.round(60 + 190 * loud)},${Math.round(40 + 150 * loud)},${Math.round(80 + 40 * loud)})"/>`;
         }),
       )
@@ -80,8 +73,7 @@ const FIGURES: Record<string, (random: () => number) => string> = {
     `<path d="M300 220C330 620 560 840 800 860C1040 840 1270 620 1300 220" fill="#c79a63" stroke="${INK}" stroke-width="10"/><path d="M350 230C380 590 590 790 800 810C1010 790 1220 590 1250 230" fill="${PAPER}" stroke="${INK}" stroke-width="5"/>` +
     range(7)
       .map(
-        (i) =>
-          `<path d="M${322 + i * 62} ${330 + i * 76}l44 -22M${1278 - i * 62} ${330 + i * 76}l-44 -22" ${line}/>`,
+        (i) => `<path d="M${322 + i * 62} ${330 + i * 76}l44 -22M${1278 - i * 62} ${330 + i * 76}l-44 -22" ${line}/>`,
       )
       .join('') +
     `<rect x="770" y="810" width="60" height="130" fill="${WARM}" stroke="${INK}" stroke-width="6"/><path d="M120 560H1480" stroke="${DEEP}" stroke-width="5" stroke-dasharray="18 14"/>`,
@@ -181,10 +173,7 @@ const FIGURES: Record<string, (random: () => number) => string> = {
         path(
           range(561).map((i) => [
             100 + i * 2.5,
-            500 +
-              shift -
-              Math.sin(i / 10.3) * (170 + 110 * Math.cos(i / 89)) -
-              (k ? Math.sin(i / 21) * 12 : 0),
+            500 + shift - Math.sin(i / 10.3) * (170 + 110 * Math.cos(i / 89)) - (k ? Math.sin(i / 21) * 12 : 0),
           ]),
           `fill="none" stroke="${k ? WARM : DEEP}" stroke-width="${k ? 4 : 7}"`,
         ),
@@ -229,8 +218,7 @@ const FIGURES: Record<string, (random: () => number) => string> = {
           `<rect x="${k * 400}" width="396" height="${H}" fill="rgb(${[88, 34, 40, 16][k]},${[74, 34, 38, 18][k]},${[60, 52, 52, 34][k]})"/>` +
           range([40, 170, 140, 300][k] ?? 0)
             .map(
-              () =>
-                `<circle cx="${k * 400 + r() * 390}" cy="${r() * H}" r="${0.8 + r() * r() * 5}" fill="#f4efe0"/>`,
+              () => `<circle cx="${k * 400 + r() * 390}" cy="${r() * H}" r="${0.8 + r() * r() * 5}" fill="#f4efe0"/>`,
             )
             .join(''),
       )

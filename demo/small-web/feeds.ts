@@ -97,9 +97,7 @@ export function feedOf(publication: Publication): PublishedFeed | undefined {
 /** What a front page says of its feed, in its head. */
 export function feedLink(publication: Publication): string {
   const feed = feedOf(publication);
-  return feed
-    ? `<link rel="alternate" type="${feed.type}" title="${publication.name}" href="${feed.path}">`
-    : '';
+  return feed ? `<link rel="alternate" type="${feed.type}" title="${publication.name}" href="${feed.path}">` : '';
 }
 
 function firstLine({ markdown }: WebArticle): string {

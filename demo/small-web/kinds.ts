@@ -1,16 +1,6 @@
 import { marked } from 'marked';
 import type { WebArticle } from './articles';
-import {
-  body,
-  definitions,
-  escape,
-  iso,
-  jsonLd,
-  links,
-  pagesOf,
-  type Publication,
-  spelled,
-} from './page-parts';
+import { body, definitions, escape, iso, jsonLd, links, pagesOf, type Publication, spelled } from './page-parts';
 
 const picture = (article: WebArticle) =>
   article.picture
@@ -89,8 +79,7 @@ export const KINDS: Publication[] = [
       const links2 = pages
         .map((_, index) => `<a href="${index === 0 ? at : `${at}/${index + 1}`}">${index + 1}</a>`)
         .join(' ');
-      const next =
-        page < pages.length ? `<a class="next" rel="next" href="${at}/${page + 1}">Next page</a>` : '';
+      const next = page < pages.length ? `<a class="next" rel="next" href="${at}/${page + 1}">Next page</a>` : '';
       return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(article.title)}${page > 1 ? ` (page ${page})` : ''} | Fathom</title>
 <meta property="og:title" content="${escape(article.title)}"><meta property="og:site_name" content="Fathom"><link rel="canonical" href="${at}"><link rel="license" href="https://licence.example/by/4.0/">
 ${jsonLd({ '@context': 'https://schema.org', '@type': 'Article', headline: article.title, author: article.author.split(' and ').map((name) => ({ '@type': 'Person', name })), datePublished: iso(article), dateModified: iso(article), wordCount: article.markdown.split(/\s+/).length, publisher: { '@type': 'Organization', name: 'Fathom' } })}</head><body>

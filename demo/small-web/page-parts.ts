@@ -15,8 +15,7 @@ export interface Publication {
   page(article: WebArticle, more: WebArticle[], page: number): string;
 }
 
-export const escape = (text: string) =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
+export const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 export const body = (article: WebArticle) => marked.parse(article.markdown, { async: false, gfm: true });
 export const iso = (article: WebArticle) => article.publishedAt.toISOString();
 export const spelled = (article: WebArticle) =>

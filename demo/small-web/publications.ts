@@ -1,16 +1,6 @@
 import { marked } from 'marked';
 import { KINDS } from './kinds';
-import {
-  after,
-  body,
-  definitions,
-  escape,
-  iso,
-  jsonLd,
-  links,
-  type Publication,
-  spelled,
-} from './page-parts';
+import { after, body, definitions, escape, iso, jsonLd, links, type Publication, spelled } from './page-parts';
 
 export const PUBLICATIONS: Publication[] = [
   {

@@ -85,9 +85,7 @@ export function roughRoutes(): Router {
   router.get('/hangs', () => undefined);
   router.get('/circle', (_request, response) => response.redirect('/circle-2'));
   router.get('/circle-2', (_request, response) => response.redirect('/circle'));
-  router.get('/endless/:n', (request, response) =>
-    response.redirect(`/endless/${Number(request.params.n) + 1}`),
-  );
+  router.get('/endless/:n', (request, response) => response.redirect(`/endless/${Number(request.params.n) + 1}`));
   router.get('/inside', (_request, response) => response.redirect('http://127.0.0.1:9/'));
   router.get('/huge', (_request, response) => {
     response.type('html');
@@ -140,8 +138,7 @@ export function roughRoutes(): Router {
     send(response, timetable(request.params.name, true));
   });
   router.get('/members/:name', (request, response) => {
-    if (/\bmember=yes\b/.test(request.get('cookie') ?? ''))
-      send(response, timetable(request.params.name, true));
+    if (/\bmember=yes\b/.test(request.get('cookie') ?? '')) send(response, timetable(request.params.name, true));
     else
       send(
         response,

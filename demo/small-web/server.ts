@@ -46,9 +46,7 @@ export function createSmallWeb(mailPort: number): Express {
       // Express makes an ETag of it, and answers 304 to who has it.
       response.type(feed?.type ?? '').send(feed?.write(publication, latest, siteOf(request)));
     } else if (request.path === '/') {
-      const list = own
-        .map((each) => `<li><a href="${publication.path(each.slug)}">${each.title}</a></li>`)
-        .join('');
+      const list = own.map((each) => `<li><a href="${publication.path(each.slug)}">${each.title}</a></li>`).join('');
       response
         .type('html')
         .send(
@@ -58,14 +56,10 @@ export function createSmallWeb(mailPort: number): Express {
   });
 
   const postOffice = postOfficeRoutes(mailPort);
-  app.use((request, response, next) =>
-    hostOf(request) === 'post' ? postOffice(request, response, next) : next(),
-  );
+  app.use((request, response, next) => (hostOf(request) === 'post' ? postOffice(request, response, next) : next()));
 
   const rough = roughRoutes();
-  app.use((request, response, next) =>
-    hostOf(request) === 'rough' ? rough(request, response, next) : next(),
-  );
+  app.use((request, response, next) => (hostOf(request) === 'rough' ? rough(request, response, next) : next()));
 
   app.get('/minutes/:meeting', (request, response, next) => {
     if (hostOf(request) !== 'parish') {
@@ -80,10 +74,7 @@ export function createSmallWeb(mailPort: number): Express {
   });
 
   app.use((_request, response) => {
-    response
-      .status(404)
-      .type('html')
-      .send('<!doctype html><title>Not found</title><h1>There is nothing here.</h1>');
+    response.status(404).type('html').send('<!doctype html><title>Not found</title><h1>There is nothing here.</h1>');
   });
   return app;
 }

@@ -54,10 +54,7 @@ export async function extendedBrowser(): Promise<ExtendedBrowser> {
       const click = { menuItemId: line, pageUrl: tab.url(), editable: false, ...over };
       await worker.evaluate(
         ([info, where]) =>
-          (chrome.contextMenus.onClicked as unknown as { dispatch(...words: unknown[]): void }).dispatch(
-            info,
-            where,
-          ),
+          (chrome.contextMenus.onClicked as unknown as { dispatch(...words: unknown[]): void }).dispatch(info, where),
         [click, await tabOf(tab)] as const,
       );
     },

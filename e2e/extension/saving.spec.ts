@@ -43,9 +43,7 @@ test('one press saves the page as it is seen, and what is changed about it in th
   });
 
   await test.step('behind a sign-in, and again', async () => {
-    await browser.context.addCookies([
-      { name: 'member', value: 'yes', domain: 'rough.localhost', path: '/' },
-    ]);
+    await browser.context.addCookies([{ name: 'member', value: 'yes', domain: 'rough.localhost', path: '/' }]);
     const tab = await tabAt(webPage('rough', '/members/extension-pages'));
     const panel = await browser.press(tab);
     await expect(panel.getByText(/^Came through whole/)).toBeVisible();
@@ -128,9 +126,7 @@ test('links, pictures, selections and all tabs of a window are saved from the br
   await test.step('a part of what is on screen, cut out', async () => {
     await tab.bringToFront();
     await browser.choose('cut', tab);
-    await expect
-      .poll(() => tab.evaluate(() => document.documentElement.lastElementChild?.tagName))
-      .toBe('DIV');
+    await expect.poll(() => tab.evaluate(() => document.documentElement.lastElementChild?.tagName)).toBe('DIV');
     await tab.mouse.move(40, 60);
     await tab.mouse.down();
     await tab.mouse.move(340, 210, { steps: 5 });
@@ -248,10 +244,7 @@ test('what is marked on a page stands in the saved copy, and is shown on the pag
   const tab = await tabAt(address);
   const words = 'If the flag on the pier is down the boat does not go.';
   const shown = (page: Page, kind: string) =>
-    page.evaluate(
-      (name) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString()),
-      kind,
-    );
+    page.evaluate((name) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString()), kind);
 
   await test.step('on a page that is not in the library yet', async () => {
     await tab.evaluate((sought) => {
@@ -283,9 +276,7 @@ test('what is marked on a page stands in the saved copy, and is shown on the pag
     await options.getByRole('button', { name: 'Show them on pages' }).click();
     await expect(options.getByRole('button', { name: 'Do not show them' })).toBeVisible();
     await expect
-      .poll(() =>
-        browser.worker.evaluate(async () => (await chrome.scripting.getRegisteredContentScripts()).length),
-      )
+      .poll(() => browser.worker.evaluate(async () => (await chrome.scripting.getRegisteredContentScripts()).length))
       .toBe(1);
     const again = await tabAt(address);
     await expect.poll(() => shown(again, 'dorvel-doubt')).toEqual([words]);

@@ -1,13 +1,6 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import {
-  type Change,
-  createRegistry,
-  type Kind,
-  type Mutation,
-  REGISTRY,
-  type Stored,
-} from '@dorvel/core/records';
+import { type Change, createRegistry, type Kind, type Mutation, REGISTRY, type Stored } from '@dorvel/core/records';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { DeviceStore } from '../../app/src/device/store/store';

@@ -24,9 +24,7 @@ function device(name: string, aheadMs = 0) {
     },
     async write(itemId: string, text: string) {
       const known = await store.notes.get(itemId);
-      await store.commit(
-        known ? make.changeNote(known, { text }) : make.note(ownNote.ofItem(itemId), { text }),
-      );
+      await store.commit(known ? make.changeNote(known, { text }) : make.note(ownNote.ofItem(itemId), { text }));
     },
   };
 }

@@ -16,11 +16,7 @@ export async function openHouse(registry: Registry = REGISTRY) {
     `file:${path.join(folder, 'test.db')}`,
     path.join(__dirname, '../../server/src/db/migrations'),
   );
-  const account = await accountRepository(database, Date.now).create(
-    'a@example.org',
-    'A',
-    'a long enough passphrase',
-  );
+  const account = await accountRepository(database, Date.now).create('a@example.org', 'A', 'a long enough passphrase');
   const library = libraryOf(database, account!.id, registry);
   const clock = createClock('house', Date.now);
   return {
@@ -34,8 +30,7 @@ export async function openHouse(registry: Registry = REGISTRY) {
       await store.outbox.bulkDelete(unsent.map(({ place }) => place!));
       const { results } = PushResponse.parse({ ...taken, now: Date.now(), epoch: 'one' });
       for (const [n, result] of results.entries())
-        if (result.outcome === 'applied' && result.stamp)
-          await store.restamp(unsent[n]!.mutation, result.stamp);
+        if (result.outcome === 'applied' && result.stamp) await store.restamp(unsent[n]!.mutation, result.stamp);
       return results.map(({ outcome }) => outcome);
     },
     async pull(store: DeviceStore): Promise<void> {

@@ -45,8 +45,7 @@ test('an empty library gets its first account on the screen, takes no second, an
     const tries: number[] = [];
     for (let n = 0; n < 12; n++)
       tries.push(
-        (await new Client(server.origin).call('POST', '/session', { ...READER, passphrase: 'a wrong guess' }))
-          .status,
+        (await new Client(server.origin).call('POST', '/session', { ...READER, passphrase: 'a wrong guess' })).status,
       );
     expect(tries.slice(0, 8)).toEqual(Array(8).fill(401));
     expect(tries.at(-1)).toBe(429);

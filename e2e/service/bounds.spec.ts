@@ -17,23 +17,40 @@ import { type OwnServer, ownServer } from './own-server';
 const clock = createClock('bounds', Date.now);
 const base = (itemId = uuidv7()) => ({ id: uuidv7(), itemId, stamp: clock.next() });
 const long = (letter: string, length: number) => letter.repeat(length);
-const page = (head: string, title = 'A page') => `<html lang="en"><head><title>${title}</title>${head}</head><body><article><h1>${title}</h1>${'<p>It says at some length what there is to be said of ropes and lanterns, and says it again.</p>'.repeat(12)}</article></body></html>`; // prettier-ignore
-const jsonLd = (data: object) => `<script type="application/ld+json">${JSON.stringify({ '@context': 'https://schema.org', '@type': 'Article', ...data })}</script>`; // prettier-ignore
+const page = (head: string, title = 'A page') =>
+  `<html lang="en"><head><title>${title}</title>${head}</head><body><article><h1>${title}</h1>${'<p>It says at some length what there is to be said of ropes and lanterns, and says it again.</p>'.repeat(12)}</article></body></html>`;
+const jsonLd = (data: object) =>
+  `<script type="application/ld+json">${JSON.stringify({ '@context': 'https://schema.org', '@type': 'Article', ...data })}</script>`;
 
 /** Pages, each of which says something of itself that no record of ours has room for. */
 const PAGES: Readonly<Record<string, string>> = {
   'a title of 5,000 letters': page('', long('t', 5000)),
   'an author of 900 letters': page(jsonLd({ headline: 'H', author: { '@type': 'Person', name: long('n', 900) } })),
-  'ninety authors': page(jsonLd({ headline: 'H', author: Array.from({ length: 90 }, (_, n) => ({ '@type': 'Person', name: `Author ${n}` })) })),
+  'ninety authors': page(
+    jsonLd({
+      headline: 'H',
+      author: Array.from({ length: 90 }, (_, n) => ({ '@type': 'Person', name: `Author ${n}` })),
+    }),
+  ),
   'a licence at an address of 4,000': page(`<link rel="license" href="https://x.example/${long('l', 4000)}">`),
-  'a canonical address of 100,000': page(`<link rel="canonical" href="http://odd.localhost:${BOUNDS_SITE_PORT}/${long('c', 100_000)}">`),
+  'a canonical address of 100,000': page(
+    `<link rel="canonical" href="http://odd.localhost:${BOUNDS_SITE_PORT}/${long('c', 100_000)}">`,
+  ),
   'a site name of 2,000': page(`<meta property="og:site_name" content="${long('s', 2000)}">`),
   'a language that is a novel': `<html lang="${long('x', 300)}"><title>L</title><article>${'<p>Some words about the sea and what is in it.</p>'.repeat(20)}</article>`,
   'a date of 400 letters': page(jsonLd({ headline: 'H', datePublished: `2026-11-01T10:00:00${long('0', 400)}` })),
-  'halves of characters': page(jsonLd({ headline: '\ud800 half \udc00', author: { '@type': 'Person', name: '\ud83d' } })),
-  'NULs': page(jsonLd({ headline: 'NUL \u0000 in it' })),
-  'facts out of all bounds': page(jsonLd({ '@type': 'Product', name: long('p', 900), offers: { '@type': 'Offer', price: 1e308, priceCurrency: long('E', 60) } })),
-}; // prettier-ignore
+  'halves of characters': page(
+    jsonLd({ headline: '\ud800 half \udc00', author: { '@type': 'Person', name: '\ud83d' } }),
+  ),
+  NULs: page(jsonLd({ headline: 'NUL \u0000 in it' })),
+  'facts out of all bounds': page(
+    jsonLd({
+      '@type': 'Product',
+      name: long('p', 900),
+      offers: { '@type': 'Offer', price: 1e308, priceCurrency: long('E', 60) },
+    }),
+  ),
+};
 const names = Object.keys(PAGES);
 
 let site: http.Server;
@@ -69,8 +86,13 @@ async function wholeLibrary(): Promise<Item[]> {
   const fresh = await new Client(server.origin).signIn();
   const items = await fresh.items();
   const found = await fresh.call('POST', '/find', {
-    written: 'ropes', scope: 'all', typing: false, zoneMinutes: 0, from: 0, passages: 5,
-  }); // prettier-ignore
+    written: 'ropes',
+    scope: 'all',
+    typing: false,
+    zoneMinutes: 0,
+    from: 0,
+    passages: 5,
+  });
   expect(found.status).toBe(200);
   return items;
 }
@@ -114,10 +136,12 @@ test('nor does a book with eighty authors, a PDF whose author has 900 letters, o
     zipSync({
       mimetype: [strToU8('application/epub+zip'), { level: 0 }],
       'META-INF/container.xml': strToU8('<container><rootfiles><rootfile full-path="b.opf"/></rootfiles></container>'),
-      'b.opf': strToU8(`<package><metadata xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>${'B'.repeat(2000)}</dc:title>${creators}</metadata><manifest><item id="c" href="c.xhtml" media-type="application/xhtml+xml"/></manifest><spine><itemref idref="c"/></spine></package>`),
+      'b.opf': strToU8(
+        `<package><metadata xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>${'B'.repeat(2000)}</dc:title>${creators}</metadata><manifest><item id="c" href="c.xhtml" media-type="application/xhtml+xml"/></manifest><spine><itemref idref="c"/></spine></package>`,
+      ),
       'c.xhtml': strToU8(`<html><body>${'<p>A chapter about ropes and lanterns.</p>'.repeat(20)}</body></html>`),
     }),
-  ); // prettier-ignore
+  );
   const read = await given('application/epub+zip', book);
   expect(read.capture.page?.authors).toHaveLength(40);
   expect(read.capture.page?.title).toHaveLength(1000);
@@ -128,8 +152,10 @@ test('nor does a book with eighty authors, a PDF whose author has 900 letters, o
   expect(markdown.capture.page?.title).toHaveLength(1000);
   const letter = await given(
     'message/rfc822',
-    Buffer.from(`From: a@b.example\r\nTo: c@d.example\r\nSubject: ${'S'.repeat(1100)}\r\nMIME-Version: 1.0\r\n\r\nRopes.`),
-  ); // prettier-ignore
+    Buffer.from(
+      `From: a@b.example\r\nTo: c@d.example\r\nSubject: ${'S'.repeat(1100)}\r\nMIME-Version: 1.0\r\n\r\nRopes.`,
+    ),
+  );
   expect(letter.capture.page?.title).toHaveLength(1000);
   expect((await wholeLibrary()).length).toBeGreaterThan(names.length);
 });
@@ -156,13 +182,7 @@ test('a change that does not fit is refused by itself, and what comes with it an
     { ...base(), type: 'save', address: at('/page?n=98'), savedAt: Number.MAX_SAFE_INTEGER },
     { ...base(itemId), type: 'tag', set: { last: 'last' } },
   );
-  expect(results.map(({ outcome }) => outcome)).toEqual([
-    'applied',
-    'refused',
-    'applied',
-    'refused',
-    'applied',
-  ]);
+  expect(results.map(({ outcome }) => outcome)).toEqual(['applied', 'refused', 'applied', 'refused', 'applied']);
   expect(results[1]).toMatchObject({ detail: expect.stringContaining('at most 200 tags') });
   const item = (await wholeLibrary()).find(({ id }) => id === itemId)!;
   expect(Object.keys(item.tags)).toHaveLength(151);

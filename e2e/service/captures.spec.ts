@@ -19,11 +19,7 @@ for (const [name, address, says] of [
   ['is empty', page('rough', '/empty'), /empty.*address is kept/],
   ['is not text', page('rough', '/not-text'), /not text.*address is kept/],
   ['is in a private network', 'http://127.0.0.1:22/', /private network.*address is kept/],
-  [
-    'is the cloud’s metadata service',
-    'http://169.254.169.254/latest/meta-data',
-    /private network.*address is kept/,
-  ],
+  ['is the cloud’s metadata service', 'http://169.254.169.254/latest/meta-data', /private network.*address is kept/],
   ['is local under another spelling', 'http://2130706433/', /private network.*address is kept/],
   [
     'has a name that does not resolve',

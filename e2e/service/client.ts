@@ -1,13 +1,6 @@
 import type { Item } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
-import {
-  createClock,
-  PROTOCOL,
-  PROTOCOL_HEADER,
-  PullResponse,
-  PushResponse,
-  type PushResult,
-} from '@dorvel/core/sync';
+import { createClock, PROTOCOL, PROTOCOL_HEADER, PullResponse, PushResponse, type PushResult } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
 
 /** A device without a screen, for trying the server by itself. */
@@ -20,12 +13,7 @@ export class Client {
     public cookie = '',
   ) {}
 
-  async call(
-    method: string,
-    path: string,
-    body?: unknown,
-    headers: Record<string, string> = {},
-  ): Promise<Response> {
+  async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
     const response = await fetch(`${this.origin}/api${path}`, {
       method,
       headers: {

@@ -21,11 +21,10 @@ test('npm run -s extract prints one JSON line a page, and goes on after a page t
         .map((file) => JSON.stringify({ file, url: 'https://example.org/x/' }))
         .join('\n'),
     );
-    const { stdout } = spawnSync(
-      'npm',
-      ['run', '-s', 'extract', '--', '--list', path.join(folder, 'pages.jsonl')],
-      { cwd: root, encoding: 'utf8' },
-    );
+    const { stdout } = spawnSync('npm', ['run', '-s', 'extract', '--', '--list', path.join(folder, 'pages.jsonl')], {
+      cwd: root,
+      encoding: 'utf8',
+    });
     const lines = stdout
       .trim()
       .split('\n')

@@ -19,9 +19,7 @@ function insideLinks(node: Element): string[] {
   );
 }
 
-test('from eyes to ears and back is off by one sentence at most, everywhere in every article', async ({
-  request,
-}) => {
+test('from eyes to ears and back is off by one sentence at most, everywhere in every article', async ({ request }) => {
   const articles = await smallWebArticles(request);
   expect(articles.length).toBeGreaterThan(30);
   for (const { address, article } of articles) {
@@ -30,9 +28,7 @@ test('from eyes to ears and back is off by one sentence at most, everywhere in e
     const { text, blocks } = plainText(tree);
     const words = wordStarts(text, language);
     // Every word is in exactly one utterance: nothing is skipped, nothing said twice. Only the marks of notes stand between.
-    const silent = words.filter(
-      (at) => spoken.filter(({ start, end }) => start <= at && at < end).length !== 1,
-    );
+    const silent = words.filter((at) => spoken.filter(({ start, end }) => start <= at && at < end).length !== 1);
     const marks = blocks.flatMap((block) => insideLinks(block.element));
     const unsaid = silent.map((at) => /^\S+/.exec(text.slice(at))?.[0] ?? '');
     expect(

@@ -22,14 +22,10 @@ interface Extracted {
 function extract(name: string, content: string | Buffer): Extracted {
   const file = path.join(folder, name);
   writeFileSync(file, content);
-  const { stdout } = spawnSync(
-    'npm',
-    ['run', '-s', 'extract', '--', '--url', `https://shelf.example/${name}`, file],
-    {
-      cwd: root,
-      encoding: 'utf8',
-    },
-  );
+  const { stdout } = spawnSync('npm', ['run', '-s', 'extract', '--', '--url', `https://shelf.example/${name}`, file], {
+    cwd: root,
+    encoding: 'utf8',
+  });
   return JSON.parse(stdout) as Extracted;
 }
 
@@ -56,8 +52,7 @@ test('a PDF as the browser prints it, in two columns with running heads, comes o
     format: 'A4',
     displayHeaderFooter: true,
     headerTemplate: '<span style="font-size:8px;margin-left:40px">Skerrow boat papers, volume 3</span>',
-    footerTemplate:
-      '<span style="font-size:8px;margin-left:260px">Page <span class="pageNumber"></span></span>',
+    footerTemplate: '<span style="font-size:8px;margin-left:260px">Page <span class="pageNumber"></span></span>',
     margin: { top: '70px', bottom: '70px', left: '50px', right: '50px' },
   });
   const { title, text, html, cameThrough } = extract('tern.pdf', pdf);

@@ -31,14 +31,23 @@ test.afterEach(async () => {
 const data = () => server.env.DORVEL_DATA ?? '';
 const database = () => path.join(data(), 'dorvel.db');
 const command = (...words: string[]) => {
-  const { status, stdout, stderr } = spawnSync('npm', ['run', '--silent', ...words], { cwd: root, env: server.env, encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync('npm', ['run', '--silent', ...words], {
+    cwd: root,
+    env: server.env,
+    encoding: 'utf8',
+  });
   return { status, says: stdout + stderr };
-}; // prettier-ignore
+};
 /** Starts the server where it is not expected to stay. */
 const started = () => {
-  const { status, stderr } = spawnSync(process.execPath, SERVER_WORDS, { cwd: root, env: server.env, encoding: 'utf8', timeout: 60_000 });
+  const { status, stderr } = spawnSync(process.execPath, SERVER_WORDS, {
+    cwd: root,
+    env: server.env,
+    encoding: 'utf8',
+    timeout: 60_000,
+  });
   return { status, says: stderr };
-}; // prettier-ignore
+};
 /** A library with one article and its pictures. */
 async function withArticle(): Promise<Client> {
   await server.start();
@@ -66,23 +75,33 @@ test('a database that is missing, empty or cut off beside its pictures is not be
   expect(command('doctor')).toMatchObject({ status: 1, says: expect.stringContaining('cut off') });
 
   truncateSync(database(), 0);
-  expect(started()).toMatchObject({ status: 1, says: expect.stringMatching(/missing or empty.*\n.*npm run restore/) });
+  expect(started()).toMatchObject({
+    status: 1,
+    says: expect.stringMatching(/missing or empty.*\n.*npm run restore/),
+  });
   rmSync(database());
   expect(started()).toMatchObject({ status: 1, says: expect.stringMatching(/missing or empty/) });
   expect(command('doctor')).toMatchObject({ status: 1, says: expect.stringContaining('missing or empty') });
   writeFileSync(database(), 'no database at all, but some letters');
   expect(started()).toMatchObject({ status: 1, says: expect.stringMatching(/not a database/) });
-}); // prettier-ignore
+});
 
 test('a backup brings back what was, and devices learn of it and tell what they know', async () => {
   const client = await withArticle();
-  expect(command('backup', '--', folder)).toMatchObject({ status: 0, says: expect.stringContaining('The library is in') });
-  const pull = async (after: number) => PullResponse.parse(await (await client.call('GET', `/sync/pull?after=${after}`)).json());
+  expect(command('backup', '--', folder)).toMatchObject({
+    status: 0,
+    says: expect.stringContaining('The library is in'),
+  });
+  const pull = async (after: number) =>
+    PullResponse.parse(await (await client.call('GET', `/sync/pull?after=${after}`)).json());
   const before = await pull(0);
   // After the backup: what the restored server will know nothing of.
   const later = await client.settled(await client.save(page('tidewater', '/issue/forty-one-crossings')));
   const { cursor } = await pull(0);
-  expect(command('restore', '--', folder)).toMatchObject({ status: 1, says: expect.stringContaining('is running') });
+  expect(command('restore', '--', folder)).toMatchObject({
+    status: 1,
+    says: expect.stringContaining('is running'),
+  });
   await server.end('SIGTERM');
   const restored = command('restore', '--', folder);
   expect(restored).toMatchObject({ status: 0, says: expect.stringContaining('as it was on') });
@@ -98,13 +117,19 @@ test('a backup brings back what was, and devices learn of it and tell what they 
   const anew = await pull(0);
   expect(anew.records.items.map(({ id }) => id)).toEqual(before.records.items.map(({ id }) => id));
   // What changes from now on is newer than anything that a device has seen.
-  await client.push({ id: uuidv7(), stamp: clock.next(), type: 'choose', itemId: anew.records.items[0]!.id, set: { stage: 'kept' } });
+  await client.push({
+    id: uuidv7(),
+    stamp: clock.next(),
+    type: 'choose',
+    itemId: anew.records.items[0]!.id,
+    set: { stage: 'kept' },
+  });
   expect((await pull(cursor)).records.items).toHaveLength(1);
   expect((await client.items()).map(({ id }) => id)).not.toContain(later.id);
   // A half backup is none.
   rmSync(path.join(folder, 'backup.json'));
   expect(command('restore', '--', folder).says).toContain('no whole backup');
-}); // prettier-ignore
+});
 
 test('bad records of before shut nobody out; the doctor finds and mends them', async () => {
   const client = await withArticle();
@@ -114,11 +139,21 @@ test('bad records of before shut nobody out; the doctor finds and mends them', a
   const { rows } = await sqlite.execute('select account_id, sequence, record from items');
   const record = JSON.parse(rows[0]!.record as string) as { id: string; capture: { page: object } };
   const put = (id: string, value: unknown) =>
-    sqlite.execute({ sql: 'insert into items (account_id, id, sequence, address_key, record) values (?, ?, 2, ?, ?)', args: [rows[0]!.account_id!, id, `https://x.example/${id}`, JSON.stringify(value)] });
+    sqlite.execute({
+      sql: 'insert into items (account_id, id, sequence, address_key, record) values (?, ?, 2, ?, ?)',
+      args: [rows[0]!.account_id!, id, `https://x.example/${id}`, JSON.stringify(value)],
+    });
   const [long, unread] = [uuidv7(), uuidv7()];
-  await put(long, { ...record, id: long, capture: { ...record.capture, page: { ...record.capture.page, title: 'x'.repeat(1100) } } });
+  await put(long, {
+    ...record,
+    id: long,
+    capture: { ...record.capture, page: { ...record.capture.page, title: 'x'.repeat(1100) } },
+  });
   await put(unread, { id: unread, address: 'https://x.example/kept', choices: 'nonsense' });
-  await sqlite.execute({ sql: 'insert into records (account_id, kind, id, sequence, record) values (?, ?, ?, 2, ?)', args: [rows[0]!.account_id!, 'highlight', uuidv7(), '{"id":5}'] });
+  await sqlite.execute({
+    sql: 'insert into records (account_id, kind, id, sequence, record) values (?, ?, ?, 2, ?)',
+    args: [rows[0]!.account_id!, 'highlight', uuidv7(), '{"id":5}'],
+  });
   sqlite.close();
 
   await server.start();
@@ -127,7 +162,10 @@ test('bad records of before shut nobody out; the doctor finds and mends them', a
   expect([...items.keys()].sort()).toEqual([good!.id, long, unread].sort());
   expect(items.get(long)?.capture.page?.title).toHaveLength(1000);
   // Of what cannot be read the address is kept, and the item says so.
-  expect(items.get(unread)).toMatchObject({ address: 'https://x.example/kept', capture: { state: 'failed', outcome: { code: 'unreadable' } } });
+  expect(items.get(unread)).toMatchObject({
+    address: 'https://x.example/kept',
+    capture: { state: 'failed', outcome: { code: 'unreadable' } },
+  });
   await server.end('SIGTERM');
   const found = command('doctor');
   expect(found.status).toBe(1);
@@ -137,7 +175,7 @@ test('bad records of before shut nobody out; the doctor finds and mends them', a
   expect(command('doctor', '--', '--mend').says).toContain('All is well.');
   expect(command('doctor')).toMatchObject({ status: 0, says: expect.stringContaining('All is well.') });
   expect(readdirSync(data())).toContain('set-aside.jsonl');
-}); // prettier-ignore
+});
 
 test('while another program holds the database, nothing waits that need not, and saves arrive afterwards', async () => {
   const client = await withArticle();
@@ -168,17 +206,21 @@ test('a page that was being taken apart at two ends of the server is set aside, 
   let client = await new Client(server.origin).signIn();
   const id = await client.save(page('rough', '/hangs'));
   for (let end = 0; end < 2; end++) {
-    await expect.poll(async () => (await client.items()).find((item) => item.id === id)?.capture.state).toBe('fetching');
+    await expect
+      .poll(async () => (await client.items()).find((item) => item.id === id)?.capture.state)
+      .toBe('fetching');
     await server.end('SIGKILL');
     await server.start();
     client = await new Client(server.origin).signIn();
   }
   const item = await client.settled(id);
-  expect(captureWords(item.capture)).toMatch(/ended 2 times while this was being taken apart, so it is set aside.*address is kept/);
+  expect(captureWords(item.capture)).toMatch(
+    /ended 2 times while this was being taken apart, so it is set aside.*address is kept/,
+  );
   // Asked for again, it is tried again.
   await client.push({ id: uuidv7(), stamp: clock.next(), type: 'refetch', itemId: id });
   await expect.poll(async () => (await client.items()).find((each) => each.id === id)?.capture.state).toBe('fetching');
-}); // prettier-ignore
+});
 
 test('the first account is made by who has the set-up code, once, and the server answers to its own names only', async () => {
   await server.clear();
@@ -186,41 +228,58 @@ test('the first account is made by who has the set-up code, once, and the server
   await server.start();
   const code = /Set-up code for the first account: (\S+)/.exec(server.output())?.[1] ?? '';
   const reader = { mail: 'r@example.org', name: 'R', passphrase: 'a long enough passphrase' };
-  const make = (mail: string, with_: string) => new Client(server.origin).call('POST', '/accounts', { ...reader, mail, code: with_ });
+  const make = (mail: string, with_: string) =>
+    new Client(server.origin).call('POST', '/accounts', { ...reader, mail, code: with_ });
   expect((await make('r@example.org', 'not-the-code')).status).toBe(403);
   const all = await Promise.all(Array.from({ length: 8 }, (_, n) => make(`r${n}@example.org`, code)));
   expect(all.filter(({ status }) => status === 201)).toHaveLength(1);
 
   const asked = (host: string) =>
     new Promise<number>((resolve, reject) => {
-      http.get(`${server.origin}/api/setup`, { headers: { host } }, (response) => resolve(response.resume().statusCode ?? 0)).on('error', reject);
+      http
+        .get(`${server.origin}/api/setup`, { headers: { host } }, (response) =>
+          resolve(response.resume().statusCode ?? 0),
+        )
+        .on('error', reject);
     });
   expect(await asked('library.example')).toBe(200);
   expect(await asked(`127.0.0.1:${MISHAP_PORT}`)).toBe(200);
   expect(await asked('rebound.example')).toBe(421);
-}); // prettier-ignore
+});
 
 test('the token of a bookmark reads nothing, and takes back only what it saved itself', async () => {
   await server.start();
   const client = await new Client(server.origin).signIn();
-  const { secret: token } = MadeToken.parse(await (await client.call('POST', '/tokens', { name: 'On the kiosk', scope: 'save' })).json());
+  const { secret: token } = MadeToken.parse(
+    await (await client.call('POST', '/tokens', { name: 'On the kiosk', scope: 'save' })).json(),
+  );
   const post = async (to: string, form: Record<string, string>) => {
-    const response = await fetch(`${server.origin}${to}`, { method: 'POST', body: new URLSearchParams({ token, ...form }) });
+    const response = await fetch(`${server.origin}${to}`, {
+      method: 'POST',
+      body: new URLSearchParams({ token, ...form }),
+    });
     return { status: response.status, html: await response.text() };
   };
   const mine = await client.save('https://secret.example/mine');
-  await client.push({ id: uuidv7(), stamp: clock.next(), type: 'choose', itemId: mine, set: { title: 'Nobody’s business' } });
+  await client.push({
+    id: uuidv7(),
+    stamp: clock.next(),
+    type: 'choose',
+    itemId: mine,
+    set: { title: 'Nobody’s business' },
+  });
   const again = await post('/save', { address: 'https://secret.example/mine' });
   expect(again.status).toBe(200);
   expect(again.html).toContain('On the kiosk');
   for (const { html } of [again, await post('/save', { address: 'https://x.example/new' })])
     for (const word of ['ines@', 'Tavora', 'Nobody’s business', 'read yet']) expect(html).not.toContain(word);
   expect((await post('/save/undo', { item: mine })).status).toBe(404);
-  const saved = /name="item" value="([^"]+)"/.exec((await post('/save', { address: 'https://x.example/mine' })).html)?.[1] ?? '';
+  const saved =
+    /name="item" value="([^"]+)"/.exec((await post('/save', { address: 'https://x.example/mine' })).html)?.[1] ?? '';
   expect((await post('/save/undo', { item: saved })).status).toBe(200);
   const stages = new Map((await client.items()).map(({ id, choices }) => [id, choices.stage.value]));
   expect([stages.get(mine), stages.get(saved)]).toEqual(['inbox', 'let-go']);
-}); // prettier-ignore
+});
 
 test('who has signed out hears no more', async () => {
   await server.start();

@@ -49,9 +49,7 @@ test('after a thousand random edits, what still stands is found exactly, and not
 
     const edited = edit(words, roll, texts[(run + 7) % texts.length]!);
     const after = edited.map((piece) => piece.text).join('');
-    const left = edited.flatMap((piece, at) =>
-      piece.name >= first && piece.name < first + count ? [at] : [],
-    );
+    const left = edited.flatMap((piece, at) => (piece.name >= first && piece.name < first + count ? [at] : []));
     const placed = placePassage(after, passage);
     if (left.length === 0) {
       result.gone++;

@@ -54,8 +54,7 @@ export function ownServer(port: number, settings: Record<string, string> = {}): 
         env,
         stdio: ['ignore', 'pipe', 'pipe'],
       });
-      for (const stream of [child.stdout, child.stderr])
-        stream?.on('data', (part) => (output += String(part)));
+      for (const stream of [child.stdout, child.stderr]) stream?.on('data', (part) => (output += String(part)));
       const healthy = () =>
         fetch(`${origin}/readyz`).then(
           (response) => response.ok,

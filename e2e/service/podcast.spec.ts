@@ -14,7 +14,13 @@ test('the Queue is heard as a podcast by whoever has its address, and by nobody 
   const itemId = await reader.save(webPage('rough', '/turning/podcast'));
   const item = await reader.settled(itemId);
   expect(item.capture.page).not.toBeNull();
-  const queue = { type: 'choose', id: uuidv7(), itemId, set: { stage: 'queue' }, stamp: clock.next() } as const;
+  const queue = {
+    type: 'choose',
+    id: uuidv7(),
+    itemId,
+    set: { stage: 'queue' },
+    stamp: clock.next(),
+  } as const;
   await reader.push(queue);
   const read = async (method: string) =>
     Podcast.parse(await (await reader.call(method, '/podcast', method === 'POST' ? {} : undefined)).json()).podcast;
@@ -26,17 +32,20 @@ test('the Queue is heard as a podcast by whoever has its address, and by nobody 
   const address = made?.address ?? '';
   const feed = await (await fetch(address)).text();
   // Read by the browser's own parser of XML, which knows nothing of ours.
-  const [found] = await page.evaluate((written) => {
-    const xml = new DOMParser().parseFromString(written, 'application/xml');
-    return [...xml.querySelectorAll('item')].map((each) => ({
-      title: each.querySelector('title')?.textContent ?? '',
-      url: each.querySelector('enclosure')?.getAttribute('url') ?? '',
-      length: Number(each.querySelector('enclosure')?.getAttribute('length')),
-      type: each.querySelector('enclosure')?.getAttribute('type'),
-      seconds: Number(each.getElementsByTagName('itunes:duration')[0]?.textContent),
-      errors: xml.querySelectorAll('parsererror').length,
-    }));
-  }, feed.replace(/[\s\S]*?(?=<rss)/, ''));
+  const [found] = await page.evaluate(
+    (written) => {
+      const xml = new DOMParser().parseFromString(written, 'application/xml');
+      return [...xml.querySelectorAll('item')].map((each) => ({
+        title: each.querySelector('title')?.textContent ?? '',
+        url: each.querySelector('enclosure')?.getAttribute('url') ?? '',
+        length: Number(each.querySelector('enclosure')?.getAttribute('length')),
+        type: each.querySelector('enclosure')?.getAttribute('type'),
+        seconds: Number(each.getElementsByTagName('itunes:duration')[0]?.textContent),
+        errors: xml.querySelectorAll('parsererror').length,
+      }));
+    },
+    feed.replace(/[\s\S]*?(?=<rss)/, ''),
+  );
   expect(found).toMatchObject({ type: 'audio/mpeg', errors: 0 });
 
   const answer = await fetch(found!.url);
@@ -69,4 +78,4 @@ test('the Queue is heard as a podcast by whoever has its address, and by nobody 
   expect(await read('DELETE')).toBeNull();
   expect((await fetch(again?.address ?? '')).status).toBe(404);
   expect((await fetch(`${EMPTY}/podcast/../../etc/feed.xml`)).status).not.toBe(500);
-}); // prettier-ignore
+});

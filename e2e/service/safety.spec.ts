@@ -11,11 +11,7 @@ test('nothing is to be had without a session, and errors are problem details (RF
     ['GET', '/sync/events'],
     ['GET', '/session'],
   ] as const) {
-    const response = await new Client(EMPTY).call(
-      method,
-      path,
-      method === 'POST' ? { mutations: [] } : undefined,
-    );
+    const response = await new Client(EMPTY).call(method, path, method === 'POST' ? { mutations: [] } : undefined);
     expect(response.status, path).toBe(401);
     expect(response.headers.get('content-type')).toContain('application/problem+json');
     expect(await response.json()).toMatchObject({
@@ -29,15 +25,15 @@ test('nothing is to be had without a session, and errors are problem details (RF
 
 test('writes from another site are refused', async () => {
   const client = await new Client(EMPTY).signIn();
-  expect(
-    (await client.call('POST', '/sync/push', { mutations: [] }, { 'sec-fetch-site': 'cross-site' })).status,
-  ).toBe(403);
-  expect(
-    (await client.call('POST', '/sync/push', { mutations: [] }, { origin: 'https://evil.example' })).status,
-  ).toBe(403);
-  expect(
-    (await client.call('POST', '/sync/push', { mutations: [] }, { 'content-type': 'text/plain' })).status,
-  ).toBe(415);
+  expect((await client.call('POST', '/sync/push', { mutations: [] }, { 'sec-fetch-site': 'cross-site' })).status).toBe(
+    403,
+  );
+  expect((await client.call('POST', '/sync/push', { mutations: [] }, { origin: 'https://evil.example' })).status).toBe(
+    403,
+  );
+  expect((await client.call('POST', '/sync/push', { mutations: [] }, { 'content-type': 'text/plain' })).status).toBe(
+    415,
+  );
   expect((await client.call('POST', '/sync/push', { mutations: [] })).status).toBe(200);
 });
 

@@ -17,7 +17,17 @@ type Answer = { type: string; body: Buffer; headers?: Record<string, string> };
 /** A site on one port, under as many names as are asked for. */
 export async function siegeSite(port: number): Promise<SiegeSite> {
   const page = (html: string): Answer => ({ type: 'text/html', body: Buffer.from(html) });
-  const photo = await sharp({ create: { width: 1600, height: 1200, channels: 3, noise: { type: 'gaussian', mean: 120, sigma: 30 }, background: '#345' } }).jpeg().toBuffer(); // prettier-ignore
+  const photo = await sharp({
+    create: {
+      width: 1600,
+      height: 1200,
+      channels: 3,
+      noise: { type: 'gaussian', mean: 120, sigma: 30 },
+      background: '#345',
+    },
+  })
+    .jpeg()
+    .toBuffer();
   const avif = await plainAvif(3400);
   const hugeAvif = await plainAvif(7600);
   const nested = gzipSync(`<title>Deep</title>${'<i>'.repeat(1_300_000)}`);
@@ -31,9 +41,11 @@ export async function siegeSite(port: number): Promise<SiegeSite> {
     '/bomb.pdf': { type: 'application/pdf', body: pdf },
     '/slow.md': { type: 'text/markdown', body: Buffer.from(`# Slow\n\n${'*a_ '.repeat(20_000)}`) },
     '/word': page(`<title>One word</title><article><p>${'a'.repeat(9_500_000)}</p></article>`),
-    '/avifs': page(withPictures('Flat', ['flat.avif', 'flat.avif?2', ...[1, 2, 3, 4, 5, 6].map((n) => `huge.avif?${n}`)])),
+    '/avifs': page(
+      withPictures('Flat', ['flat.avif', 'flat.avif?2', ...[1, 2, 3, 4, 5, 6].map((n) => `huge.avif?${n}`)]),
+    ),
     '/svgs': page(withPictures('Drawn', ['slow.svg', 'slow.svg?2', 'slow.svg?3'])),
-  }; // prettier-ignore
+  };
   const server = http.createServer((request, response) => {
     const { pathname } = new URL(request.url ?? '/', 'http://x');
     const n = /^\/honest\/(\d+)$/.exec(pathname)?.[1];

@@ -70,10 +70,7 @@ async function watched(origin: string, pid: number, work: () => Promise<unknown>
   })();
   while (!done) {
     seen.alive = Math.max(seen.alive, await timed(() => fetch(`${origin}/healthz`)));
-    seen.signIn = Math.max(
-      seen.signIn,
-      await timed(() => new Client(origin).call('POST', '/session', READER)),
-    );
+    seen.signIn = Math.max(seen.signIn, await timed(() => new Client(origin).call('POST', '/session', READER)));
     await new Promise((resolve) => setTimeout(resolve, 150));
   }
   await Promise.all([all, memory]);
@@ -127,7 +124,10 @@ test('honest pages arrive in time beside bombs of every kind, and nothing is out
     const bombs = Object.values(site.bombs).flatMap((bomb) => numbers(OF_EACH_BOMB).map(bomb));
     const honest = numbers(HONEST, HONEST).map(site.honest);
     // One after the other, as they would come: a bomb, an honest page or two, a bomb.
-    const mixed = [...honest.map((address, n) => ({ address, at: n / honest.length })), ...bombs.map((address, n) => ({ address, at: n / bombs.length }))].sort((a, b) => a.at - b.at); // prettier-ignore
+    const mixed = [
+      ...honest.map((address, n) => ({ address, at: n / honest.length })),
+      ...bombs.map((address, n) => ({ address, at: n / bombs.length })),
+    ].sort((a, b) => a.at - b.at);
     let ids: string[] = [];
     const beside = await watched(server.origin, server.pid(), async () => {
       ids = await save(mixed.map(({ address }) => address));
@@ -142,8 +142,9 @@ test('honest pages arrive in time beside bombs of every kind, and nothing is out
     const after = await watched(server.origin, server.pid(), async () => {
       const items = await settled(ids, 400);
       // Every bomb ends, in words, and its address is kept.
-      for (const { address, capture } of items) expect(captureWords(capture), address).toMatch(/safely|address is kept|did not come through|Came through/);
-    }); // prettier-ignore
+      for (const { address, capture } of items)
+        expect(captureWords(capture), address).toMatch(/safely|address is kept|did not come through|Came through/);
+    });
     await test.info().attach('figures', { body: JSON.stringify({ alone, beside, after }, null, 1) });
     for (const part of [beside, after]) {
       expect(part.peakMegabytes).toBeLessThan(700);

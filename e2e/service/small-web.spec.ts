@@ -54,9 +54,7 @@ for (const publication of PUBLICATIONS)
         expect(shareOf(text, ours), `${article.slug}: nothing is added`).toBeGreaterThan(0.94);
         expect(result.title, article.slug).toBe(article.title);
         if (pages.length === 1)
-          expect(result.cameThrough.verdict, article.slug).toBe(
-            PARTIAL.has(article.slug) ? 'partial' : 'whole',
-          );
+          expect(result.cameThrough.verdict, article.slug).toBe(PARTIAL.has(article.slug) ? 'partial' : 'whole');
         expect(result.nextPageUrl, article.slug).toBe(
           index + 1 < pages.length
             ? `http://${publication.host}.example${publication.path(article.slug)}/${index + 2}`
@@ -66,5 +64,4 @@ for (const publication of PUBLICATIONS)
     }
   });
 
-test('the small web has sixty articles or more', () =>
-  expect(readArticles().length).toBeGreaterThanOrEqual(60));
+test('the small web has sixty articles or more', () => expect(readArticles().length).toBeGreaterThanOrEqual(60));

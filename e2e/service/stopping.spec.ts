@@ -23,8 +23,7 @@ function below(pid: number): number[] {
   const rows = execFileSync('ps', ['-eo', 'pid=,ppid='], { encoding: 'utf8' }).trim().split('\n');
   const parents = new Map(rows.map((row) => row.trim().split(/\s+/).map(Number) as [number, number]));
   const found = [pid];
-  for (const each of found)
-    found.push(...[...parents].filter(([, parent]) => parent === each).map(([child]) => child));
+  for (const each of found) found.push(...[...parents].filter(([, parent]) => parent === each).map(([child]) => child));
   return found.slice(1);
 }
 

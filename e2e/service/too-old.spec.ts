@@ -3,8 +3,7 @@ import { expect, test } from '@playwright/test';
 import { SEEDED } from '../ports';
 
 test('a client that is too old is told so in words', async () => {
-  const asked = (protocol: string) =>
-    fetch(`${SEEDED}/api/sync/pull`, { headers: { [PROTOCOL_HEADER]: protocol } });
+  const asked = (protocol: string) => fetch(`${SEEDED}/api/sync/pull`, { headers: { [PROTOCOL_HEADER]: protocol } });
   const answer = await asked('0');
   expect(answer.status).toBe(426);
   expect(await answer.json()).toMatchObject({

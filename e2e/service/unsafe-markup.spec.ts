@@ -43,8 +43,7 @@ async function render(page: Page, pieces: readonly string[]): Promise<{ ran: str
     const types = 'mouseover mouseenter focus click toggle load error animationstart'.split(' ');
     for (const element of document.querySelectorAll('section *'))
       for (const type of types)
-        if (!(type === 'click' && element.closest('a')))
-          element.dispatchEvent(new Event(type, { bubbles: true }));
+        if (!(type === 'click' && element.closest('a'))) element.dispatchEvent(new Event(type, { bubbles: true }));
   });
   await page.waitForTimeout(300);
   return { ran, requests };
@@ -70,9 +69,7 @@ for (const howMuch of HowMuch.options.filter((each) => each !== 'address-only'))
     const unsafe = await page.evaluate(() => {
       const found: string[] = [];
       for (const element of document.querySelectorAll('section *')) {
-        if (
-          /^(?:script|style|iframe|object|embed|form|input|button|link|meta|base|svg)$/i.test(element.tagName)
-        )
+        if (/^(?:script|style|iframe|object|embed|form|input|button|link|meta|base|svg)$/i.test(element.tagName))
           found.push(element.tagName);
         for (const { name, value } of element.attributes) {
           if (/^(?:on|style|srcdoc|action|formaction|background|xlink)/i.test(name))

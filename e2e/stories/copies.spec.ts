@@ -32,9 +32,9 @@ async function inSheet(page: Page, name: string | RegExp): Promise<void> {
   await page.getByRole('dialog').getByRole('button', { name }).click();
 }
 
-test('a page is rewritten and then vanishes: both copies stay, are compared, and one is tidied', async ({
-  page,
-}, { project }) => {
+test('a page is rewritten and then vanishes: both copies stay, are compared, and one is tidied', async ({ page }, {
+  project,
+}) => {
   test.setTimeout(180_000);
   const name = `the-${project.name}-rock`;
   const title = `Crossing to The ${project.name === 'wide' ? 'Wide' : 'Phone'} Rock`;
@@ -98,18 +98,12 @@ test('a page is rewritten and then vanishes: both copies stay, are compared, and
     await expect(article).toContainText('This sheet is printed');
     await page.getByRole('button', { name: 'Take it out' }).click();
     await expect(article).not.toContainText('This sheet is printed');
-    await page
-      .getByRole('status')
-      .filter({ hasText: 'taken out' })
-      .getByRole('button', { name: 'Undo' })
-      .click();
+    await page.getByRole('status').filter({ hasText: 'taken out' }).getByRole('button', { name: 'Undo' }).click();
     await expect(article).toContainText('This sheet is printed');
   });
 });
 
-test('a save keeps as much as is asked for, and a text can be given by hand', async ({ page }, {
-  project,
-}) => {
+test('a save keeps as much as is asked for, and a text can be given by hand', async ({ page }, { project }) => {
   // Both projects share one library, and a page can be saved in one way only.
   test.skip(project.name === 'wide');
   test.setTimeout(150_000);
@@ -156,14 +150,9 @@ test('a save keeps as much as is asked for, and a text can be given by hand', as
     const sheet = await saveAs(at('lantern', '/kitchen/rye-in-a-damp-place/'), 'Selected part');
     await sheet.getByLabel('Paste it here').evaluate((field) => {
       const data = new DataTransfer();
-      data.setData(
-        'text/html',
-        '<h2>Only this</h2><p onclick="x()">Of all the page, these <b>few words</b>.</p>',
-      );
+      data.setData('text/html', '<h2>Only this</h2><p onclick="x()">Of all the page, these <b>few words</b>.</p>');
       data.setData('text/plain', 'Only this. Of all the page, these few words.');
-      field.dispatchEvent(
-        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-      );
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
     });
     await expect(sheet.getByText('Taken with its headings, links and lists.')).toBeVisible();
     await sheet.getByRole('button', { name: 'Save', exact: true }).click();
@@ -182,9 +171,7 @@ test('a save keeps as much as is asked for, and a text can be given by hand', as
     await sheet.getByLabel('Or choose a file').setInputFiles({
       name: 'harbour.md',
       mimeType: 'text/markdown',
-      buffer: Buffer.from(
-        '# Harbour app\n\nWhat the app shows: **high water** at noon, and a list.\n\n- one\n- two\n',
-      ),
+      buffer: Buffer.from('# Harbour app\n\nWhat the app shows: **high water** at noon, and a list.\n\n- one\n- two\n'),
     });
     await expect(sheet.getByText('harbour.md is ready.')).toBeVisible();
     await sheet.getByRole('button', { name: 'Take this text' }).click();

@@ -101,9 +101,9 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
   await elsewhere.close();
 });
 
-test('mail is saved: a link with its note and tags, and a newsletter as a letter with its picture', async ({
-  page,
-}, { project }) => {
+test('mail is saved: a link with its note and tags, and a newsletter as a letter with its picture', async ({ page }, {
+  project,
+}) => {
   await signIn(page, EMPTY);
   await goTo(page, 'You');
   await page.getByRole('button', { name: 'Save from elsewhere' }).click();
@@ -169,13 +169,9 @@ test('the demo’s mail program sends over SMTP, and shows what it is answered',
   await page.goto(webPage('post', '/'));
   await page.getByLabel('To (under').fill('save-nobody@skerrow.example');
   await page.getByRole('button', { name: 'Send' }).click();
-  await expect(page.getByRole('status')).toContainText(
-    /Refused: .*550 5\.1\.1 There is no such address here/,
-  );
+  await expect(page.getByRole('status')).toContainText(/Refused: .*550 5\.1\.1 There is no such address here/);
   // The demo's own address is there to be sent to.
   await signIn(page, SEEDED);
   await page.goto(`${SEEDED}/elsewhere`);
-  await expect(page.getByRole('note', { name: 'Your mail address' })).toHaveText(
-    /^save-.*@skerrow\.example$/,
-  );
+  await expect(page.getByRole('note', { name: 'Your mail address' })).toHaveText(/^save-.*@skerrow\.example$/);
 });

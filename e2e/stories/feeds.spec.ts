@@ -94,9 +94,7 @@ test('a feed is followed, chosen from with the network cut, left to save by itse
     await openFeeds(page);
     const sheet = await lookNow();
     await expect(sheet.getByRole('status')).toContainText(/^Broken since today.*410.*is kept\./);
-    await expect(
-      sheet.getByRole('list', { name: 'What it brought lately' }).getByRole('listitem'),
-    ).toHaveCount(3);
+    await expect(sheet.getByRole('list', { name: 'What it brought lately' }).getByRole('listitem')).toHaveCount(3);
     await sheet.getByRole('button', { name: 'Close', exact: true }).click();
   });
 

@@ -41,9 +41,7 @@ test('a passage is found by a phrase of it, and opened there', async ({ page }, 
   await expect(paragraph).not.toBeInViewport();
 });
 
-test('tags narrow step by step, other spellings are understood, and nothing is lost by a slip', async ({
-  page,
-}) => {
+test('tags narrow step by step, other spellings are understood, and nothing is lost by a slip', async ({ page }) => {
   await signIn(page, SEEDED);
   await goTo(page, 'Library');
   // More rows than are drawn at first, without anything having been scrolled.
@@ -118,9 +116,7 @@ test('a save is found the moment its text is there, and tagged and found by that
   await context.setOffline(false);
 });
 
-test('a search is kept, is there on another device, and is kept no longer', async ({ page, browser }, {
-  project,
-}) => {
+test('a search is kept, is there on another device, and is kept no longer', async ({ page, browser }, { project }) => {
   const words = `eelgrass ${project.name === 'phone' ? 'silt' : 'channel'}`;
   await signIn(page, SEEDED);
   await goTo(page, 'Library');

@@ -79,8 +79,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     for (let rate = 1; rate < 2.95; rate += 0.1) await page.getByRole('button', { name: 'Faster' }).click();
     await expect(page.getByText('3.0×').first()).toBeVisible();
     await page.getByRole('button', { name: 'Close', exact: true }).click();
-    const minutesOfSpeech = async () =>
-      (await heardSoFar(page)).reduce((sum, { seconds }) => sum + seconds, 0) / 60;
+    const minutesOfSpeech = async () => (await heardSoFar(page)).reduce((sum, { seconds }) => sum + seconds, 0) / 60;
     await expect.poll(minutesOfSpeech, { timeout: 120_000, intervals: [2000] }).toBeGreaterThan(2);
     for (const { loudness } of await heardSoFar(page)) expect(loudness).toBeGreaterThan(0.01);
   });
@@ -100,9 +99,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await page.getByRole('button', { name: 'Paragraph on' }).click();
     await page.getByRole('radio', { name: 'End of this part' }).click();
     await page.getByRole('button', { name: 'Close', exact: true }).click();
-    await expect(page.getByRole('region', { name: 'Player' })).toContainText(
-      'sleeps at the end of this part',
-    );
+    await expect(page.getByRole('region', { name: 'Player' })).toContainText('sleeps at the end of this part');
     await expect.poll(() => spokenSentence(page)).not.toBe(here);
     const place = async () => {
       const sentence = await spokenSentence(page);
@@ -192,9 +189,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
   });
 });
 
-test('the slot fills from the Queue, answers while it is dragged, and keeps to the keyboard', async ({
-  page,
-}) => {
+test('the slot fills from the Queue, answers while it is dragged, and keeps to the keyboard', async ({ page }) => {
   await signIn(page, SEEDED);
   await goTo(page, 'Now');
   const slot = page.getByRole('region', { name: 'Slot' });

@@ -26,12 +26,7 @@ async function select(page: Page, from: string, to: string): Promise<void> {
       while (walker.nextNode()) texts.push(walker.currentNode as Text);
       const start = texts.find((text) => text.data.includes(first))!;
       const end = texts.find((text) => text.data.includes(last))!;
-      getSelection()!.setBaseAndExtent(
-        start,
-        start.data.indexOf(first),
-        end,
-        end.data.indexOf(last) + last.length,
-      );
+      getSelection()!.setBaseAndExtent(start, start.data.indexOf(first), end, end.data.indexOf(last) + last.length);
     },
     [from, to] as const,
   );
@@ -53,9 +48,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await expect(bar).toHaveCount(0);
     await select(page, 'when there is somebody to take.', 'The fare is four');
     await bar.getByRole('button', { name: 'Question' }).click();
-    await expect
-      .poll(() => shownMarks(page))
-      .toEqual(['question: when there is somebody to take.The fare is four']);
+    await expect.poll(() => shownMarks(page)).toEqual(['question: when there is somebody to take.The fare is four']);
     await expect(bar).toHaveCount(0);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect.poll(() => shownMarks(page)).toEqual([]);
@@ -82,13 +75,9 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await sheet.getByLabel('Note', { exact: true }).fill('Has it gone up since the summer?');
     await sheet.getByRole('radio', { name: 'Doubt' }).click();
     await page.keyboard.press('Escape');
-    await expect
-      .poll(() => shownMarks(page))
-      .toContainEqual(expect.stringMatching(/^doubt: The fare is four/));
+    await expect.poll(() => shownMarks(page)).toContainEqual(expect.stringMatching(/^doubt: The fare is four/));
     await page.reload();
-    await expect
-      .poll(() => shownMarks(page))
-      .toContainEqual(expect.stringMatching(/^doubt: The fare is four/));
+    await expect.poll(() => shownMarks(page)).toContainEqual(expect.stringMatching(/^doubt: The fare is four/));
     await page.context().setOffline(false);
   });
 
@@ -145,9 +134,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
   });
 });
 
-test('highlights are laid together, put in order, and taken along in it', async ({ page, context }, {
-  project,
-}) => {
+test('highlights are laid together, put in order, and taken along in it', async ({ page, context }, { project }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   await signIn(page, EMPTY);
   const name = `gathered-${project.name}`;

@@ -13,17 +13,13 @@ test('what is no address is refused in words, and what was typed stays', async (
   await expect(sheet).toHaveCount(0);
 });
 
-test('the same page saved twice is one item, on top, and the reader is told', async ({ page }, {
-  project,
-}) => {
+test('the same page saved twice is one item, on top, and the reader is told', async ({ page }, { project }) => {
   const first = webPage('rough', `/n/twice-${project.name}`);
   await signIn(page, EMPTY);
   await save(page, first);
   await expect(row(page, `Page twice-${project.name}`)).toBeVisible();
   await save(page, `${first}?utm_source=elsewhere#comments`);
-  await expect(page.getByRole('status').filter({ hasText: 'Already saved' })).toContainText(
-    'Moved to the top.',
-  );
+  await expect(page.getByRole('status').filter({ hasText: 'Already saved' })).toContainText('Moved to the top.');
 });
 
 test('an address that turns out to be a page of the library is the first item, and the reader is told', async ({
@@ -36,9 +32,7 @@ test('an address that turns out to be a page of the library is the first item, a
   await page.waitForTimeout(9000);
   // Only the page itself tells, by its canonical address, that this is the same.
   await save(page, `${address}?edition=${project.name}`);
-  await expect(page.getByRole('status').filter({ hasText: 'Already saved' })).toContainText(
-    'Moved to the top.',
-  );
+  await expect(page.getByRole('status').filter({ hasText: 'Already saved' })).toContainText('Moved to the top.');
   await expect(row(page, 'Wren count up by a third')).toHaveCount(1);
 });
 
@@ -82,11 +76,15 @@ test('a save is not lost when the page is closed before the device has written i
     hold();
   });
   await save(page, webPage('rough', `/n/${title}`));
-  await expect.poll(() => page.evaluate(() => Object.keys(localStorage).some((name) => name.includes('unwritten')))).toBe(true);
+  await expect
+    .poll(() => page.evaluate(() => Object.keys(localStorage).some((name) => name.includes('unwritten'))))
+    .toBe(true);
   await page.reload();
   await expect(row(page, title)).toHaveCount(1);
-  await expect.poll(() => page.evaluate(() => Object.keys(localStorage).some((name) => name.includes('unwritten')))).toBe(false);
-}); // prettier-ignore
+  await expect
+    .poll(() => page.evaluate(() => Object.keys(localStorage).some((name) => name.includes('unwritten'))))
+    .toBe(false);
+});
 
 test('a wrong passphrase says so, and a save can be undone', async ({ page }, { project }) => {
   await page.goto(`${EMPTY}/sign-in`);
@@ -159,9 +157,7 @@ test('a change that the server will not take is set aside where the reader sees 
   await expect(row(page, `Page ${refused}`)).toBeVisible();
 });
 
-test('what cannot be drawn does not leave a white screen: it says so, and the rest goes on', async ({
-  page,
-}) => {
+test('what cannot be drawn does not leave a white screen: it says so, and the rest goes on', async ({ page }) => {
   await signIn(page, EMPTY);
   await save(page, webPage('rough', `/n/undrawn`));
   await expect(row(page, 'Page undrawn')).toBeVisible();

@@ -5,14 +5,16 @@ import { goTo, signIn } from '../reader';
 /** The article of the demo that has every kind of element. */
 const EVERYTHING = 'Tides and their terms';
 
-const highlighted = (name: string) =>
-  [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString());
+const highlighted = (name: string) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString());
 
 test('a long text is found one’s way about in: parts, words, notes, pictures, pages', async ({ page }, { project }) => {
   await signIn(page, SEEDED);
   await goTo(page, 'Library');
   await page.getByRole('searchbox').or(page.getByLabel(/^Find/)).first().fill(`"${EVERYTHING}"`);
-  await page.getByRole('link', { name: new RegExp(EVERYTHING, 'i') }).first().click();
+  await page
+    .getByRole('link', { name: new RegExp(EVERYTHING, 'i') })
+    .first()
+    .click();
   const reader = page.getByTestId('reader');
   await expect(reader).toBeVisible();
 
@@ -97,13 +99,16 @@ test('a long text is found one’s way about in: parts, words, notes, pictures, 
   });
 
   test.info().annotations.push({ type: 'width', description: project.name });
-}); // prettier-ignore
+});
 
 test('a picture is seen large, drawn nearer, and closed again', async ({ page }) => {
   await signIn(page, SEEDED);
   await goTo(page, 'Library');
   await page.getByLabel(/^Find/).first().fill('"What the eelgrass knows"');
-  await page.getByRole('link', { name: /What the eelgrass knows/ }).first().click();
+  await page
+    .getByRole('link', { name: /What the eelgrass knows/ })
+    .first()
+    .click();
   const enlarge = page.getByRole('button', { name: /^Enlarge/ }).first();
   await enlarge.scrollIntoViewIfNeeded();
   await enlarge.click();
@@ -115,9 +120,11 @@ test('a picture is seen large, drawn nearer, and closed again', async ({ page })
   await page.keyboard.press('Escape');
   await expect(view).toHaveCount(0);
   await expect(enlarge).toBeFocused();
-}); // prettier-ignore
+});
 
-test('what is about to be opened is set out of sight, and that is what the press shows', async ({ page }, { project }) => {
+test('what is about to be opened is set out of sight, and that is what the press shows', async ({ page }, {
+  project,
+}) => {
   test.skip(project.name !== 'phone', 'on a wide screen the list stays beside the text');
   await signIn(page, SEEDED);
   await goTo(page, 'Queue');
@@ -149,4 +156,4 @@ test('what is about to be opened is set out of sight, and that is what the press
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Queue', level: 1 })).toBeVisible();
   await expect(page).toHaveURL(/\/queue$/);
-}); // prettier-ignore
+});

@@ -133,12 +133,9 @@ test('what is read on one device is where it was on the other, within a line, on
   page,
   browser,
 }, { project }) => {
-  const title =
-    project.name === 'wide' ? 'The silt year' : 'Larch or oak for a hull that dries out twice a day';
+  const title = project.name === 'wide' ? 'The silt year' : 'Larch or oak for a hull that dries out twice a day';
   const address =
-    project.name === 'wide'
-      ? webPage('tidewater', '/issue/the-silt-year')
-      : webPage('slipway', '/yard/larch-or-oak');
+    project.name === 'wide' ? webPage('tidewater', '/issue/the-silt-year') : webPage('slipway', '/yard/larch-or-oak');
   await signIn(page, EMPTY);
   await save(page, address);
   // At a second try it has been begun already, and is no longer in the Inbox.
@@ -174,9 +171,7 @@ test('what is read on one device is where it was on the other, within a line, on
   await goTo(other, 'Queue');
   await row(other, title).getByRole('link').click();
   await expect(other.getByTestId('reader')).toBeVisible();
-  await expect
-    .poll(async () => Math.abs((await placeAtLine(other)).offset - back.offset))
-    .toBeLessThanOrEqual(90);
+  await expect.poll(async () => Math.abs((await placeAtLine(other)).offset - back.offset)).toBeLessThanOrEqual(90);
   // Going back to read again has not lost the furthest point: the strand's solid part still ends where it was.
   const furthest = (await stored<Progressed>(other, 'items')).map(
     (item) => item.progress.furthest - fractionRead(item),
@@ -191,9 +186,7 @@ test('what is read on one device is where it was on the other, within a line, on
       .toBeLessThanOrEqual(90);
     await readTo(other, 0.2);
     const elsewhere = await placeAtLine(other);
-    await page
-      .getByRole('button', { name: 'Go on where you read on another device' })
-      .click({ timeout: 20_000 });
+    await page.getByRole('button', { name: 'Go on where you read on another device' }).click({ timeout: 20_000 });
     await expect
       .poll(async () => Math.abs((await placeAtLine(page)).offset - elsewhere.offset))
       .toBeLessThanOrEqual(90);

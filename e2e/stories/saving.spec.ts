@@ -102,8 +102,7 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
 
   await test.step('files are dropped on the window: lists give their pages, texts are items themselves', async () => {
     const bookmarks = `<!DOCTYPE NETSCAPE-Bookmark-file-1>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-one')}" ADD_DATE="1">One</A>\n<DT><H3>Crossings</H3>\n<DL><p><DT><A HREF="${webPage('rough', '/turning/dropped-two')}" TAGS="by hand">Two</A></DL></DL>`;
-    const prose =
-      'The eelgrass came back in the third summer, and with it the small fish that nobody had counted. ';
+    const prose = 'The eelgrass came back in the third summer, and with it the small fish that nobody had counted. ';
     const files: [name: string, content: string][] = [
       ['bookmarks.html', bookmarks],
       ['pages.csv', `title,address\n"Three","${webPage('rough', '/turning/dropped-three')}"\n`],
@@ -132,8 +131,6 @@ test('two hundred addresses pasted at once, twenty of them bad; and one shared b
     await expect(row(page, 'Crossing to Dropped Two')).toContainText('by hand, Crossings');
     await expect(row(page, 'Crossing to Dropped One')).not.toContainText('Crossings');
     await notes.getByRole('link').click();
-    await expect(
-      page.getByTestId('reader').getByText('the small fish that nobody had counted').first(),
-    ).toBeVisible();
+    await expect(page.getByTestId('reader').getByText('the small fish that nobody had counted').first()).toBeVisible();
   });
 });

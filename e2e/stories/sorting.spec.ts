@@ -32,11 +32,7 @@ const stamp = (n: number) => `${(Date.now() + 1000 + n).toString(36).padStart(9,
 const id = () => crypto.randomUUID();
 
 /** Puts items into the Inbox, by their addresses only. */
-async function pile(
-  page: Page,
-  items: readonly { n: number; itemId: string }[],
-  name: string,
-): Promise<void> {
+async function pile(page: Page, items: readonly { n: number; itemId: string }[], name: string): Promise<void> {
   await push(
     page,
     items.map(({ n, itemId }) => ({
@@ -74,8 +70,7 @@ test('twenty things are decided on, one at a time: by touch alone on a phone, by
   const items = Array.from({ length: PILE }, (_, n) => ({ n, itemId: id() }));
   await signIn(page, own.origin);
   await pile(page, items, project.name);
-  const waiting = async () =>
-    Number(/\d+/.exec((await page.getByText(/^\d+ to decide/).textContent()) ?? '')?.[0]);
+  const waiting = async () => Number(/\d+/.exec((await page.getByText(/^\d+ to decide/).textContent()) ?? '')?.[0]);
   await expect.poll(waiting).toBe(PILE);
   await page.getByRole('button', { name: 'Sort, one at a time' }).click();
   const card = page.getByRole('article');
@@ -83,8 +78,7 @@ test('twenty things are decided on, one at a time: by touch alone on a phone, by
 
   const decide = {
     queue: () => (byTouch ? swipe(page, 160) : page.keyboard.press('q')),
-    keep: () =>
-      byTouch ? page.getByRole('button', { name: 'Keep', exact: true }).tap() : page.keyboard.press('k'),
+    keep: () => (byTouch ? page.getByRole('button', { name: 'Keep', exact: true }).tap() : page.keyboard.press('k')),
     letGo: () => (byTouch ? swipe(page, -160) : page.keyboard.press('x')),
   };
   for (let n = 0; n < DECIDED; n++) {
@@ -124,9 +118,7 @@ test('twenty things are decided on, one at a time: by touch alone on a phone, by
   });
 });
 
-test('many are decided on at once in a table, and the Queue is put in another order', async ({ page }, {
-  project,
-}) => {
+test('many are decided on at once in a table, and the Queue is put in another order', async ({ page }, { project }) => {
   const own = (server = ownServer(project.name === 'phone' ? BULK_PORTS.phone : BULK_PORTS.wide, {
     DORVEL_DEMO: '1',
   }));
@@ -199,9 +191,7 @@ test('many are decided on at once in a table, and the Queue is put in another or
     const places = page.getByRole('list', { name: 'Order of the Queue' }).getByRole('listitem');
     await expect(places).toHaveCount(3);
     const order = () =>
-      places
-        .allInnerTexts()
-        .then((all) => all.map((each) => /\d(?=\D*$|\n)/.exec(each.split('\n')[0]!)?.[0]));
+      places.allInnerTexts().then((all) => all.map((each) => /\d(?=\D*$|\n)/.exec(each.split('\n')[0]!)?.[0]));
     const before = await order();
     const handle = (at: number) => places.nth(at).getByRole('button', { name: /^Move/ });
     // By keys: taken, moved one down, put down.

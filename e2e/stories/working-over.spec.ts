@@ -24,7 +24,10 @@ async function selectInField(page: Page, words: string): Promise<void> {
   for (const _ of words) await page.keyboard.press('Shift+ArrowRight');
 }
 
-test('cards are made of passages, recalled without a connection, taken along and brought in', async ({ page, context }, { project }) => {
+test('cards are made of passages, recalled without a connection, taken along and brought in', async ({
+  page,
+  context,
+}, { project }) => {
   test.setTimeout(150_000);
   const name = `${project.name}-cards`;
   await signIn(page, EMPTY);
@@ -52,7 +55,9 @@ test('cards are made of passages, recalled without a connection, taken along and
     await bar.getByRole('button', { name: 'Card' }).click();
     await sheet.getByRole('radio', { name: 'A question' }).click();
     await sheet.getByRole('textbox', { name: 'Question' }).fill('Who goes free?');
-    await sheet.getByRole('textbox', { name: 'Answer' }).fill('children, dogs, and on Sundays, with a band playing, the whole choir');
+    await sheet
+      .getByRole('textbox', { name: 'Answer' })
+      .fill('children, dogs, and on Sundays, with a band playing, the whole choir');
     await expect(sheet.getByText(/It asks for a list/)).toBeVisible();
     await sheet.getByRole('textbox', { name: 'Answer' }).fill('children and dogs');
     await expect(sheet.getByText(/It asks for a list/)).toHaveCount(0);
@@ -65,9 +70,13 @@ test('cards are made of passages, recalled without a connection, taken along and
     await page.locator('input[type=file]').setInputFiles({
       name: 'cards.csv',
       mimeType: 'text/csv',
-      buffer: Buffer.from(`question,answer\nWhat is slack water in ${name}?,Neither ebb nor flood\nWhat is a neap in ${name}?,A small tide\nNo answer?,\n`),
+      buffer: Buffer.from(
+        `question,answer\nWhat is slack water in ${name}?,Neither ebb nor flood\nWhat is a neap in ${name}?,A small tide\nNo answer?,\n`,
+      ),
     });
-    await expect(page.getByText('2 cards brought in. A row was left out; row 4: It has no answer and no gap.')).toBeVisible();
+    await expect(
+      page.getByText('2 cards brought in. A row was left out; row 4: It has no answer and no gap.'),
+    ).toBeVisible();
   });
 
   await test.step(`five questions are recalled by ${project.name === 'phone' ? 'touch' : 'keys'} alone`, async () => {
@@ -106,16 +115,19 @@ test('cards are made of passages, recalled without a connection, taken along and
   await test.step('the way back leads to the passage; online again, the server has it all', async () => {
     await page.goto(`${EMPTY}/cards`);
     await page.getByLabel('With these words').fill('Who goes free');
-    await page.getByRole('group', { name: 'Who goes free?' }).getByRole('link', { name: new RegExp(`^From: Crossing to ${project.name} cards`, 'i') }).click();
-    await expect.poll(() => page.evaluate(() => [...(CSS.highlights.get('found') ?? [])].map(String).join(''))).toBe('children and dogs go free');
+    await page
+      .getByRole('group', { name: 'Who goes free?' })
+      .getByRole('link', { name: new RegExp(`^From: Crossing to ${project.name} cards`, 'i') })
+      .click();
+    await expect
+      .poll(() => page.evaluate(() => [...(CSS.highlights.get('found') ?? [])].map(String).join('')))
+      .toBe('children and dogs go free');
     await context.setOffline(false);
     await expect.poll(async () => (await stored(page, 'outbox')).length, { timeout: 20_000 }).toBe(0);
   });
-}); // prettier-ignore
+});
 
-test('notes of the reader’s own: begun by one key, answered, done, and found', async ({ page }, {
-  project,
-}) => {
+test('notes of the reader’s own: begun by one key, answered, done, and found', async ({ page }, { project }) => {
   test.skip(project.name !== 'wide', 'the keyboard’s story');
   await signIn(page, EMPTY);
   await page.keyboard.press('w');
@@ -175,10 +187,14 @@ test('highlights made elsewhere come in, and none is dropped', async ({ page }, 
       `“children and dogs go free”\n${webPage('rough', '/turning/brought-in')}\n\nA sentence from a book\n— The Tidewright`,
     ),
   });
-  await expect(page.getByText('1 placed on items that you have, 1 kept as notes, since they name no page.')).toBeVisible();
+  await expect(
+    page.getByText('1 placed on items that you have, 1 kept as notes, since they name no page.'),
+  ).toBeVisible();
   const here = page.getByRole('group', { name: /Crossing to brought in/i });
   await here.getByRole('link', { name: 'To the passage' }).click();
-  await expect.poll(() => page.evaluate(() => [...(CSS.highlights.get('mark-key') ?? [])].map(String))).toContain('children and dogs go free');
+  await expect
+    .poll(() => page.evaluate(() => [...(CSS.highlights.get('mark-key') ?? [])].map(String)))
+    .toContain('children and dogs go free');
   await page.goto(`${EMPTY}/notes`);
   await expect(page.getByText('The Tidewright')).toBeVisible();
-}); // prettier-ignore
+});

@@ -72,6 +72,5 @@ execFileSync(
 );
 for (const page of ['panel', 'options'])
   await cp(path.join(root, `src/${page}/${page}.html`), path.join(out, `${page}.html`));
-for (const icon of Object.values(icons))
-  await cp(path.join(root, '../app/public', icon), path.join(out, icon));
+for (const icon of Object.values(icons)) await cp(path.join(root, '../app/public', icon), path.join(out, icon));
 await writeFile(path.join(out, 'manifest.json'), JSON.stringify(manifest, null, 2));

@@ -28,8 +28,7 @@ const packagesOutside = {
     const ownOfCore = path.resolve(server, '../core/node_modules');
     onResolve({ filter: /^[^./]/ }, ({ path: name, importer, kind }) => {
       // What is brought in with a package of core's own comes along with it.
-      if (kind === 'entry-point' || name.startsWith('@dorvel/') || importer.includes('node_modules'))
-        return undefined;
+      if (kind === 'entry-point' || name.startsWith('@dorvel/') || importer.includes('node_modules')) return undefined;
       const folder = name.split('/', name.startsWith('@') ? 2 : 1).join('/');
       return existsSync(path.join(ownOfCore, folder)) ? undefined : { path: name, external: true };
     });

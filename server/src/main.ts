@@ -89,8 +89,7 @@ const capturing = (lane: Lane, atOnce: number) =>
     jobs.lane(lane),
     atOnce,
     settled((job) => capture(job, library(job.accountId), toolsOf(job.accountId))),
-    (job, error) =>
-      settled((each) => postpone(each, library(each.accountId), toolsOf(each.accountId), error))(job),
+    (job, error) => settled((each) => postpone(each, library(each.accountId), toolsOf(each.accountId), error))(job),
     log,
   );
 const runners = [capturing('quick', config.capturesAtOnce), capturing('long', 1)];
@@ -144,10 +143,7 @@ const app = createApp({
   jobs,
   library,
   findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
-  related: perAccount(
-    (accountId) => relatedLibrary(database, accountId, workshopProfiler(workshops.long)),
-    20,
-  ),
+  related: perAccount((accountId) => relatedLibrary(database, accountId, workshopProfiler(workshops.long)), 20),
   files,
   podcasts,
   clockOf,

@@ -123,12 +123,7 @@ export function goInside(article: HTMLElement, id: string, leave: (() => void) |
   target.focus({ preventScroll: true });
 }
 
-function Picture({
-  alt,
-  src,
-  'data-linked': linked,
-  ...rest
-}: ComponentProps<'img'> & { 'data-linked'?: unknown }) {
+function Picture({ alt, src, 'data-linked': linked, ...rest }: ComponentProps<'img'> & { 'data-linked'?: unknown }) {
   const presses = use(ArticlePresses);
   if (!src)
     return (

@@ -65,8 +65,14 @@ describe('a text set in parts', () => {
   });
 
   it('is whole at once when all of it is needed, or when it is short and was begun', () => {
-    expect(renderHook(() => useInParts(long, 0, true)).result.current).toMatchObject({ shown: 1, whole: true });
+    expect(renderHook(() => useInParts(long, 0, true)).result.current).toMatchObject({
+      shown: 1,
+      whole: true,
+    });
     expect(renderHook(() => useInParts(tree(500, 500), 600, false)).result.current.whole).toBe(true);
-    expect(renderHook(() => useInParts(tree(500, 500), 0, false)).result.current).toMatchObject({ shown: 1, whole: false });
+    expect(renderHook(() => useInParts(tree(500, 500), 0, false)).result.current).toMatchObject({
+      shown: 1,
+      whole: false,
+    });
   });
-}); // prettier-ignore
+});

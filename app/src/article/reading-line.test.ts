@@ -19,9 +19,10 @@ describe('the reading line', () => {
       fc.property(view, ({ height, beyond, at }) => {
         const scrollHeight = height + beyond;
         const scrollTop = at * beyond;
-        expect(
-          scrollForLine(lineAt({ scrollTop, height, scrollHeight }), { height, scrollHeight }),
-        ).toBeCloseTo(scrollTop, 5);
+        expect(scrollForLine(lineAt({ scrollTop, height, scrollHeight }), { height, scrollHeight })).toBeCloseTo(
+          scrollTop,
+          5,
+        );
       }),
     );
   });

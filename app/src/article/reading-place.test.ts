@@ -115,26 +115,31 @@ describe('where the reader stays', () => {
 describe('when the layout changes', () => {
   it('the place stands still before and after the reader has moved', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 390 }), fc.integer({ min: 12, max: 60 }), fc.boolean(), (word, line, moves) => {
-        const { place, screen, pass, scrollBy } = opened(word * 10);
-        if (moves) {
-          scrollBy(40);
-          pass(16);
-          pass(700);
-        }
-        const before = place.offset();
-        screen.line = line;
-        place.layoutChanged(false);
-        place.scrolled();
-        pass(1000);
-        expect(place.offset()).toBe(before);
-        // Where the line of the place now stands is where the reading line is.
-        const most = HEAD + screen.lines * line - HEIGHT;
-        const at = screen.scrollTop + (screen.scrollTop / most) * HEIGHT;
-        if (screen.scrollTop > 1 && screen.scrollTop < most - 1)
-          expect(Math.abs(at - (HEAD + Math.floor(before / 10) * line))).toBeLessThan(1.01);
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.integer({ min: 1, max: 390 }),
+        fc.integer({ min: 12, max: 60 }),
+        fc.boolean(),
+        (word, line, moves) => {
+          const { place, screen, pass, scrollBy } = opened(word * 10);
+          if (moves) {
+            scrollBy(40);
+            pass(16);
+            pass(700);
+          }
+          const before = place.offset();
+          screen.line = line;
+          place.layoutChanged(false);
+          place.scrolled();
+          pass(1000);
+          expect(place.offset()).toBe(before);
+          // Where the line of the place now stands is where the reading line is.
+          const most = HEAD + screen.lines * line - HEIGHT;
+          const at = screen.scrollTop + (screen.scrollTop / most) * HEIGHT;
+          if (screen.scrollTop > 1 && screen.scrollTop < most - 1)
+            expect(Math.abs(at - (HEAD + Math.floor(before / 10) * line))).toBeLessThan(1.01);
+        },
+      ),
+    );
   });
 
   it('under what is seen, the text does not move under the eyes of who has moved', () => {

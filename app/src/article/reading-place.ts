@@ -87,12 +87,7 @@ export function createReadingPlace(
 
   const show = (change: Partial<PlaceSeen>) => {
     const next = { ...seen, ...change };
-    if (
-      next.fraction === seen.fraction &&
-      next.canGoBack === seen.canGoBack &&
-      next.readOnTo === seen.readOnTo
-    )
-      return;
+    if (next.fraction === seen.fraction && next.canGoBack === seen.canGoBack && next.readOnTo === seen.readOnTo) return;
     seen = next;
     for (const listener of listeners) listener();
   };

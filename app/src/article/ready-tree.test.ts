@@ -4,12 +4,16 @@ import { readyTree } from './ready-tree';
 
 jest.mock('@/device/cache/snapshot-cache', () => ({ cacheSnapshotOf: jest.fn(), textOf: jest.fn() }));
 
-const element = (tagName: string, properties: Element['properties'], ...children: (string | ElementContent)[]): Element => ({
+const element = (
+  tagName: string,
+  properties: Element['properties'],
+  ...children: (string | ElementContent)[]
+): Element => ({
   type: 'element',
   tagName,
   properties,
   children: children.map((child) => (typeof child === 'string' ? { type: 'text', value: child } : child)),
-}); // prettier-ignore
+});
 const tree = (...children: Element[]): ArticleTree => ({ type: 'root', children });
 const all = (node: ArticleTree | Element, tagName: string): Element[] =>
   node.children.flatMap((child) =>
@@ -51,10 +55,14 @@ it('a number stays beside its unit, and a longer cell may break', () => {
   const cells = all(
     readyTree(
       tree(
-        element('table', {}, element('tbody', {}, element('tr', {}, element('td', {}, '12.42 h'), element('td', {}, 'the moon, mostly')))),
+        element(
+          'table',
+          {},
+          element('tbody', {}, element('tr', {}, element('td', {}, '12.42 h'), element('td', {}, 'the moon, mostly'))),
+        ),
       ),
     ),
     'td',
-  ); // prettier-ignore
+  );
   expect(cells.map(({ properties }) => properties.dataShort)).toEqual([true, undefined]);
 });

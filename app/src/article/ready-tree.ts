@@ -35,11 +35,7 @@ function markLinked(node: Root | Element, linked: boolean): void {
 function dropRepeatedDescriptions(node: Root | Element, text: string): void {
   for (const child of node.children) {
     if (child.type !== 'element') continue;
-    if (
-      child.tagName === 'img' &&
-      typeof child.properties.alt === 'string' &&
-      text.includes(child.properties.alt)
-    )
+    if (child.tagName === 'img' && typeof child.properties.alt === 'string' && text.includes(child.properties.alt))
       child.properties.alt = '';
     dropRepeatedDescriptions(child, text);
   }
@@ -51,8 +47,7 @@ const SHORT_CELL = 12;
 function keepShortCellsWhole(node: Root | Element): void {
   for (const child of node.children) {
     if (child.type !== 'element') continue;
-    if (/^t[dh]$/.test(child.tagName) && leafText(child).trim().length <= SHORT_CELL)
-      child.properties.dataShort = true;
+    if (/^t[dh]$/.test(child.tagName) && leafText(child).trim().length <= SHORT_CELL) child.properties.dataShort = true;
     else keepShortCellsWhole(child);
   }
 }

@@ -93,9 +93,7 @@ export function offsetAtPoint(article: HTMLElement, x: number, y: number): numbe
 }
 
 function holds(range: Range, x: number, y: number): boolean {
-  return [...range.getClientRects()].some(
-    (box) => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom,
-  );
+  return [...range.getClientRects()].some((box) => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom);
 }
 
 /** Where a part of the text stands on the screen. */

@@ -8,7 +8,7 @@ const SHADES: Readonly<Record<string, readonly string[]>> = {
   'code-number': ['hljs-number', 'hljs-attr', 'hljs-attribute', 'hljs-variable'],
   'code-aside': ['hljs-comment', 'hljs-doctag', 'hljs-meta'],
   'code-title': ['hljs-title', 'hljs-type', 'hljs-class'],
-}; // prettier-ignore
+};
 
 interface ShadeNode {
   type: string;
@@ -42,15 +42,9 @@ function shadesOf(node: ShadeNode): { start: number; end: number; shade: string 
  *
  * @param shown how much of the text is set
  */
-export function useCodeColours(
-  article: RefObject<HTMLElement | null>,
-  tree: ArticleTree,
-  shown: number,
-): void {
+export function useCodeColours(article: RefObject<HTMLElement | null>, tree: ArticleTree, shown: number): void {
   useEffect(() => {
-    const codes = [
-      ...(article.current?.querySelectorAll<HTMLElement>('pre > code[class^="language-"]') ?? []),
-    ];
+    const codes = [...(article.current?.querySelectorAll<HTMLElement>('pre > code[class^="language-"]') ?? [])];
     if (codes.length === 0 || !('highlights' in CSS)) return undefined;
     let wanted = true;
     void import('lowlight').then(({ common, createLowlight }) => {

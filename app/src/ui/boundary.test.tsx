@@ -19,7 +19,11 @@ beforeEach(() => {
 afterEach(() => jest.restoreAllMocks());
 
 it('says what cannot be shown and why, and shows it when it can be', () => {
-  render(<Boundary what="This list"><Part /></Boundary>); // prettier-ignore
+  render(
+    <Boundary what="This list">
+      <Part />
+    </Boundary>,
+  );
   expect(shown()).toContain('This list cannot be shown');
   expect(shown()).toContain('Invalid time value');
   broken = false;
@@ -29,7 +33,11 @@ it('says what cannot be shown and why, and shows it when it can be', () => {
 });
 
 it('is over where the reader goes elsewhere', () => {
-  const at = (place: string) => <Boundary what="This screen" at={place}><Part /></Boundary>; // prettier-ignore
+  const at = (place: string) => (
+    <Boundary what="This screen" at={place}>
+      <Part />
+    </Boundary>
+  );
   render(at('marks'));
   broken = false;
   screen.rerender(at('marks'));

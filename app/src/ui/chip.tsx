@@ -19,9 +19,7 @@ export function Chip({ label, name, on, onPress }: ChipProps) {
       onPress={onPress}
       className={`min-h-[44px] justify-center rounded-[12px] border px-[13px] ${on ? 'border-accent bg-accent' : 'border-soft bg-transparent'}`}
     >
-      <Text className={`font-ui text-small ${on ? 'font-semibold text-on-accent' : 'text-ink'}`}>
-        {label}
-      </Text>
+      <Text className={`font-ui text-small ${on ? 'font-semibold text-on-accent' : 'text-ink'}`}>{label}</Text>
     </Pressable>
   );
 }

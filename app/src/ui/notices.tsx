@@ -49,9 +49,7 @@ export function NoticeBar() {
               }}
               className="min-h-[44px] justify-center pl-[16px]"
             >
-              <Text className="font-ui text-base font-semibold text-ground underline">
-                {notice.action.label}
-              </Text>
+              <Text className="font-ui text-base font-semibold text-ground underline">{notice.action.label}</Text>
             </Pressable>
           )}
         </View>

@@ -82,8 +82,9 @@ export function OrderedList<Each extends { id: string }>({
 }
 
 function OrderedRow(props: { id: string; title: string; place: number; children: ReactNode }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
-    useSortable({ id: props.id });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: props.id,
+  });
   return (
     <div
       ref={setNodeRef}

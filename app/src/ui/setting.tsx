@@ -36,9 +36,7 @@ export function Switch({ label, about, on, onChange }: SwitchProps) {
       <View
         className={`h-[28px] w-[48px] justify-center rounded-[14px] border-[1.5px] px-[3px] ${on ? 'border-ink bg-ink' : 'border-soft bg-transparent'}`}
       >
-        <View
-          className={`h-[19px] w-[19px] rounded-[10px] ${on ? 'self-end bg-ground' : 'self-start bg-soft'}`}
-        />
+        <View className={`h-[19px] w-[19px] rounded-[10px] ${on ? 'self-end bg-ground' : 'self-start bg-soft'}`} />
       </View>
     </Pressable>
   );

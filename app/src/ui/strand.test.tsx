@@ -5,9 +5,7 @@ const widthOfLine = (minutes: number) => {
   const { UNSAFE_root: root, unmount } = render(
     <Strand minutes={minutes} passed={0} looseEnd={null} label="x" room={300} />,
   );
-  const line = root.findAll(
-    (node) => typeof node.props.x2 === 'number' && node.props.strokeWidth === 1.75,
-  )[0];
+  const line = root.findAll((node) => typeof node.props.x2 === 'number' && node.props.strokeWidth === 1.75)[0];
   const length = (line?.props.x2 as number) - (line?.props.x1 as number);
   unmount();
   return length;

@@ -43,8 +43,7 @@ export function Strand({
 }: StrandProps) {
   const length = (hanging || filling ? 1 : strandLength(minutes)) * (room - 2 * INSET);
   const at = (fraction: number) => INSET + length * fraction;
-  const point = (along: number, across: number) =>
-    hanging ? { x: across, y: along } : { x: along, y: across };
+  const point = (along: number, across: number) => (hanging ? { x: across, y: along } : { x: along, y: across });
   const segment = (from: number, to: number) => {
     const a = point(from, AXIS);
     const b = point(to, AXIS);
@@ -82,17 +81,7 @@ export function Strand({
         ))}
         {knots.map((knot) => {
           const { x, y } = point(at(knot), AXIS);
-          return (
-            <Circle
-              key={knot}
-              cx={x}
-              cy={y}
-              r={4}
-              fill="var(--ochre)"
-              stroke="var(--ground)"
-              strokeWidth={1.5}
-            />
-          );
+          return <Circle key={knot} cx={x} cy={y} r={4} fill="var(--ochre)" stroke="var(--ground)" strokeWidth={1.5} />;
         })}
         {looseEnd !== null && looseEnd < 1 && !filling && (
           <Path

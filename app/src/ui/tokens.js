@@ -46,12 +46,7 @@ const night = {
 };
 
 const fonts = {
-  ui: [
-    'Atkinson Hyperlegible Next Variable',
-    'Noto Sans JP Variable',
-    'Noto Naskh Arabic Variable',
-    'sans-serif',
-  ],
+  ui: ['Atkinson Hyperlegible Next Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'sans-serif'],
   read: ['Literata Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'serif'],
 };
 

@@ -31,11 +31,8 @@ describe.each(['day', 'night'] as const)('by %s', (name) => {
   );
 
   it('what is marked, or spoken, can be read, and its underline can be seen (1.4.3, 1.4.11)', () => {
-    const tints = (['key', 'question', 'quote', 'to-do', 'doubt'] as const).map(
-      (kind) => theme[`mark-${kind}`],
-    );
-    for (const tint of [...tints, theme.spoken])
-      expect(contrast(theme.ink, tint)).toBeGreaterThanOrEqual(4.5);
+    const tints = (['key', 'question', 'quote', 'to-do', 'doubt'] as const).map((kind) => theme[`mark-${kind}`]);
+    for (const tint of [...tints, theme.spoken]) expect(contrast(theme.ink, tint)).toBeGreaterThanOrEqual(4.5);
     for (const tint of tints) expect(contrast(theme.ochre, tint)).toBeGreaterThanOrEqual(3);
   });
 

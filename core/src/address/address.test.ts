@@ -78,15 +78,9 @@ describe('all addresses of a text', () => {
   });
 
   it('that cannot be saved are told, with what to do', () => {
-    const { addresses, faults } = readAddresses(
-      'ftp://files.example/a https:// http://[bad https://ok.example/',
-    );
+    const { addresses, faults } = readAddresses('ftp://files.example/a https:// http://[bad https://ok.example/');
     expect(addresses).toEqual(['https://ok.example/']);
-    expect(faults.map(({ written }) => written)).toEqual([
-      'ftp://files.example/a',
-      'https://',
-      'http://[bad',
-    ]);
+    expect(faults.map(({ written }) => written)).toEqual(['ftp://files.example/a', 'https://', 'http://[bad']);
     for (const { says } of faults) expect(says).toMatch(/address/);
   });
 

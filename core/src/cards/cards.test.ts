@@ -72,7 +72,10 @@ describe('gaps', () => {
       fc.property(text, fc.array(fc.tuple(fc.nat(40), fc.nat(40)), { maxLength: 4 }), (sentence, ranges) => {
         let written = sentence;
         for (const [a, b] of ranges) {
-          const [start, end] = [Math.min(a, b), Math.max(a, b)].map((at) => at % (written.length + 1)) as [number, number]; // prettier-ignore
+          const [start, end] = [Math.min(a, b), Math.max(a, b)].map((at) => at % (written.length + 1)) as [
+            number,
+            number,
+          ];
           if (start < end) written = makeGap(written, start, end);
           expect(withoutGaps(written)).toBe(sentence);
         }
@@ -108,7 +111,9 @@ describe('when a question comes again', () => {
   });
 
   it('does not depend on the order in which devices learn of the answers', () => {
-    const answersGiven = fc.array(fc.tuple(fc.integer({ min: 0, max: 90 }), fc.constantFrom(1, 2, 3, 4)), { maxLength: 12 }); // prettier-ignore
+    const answersGiven = fc.array(fc.tuple(fc.integer({ min: 0, max: 90 }), fc.constantFrom(1, 2, 3, 4)), {
+      maxLength: 12,
+    });
     fc.assert(
       fc.property(answersGiven, fc.infiniteStream(fc.nat()), (given, order) => {
         const parts = given.map(([day, grade]) => answered(made('Q?'), START + day * DAY, grade));

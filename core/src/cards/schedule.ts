@@ -65,7 +65,7 @@ export function intervalsOf({ card, gap }: Pick<Prompt, 'card' | 'gap'>, now: nu
   const memory = memoryOf(card, gap);
   const after = (grade: RecallGrade) => scheduler.next(memory, now, GRADES[grade]).card.due.getTime() - now;
   return { 1: after(1), 2: after(2), 3: after(3), 4: after(4) };
-} // prettier-ignore
+}
 
 /** An interval as it is said to the reader: "10 min", "2 days", "5 months". */
 export function intervalWords(ms: number): string {
@@ -94,9 +94,7 @@ export interface RecallPlan {
  * @param today begins at this instant; answers since then count against the limits
  */
 export function recallPlan(cards: readonly Card[], now: number, today: number, limits: RecallLimits): RecallPlan {
-  const prompts = cards
-    .filter(({ choices }) => !choices.paused.value && !choices.removed.value)
-    .flatMap(promptsOf);
+  const prompts = cards.filter(({ choices }) => !choices.paused.value && !choices.removed.value).flatMap(promptsOf);
   const due = prompts.filter(({ dueAt }) => dueAt <= now);
   const begun = new Set<Prompt>();
   let [freshToday, repeatedToday] = [0, 0];
@@ -123,4 +121,4 @@ export function recallPlan(cards: readonly Card[], now: number, today: number, l
     heldBack: due.length - chosen.length,
     nextAt: later.length > 0 ? Math.min(...later) : null,
   };
-} // prettier-ignore
+}

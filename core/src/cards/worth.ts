@@ -32,5 +32,4 @@ export function isHopeless(fault: CardFault): boolean {
   return fault === 'nothing' || fault === 'no answer';
 }
 
-const isList = (answer: string): boolean =>
-  (answer.match(/[,;、]/g)?.length ?? 0) >= 2 || /\n.*\n/.test(answer.trim());
+const isList = (answer: string): boolean => (answer.match(/[,;、]/g)?.length ?? 0) >= 2 || /\n.*\n/.test(answer.trim());

@@ -89,14 +89,10 @@ function inCommon(first: ReadonlySet<string>, second: ReadonlySet<string>): numb
 }
 
 function wordsOf(text: string): Set<string> {
-  return new Set(
-    text.toLowerCase().match(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]|[\p{L}\p{N}]+/gu),
-  );
+  return new Set(text.toLowerCase().match(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]|[\p{L}\p{N}]+/gu));
 }
 
-function countChanges(
-  changes: readonly ParagraphChange[],
-): Pick<CopyComparison, 'addedWords' | 'removedWords'> {
+function countChanges(changes: readonly ParagraphChange[]): Pick<CopyComparison, 'addedWords' | 'removedWords'> {
   const count = { added: 0, removed: 0, same: 0 };
   for (const change of changes)
     for (const { kind, text } of change.kind === 'changed' ? change.words : [change])

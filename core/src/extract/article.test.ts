@@ -8,8 +8,7 @@ const prose = (n: number) =>
     (_, i) =>
       `<p>Paragraph ${i + 1} says something, at some length, so that it is taken for prose; and then it ends.</p>`,
   ).join('');
-const page = (body: string, head = '') =>
-  `<!doctype html><html><head>${head}</head><body>${body}</body></html>`;
+const page = (body: string, head = '') => `<!doctype html><html><head>${head}</head><body>${body}</body></html>`;
 const at = (html: string, url = 'https://site.example/path/page.html') => extractArticle(html, url);
 
 describe('main text', () => {
@@ -27,10 +26,9 @@ describe('main text', () => {
     ['a form around the whole page', `<form>${prose(8)}</form>`],
     [
       'a page without any blocks',
-      Array.from(
-        { length: 8 },
-        (_, i) => `Paragraph ${i + 1}, with words, and more of them, stands here.`,
-      ).join('<br><br>'),
+      Array.from({ length: 8 }, (_, i) => `Paragraph ${i + 1}, with words, and more of them, stands here.`).join(
+        '<br><br>',
+      ),
     ],
     [
       'a layout table',
@@ -98,11 +96,7 @@ describe('pictures', () => {
     ],
     ['the largest when none is wide enough', '<img srcset="s.jpg 320w, m.jpg 800w">', 'm.jpg'],
     ['data-srcset', '<img src="/placeholder.png" data-srcset="a.jpg 1x, b.jpg 2x">', 'b.jpg'],
-    [
-      'a picture element',
-      '<picture><source srcset="w.webp 1280w" type="image/webp"><img alt="x"></picture>',
-      'w.webp',
-    ],
+    ['a picture element', '<picture><source srcset="w.webp 1280w" type="image/webp"><img alt="x"></picture>', 'w.webp'],
     [
       'a noscript twin',
       '<img class="lazy" src="data:image/gif;base64,xx"><noscript><img src="a.jpg"></noscript>',
@@ -116,8 +110,7 @@ describe('pictures', () => {
 
   it('drops tracking pixels', () => {
     expect(
-      at(page(`<article>${prose(3)}<img src="https://t.example/p.gif" width=1 height=1></article>`))
-        .pictureCount,
+      at(page(`<article>${prose(3)}<img src="https://t.example/p.gif" width=1 height=1></article>`)).pictureCount,
     ).toBe(0);
   });
 });
@@ -168,16 +161,8 @@ describe('metadata', () => {
       '<title>A longer title here | The Site</title>',
       { title: 'A longer title here' },
     ],
-    [
-      'a title with a hyphen of its own',
-      '<title>Half-timbered houses</title>',
-      { title: 'Half-timbered houses' },
-    ],
-    [
-      'a date that is spelled out',
-      '<meta name="date" content="4 March 2026">',
-      { publishedAt: '2026-03-04' },
-    ],
+    ['a title with a hyphen of its own', '<title>Half-timbered houses</title>', { title: 'Half-timbered houses' }],
+    ['a date that is spelled out', '<meta name="date" content="4 March 2026">', { publishedAt: '2026-03-04' }],
     [
       'an author given as an address',
       '<meta property="article:author" content="https://social.example/ann">',
@@ -212,16 +197,16 @@ describe('metadata', () => {
   });
 
   it('keeps a shared title that the page itself shows under a longer title', () => {
-    const head =
-      '<title>A second keel laid in Skerrow</title><meta property="og:title" content="The yard opens">';
+    const head = '<title>A second keel laid in Skerrow</title><meta property="og:title" content="The yard opens">';
     const body = `<h1>A second keel laid in Skerrow</h1><h2>The Yard Opens</h2>${prose(4)}`;
     expect(at(page(body, head)).title).toBe('The yard opens');
   });
 
   it('takes the site’s name from what the title has besides the headline', () => {
-    expect(
-      at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak | The Slipway</title>')),
-    ).toMatchObject({ title: 'Larch or oak', siteName: 'The Slipway' });
+    expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak | The Slipway</title>'))).toMatchObject({
+      title: 'Larch or oak',
+      siteName: 'The Slipway',
+    });
     expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak</title>')).siteName).toBeNull();
   });
 
@@ -266,10 +251,7 @@ describe('the came-through check', () => {
       'an error page served as 200',
       'failed',
       ['error-page'],
-      page(
-        '<h1>404</h1><p>The page you are looking for does not exist.</p>',
-        '<title>Page not found</title>',
-      ),
+      page('<h1>404</h1><p>The page you are looking for does not exist.</p>', '<title>Page not found</title>'),
     ],
     [
       'a captcha',

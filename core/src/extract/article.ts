@@ -69,9 +69,7 @@ export function extractArticle(html: string, url: string, howMuch: HowMuch = 'wo
   const metadata = readMetadata(document, place.base);
   const evidence = pageEvidence(document);
   const nextPageUrl =
-    howMuch === 'words-and-pictures' || howMuch === 'words-only'
-      ? findNextPage([...descendants(document)], url)
-      : null;
+    howMuch === 'words-and-pictures' || howMuch === 'words-only' ? findNextPage([...descendants(document)], url) : null;
   const tree = treeOf(howMuch, html, document, place, metadata, evidence.visibleText);
   const measures = measured(tree, metadata.language);
   return {
@@ -137,13 +135,7 @@ function treeOf(
   }
 }
 
-function textTree(
-  html: string,
-  document: PageDocument,
-  place: Place,
-  metadata: Metadata,
-  visibleText: string,
-): Root {
+function textTree(html: string, document: PageDocument, place: Place, metadata: Metadata, visibleText: string): Root {
   let tree = mainTree(document, place, metadata.title, 'by all evidence');
   let words = wordsIn(tree);
   const take = (other: Root | null, times: number) => {
@@ -185,10 +177,7 @@ function pageEvidence(document: PageDocument) {
   let hasPasswordField = false;
   for (const element of descendants(document)) {
     if (element.tagName === 'script')
-      scriptLength += element.childNodes.reduce(
-        (sum, node) => sum + (isText(node) ? node.value.length : 0),
-        0,
-      );
+      scriptLength += element.childNodes.reduce((sum, node) => sum + (isText(node) ? node.value.length : 0), 0);
     if (element.tagName === 'input' && attribute(element, 'type')?.toLowerCase() === 'password')
       hasPasswordField = true;
   }

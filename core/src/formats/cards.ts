@@ -24,11 +24,7 @@ export function questionAndAnswer(card: Card, gap: number): { question: string; 
  *
  * @param sourceOf what a card's source is called
  */
-export function cardsAsTable(
-  cards: readonly Card[],
-  delimiter: ',' | '\t',
-  sourceOf: (card: Card) => string,
-): string {
+export function cardsAsTable(cards: readonly Card[], delimiter: ',' | '\t', sourceOf: (card: Card) => string): string {
   const rows = cards.flatMap((card) => {
     const { front } = card.choices;
     const gaps = gapsIn(front.value);

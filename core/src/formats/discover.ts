@@ -30,7 +30,6 @@ export function feedsOfPage(html: string, url: string): { address: string; title
     const address = new URL(href, base);
     return /^https?:$/.test(address.protocol) ? [{ address: address.href, title }] : [];
   });
-  const ofComments = ({ address, title }: (typeof found)[number]) =>
-    /comment/i.test(`${address} ${title ?? ''}`);
+  const ofComments = ({ address, title }: (typeof found)[number]) => /comment/i.test(`${address} ${title ?? ''}`);
   return [...found.filter((each) => !ofComments(each)), ...found.filter(ofComments)];
 }

@@ -1,4 +1,4 @@
-import { attributeOf, childOf, childrenOf, elementsIn, parseXml, xmlText, within } from './xml';
+import { attributeOf, childOf, childrenOf, elementsIn, parseXml, within, xmlText } from './xml';
 
 /** What an e-book says of itself, and its chapters in reading order. */
 export interface BookPackage {

@@ -148,10 +148,7 @@ describe('feeds as they are (common practice)', () => {
   });
 
   it('keeps what a title of type text looks like', () => {
-    const feed = readFeed(
-      '<feed><entry><title type="text">The &lt;b&gt; element</title></entry></feed>',
-      URL_OF_FEED,
-    );
+    const feed = readFeed('<feed><entry><title type="text">The &lt;b&gt; element</title></entry></feed>', URL_OF_FEED);
     expect(feed?.entries[0]?.title).toBe('The <b> element');
   });
 
@@ -182,16 +179,12 @@ describe('feeds as they are (common practice)', () => {
     expect(feed?.entries.map(({ title }) => title)).toContain('Two');
   });
 
-  it.each([
-    '',
-    'no feed',
-    '<html><body>A page</body></html>',
-    '{"version":"1"}',
-    '{',
-    '<?xml version="1.0"?>',
-  ])('says that %j is no feed', (source) => {
-    expect(readFeed(source, URL_OF_FEED)).toBeNull();
-  });
+  it.each(['', 'no feed', '<html><body>A page</body></html>', '{"version":"1"}', '{', '<?xml version="1.0"?>'])(
+    'says that %j is no feed',
+    (source) => {
+      expect(readFeed(source, URL_OF_FEED)).toBeNull();
+    },
+  );
 
   it('reads what is nested without end', () => {
     const deep = '<b>'.repeat(20_000);

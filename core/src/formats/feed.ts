@@ -9,9 +9,9 @@ import {
   filled,
   oneLine,
   parseXml,
-  xmlText,
   within,
   wordsOfHtml,
+  xmlText,
 } from './xml';
 
 /** What a feed announces. */
@@ -179,9 +179,7 @@ function atomAuthors(parent: Element): string[] {
 
 /** The page that an Atom link of the wanted kind leads to: rel=alternate, which is meant when none is given. */
 function atomLink(parent: Element, name: string): string | null {
-  const links = childrenOf(parent, name).filter((link) =>
-    /^(?:alternate)?$/i.test(attributeOf(link, 'rel') ?? ''),
-  );
+  const links = childrenOf(parent, name).filter((link) => /^(?:alternate)?$/i.test(attributeOf(link, 'rel') ?? ''));
   const page = links.find((link) => (attributeOf(link, 'type') ?? 'html').includes('html')) ?? links[0];
   return page ? (attributeOf(page, 'href') ?? xmlText(page)) : null;
 }
@@ -209,9 +207,7 @@ function isEncodedByType(type: string): boolean {
 
 function decoded(base64: string): string {
   try {
-    return new TextDecoder().decode(
-      Uint8Array.from(atob(base64.replace(/\s+/g, '')), (char) => char.charCodeAt(0)),
-    );
+    return new TextDecoder().decode(Uint8Array.from(atob(base64.replace(/\s+/g, '')), (char) => char.charCodeAt(0)));
   } catch {
     // Not Base64 after all, whatever its type says: as it was written.
     return base64;

@@ -71,7 +71,7 @@ export function readHighlightFile(written: string): HighlightFile {
   const read = /^[[{]/.test(text) ? readAnnotations(text) : (readTable(text) ?? readQuotations(text));
   if (read.highlights.length === 0 && read.faults.length === 0) read.faults.push('There is no quotation in it.');
   return read;
-} // prettier-ignore
+}
 
 const TextualBody = z.object({ value: z.string(), purpose: z.string().optional() });
 const Selector = z.object({
@@ -163,9 +163,7 @@ function readTable(written: string): HighlightFile | null {
     const cell = (name: (typeof COLUMNS)[number]) => row[column[name]]?.trim() ?? '';
     if (cell('quotation') === '') {
       found.faults.push(
-        cell('note') === ''
-          ? `Row ${at + 2} quotes nothing.`
-          : `Row ${at + 2} is a note that quotes nothing.`,
+        cell('note') === '' ? `Row ${at + 2} quotes nothing.` : `Row ${at + 2} is a note that quotes nothing.`,
       );
       return;
     }

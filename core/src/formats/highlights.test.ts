@@ -74,9 +74,7 @@ it('as web annotations has the members that the W3C model asks for', () => {
 });
 
 it('as web annotations says nothing of a place that it does not know', () => {
-  const page = JSON.stringify(
-    highlightsAsAnnotations([{ item, highlights: [highlight('silt', null)], notes: [] }]),
-  );
+  const page = JSON.stringify(highlightsAsAnnotations([{ item, highlights: [highlight('silt', null)], notes: [] }]));
   expect(page).not.toContain('TextPositionSelector');
   expect(page).toContain('"motivation":"highlighting"');
 });
@@ -99,17 +97,24 @@ describe('what was written on them', () => {
   it('stands under what it was written on', () => {
     expect(notesUnder(marked, uuid(3)).map(({ id }) => id)).toEqual([uuid(3), uuid(12), uuid(13)]);
     expect(notesUnder(marked, null).map(({ id }) => id)).toEqual([uuid(11), uuid(14)]);
-    const circle = { highlights: [], notes: [note(1, 'a', { kind: 'note', id: uuid(2) }), note(2, 'b', { kind: 'note', id: uuid(1) })] };
+    const circle = {
+      highlights: [],
+      notes: [note(1, 'a', { kind: 'note', id: uuid(2) }), note(2, 'b', { kind: 'note', id: uuid(1) })],
+    };
     expect(notesUnder(circle, null)).toHaveLength(2);
   });
 
   it('goes along in each format', () => {
     const written = highlightsAsMarkdown([marked]);
-    const order = ['the silt', 'Ask', 'Does she know?', 'She does not.', 'On the whole.'].map((words) => written.indexOf(words));
+    const order = ['the silt', 'Ask', 'Does she know?', 'She does not.', 'On the whole.'].map((words) =>
+      written.indexOf(words),
+    );
     expect(order).toEqual([...order].sort((a, b) => a - b));
     expect(order[0]).toBeGreaterThan(0);
     expect(highlightsAsCsv([marked])).toContain('"Ask **Ines**.\n\nDoes she know?\n\nShe does not."');
-    const { items } = highlightsAsAnnotations([marked]) as { items: { motivation: unknown; target: unknown }[] };
+    const { items } = highlightsAsAnnotations([marked]) as {
+      items: { motivation: unknown; target: unknown }[];
+    };
     // Web Annotation Data Model 3.3.5: an annotation on another one replies to it.
     expect(items.slice(1).map(({ motivation, target }) => [motivation, target])).toEqual([
       ['replying', `urn:uuid:${uuid(12)}`],
@@ -118,4 +123,4 @@ describe('what was written on them', () => {
       ['replying', `urn:uuid:${uuid(99)}`],
     ]);
   });
-}); // prettier-ignore
+});

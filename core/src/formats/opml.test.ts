@@ -50,15 +50,11 @@ describe('lists of subscriptions', () => {
       folders: fc.array(words, { maxLength: 2 }),
     });
     fc.assert(
-      fc.property(
-        fc.uniqueArray(subscription, { selector: ({ address }) => address, maxLength: 8 }),
-        (list) => {
-          const read = readOpml(writeOpml('Mine', 0, list)) ?? [];
-          const byAddress = (all: readonly Subscription[]) =>
-            [...all].sort((a, b) => (a.address < b.address ? -1 : 1));
-          expect(byAddress(read)).toEqual(byAddress(list));
-        },
-      ),
+      fc.property(fc.uniqueArray(subscription, { selector: ({ address }) => address, maxLength: 8 }), (list) => {
+        const read = readOpml(writeOpml('Mine', 0, list)) ?? [];
+        const byAddress = (all: readonly Subscription[]) => [...all].sort((a, b) => (a.address < b.address ? -1 : 1));
+        expect(byAddress(read)).toEqual(byAddress(list));
+      }),
     );
   });
 });

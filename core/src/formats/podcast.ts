@@ -70,11 +70,7 @@ function item(episode: PodcastEpisode): Element {
   ]);
 }
 
-function element(
-  name: string,
-  attributes: Record<string, string>,
-  content: string | readonly Element[] = [],
-): Element {
+function element(name: string, attributes: Record<string, string>, content: string | readonly Element[] = []): Element {
   const made = new Element(name, attributes);
   const children = typeof content === 'string' ? [new Text(content)] : content;
   for (const child of children) appendChild(made, child);

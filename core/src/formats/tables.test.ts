@@ -15,8 +15,14 @@ const AT = '000000001-0000-a';
 const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const card = (front: string, back: string): Card =>
   cardKind.apply(undefined, {
-    type: 'card', id: uuid(1), stamp: AT, cardId: uuid(2), madeAt: 0, source: null, set: { front, back },
-  })!; // prettier-ignore
+    type: 'card',
+    id: uuid(1),
+    stamp: AT,
+    cardId: uuid(2),
+    madeAt: 0,
+    source: null,
+    set: { front, back },
+  })!;
 
 describe('cards as a table', () => {
   const cards = [
@@ -32,16 +38,25 @@ describe('cards as a table', () => {
     });
   });
 
-  it.each([',', '\t'] as const)('run nothing in a spreadsheet, and come back as they were, parted by %j', (delimiter) => {
-    // OWASP, "CSV Injection": what begins with one of these is run.
-    const hostile = ["=cmd|' /C calc'!A0", '+1+1', '-2', '@SUM(A1)', "'=quoted", "''-x"].map((text) => card(text, '=1+1'));
-    const written = cardsAsTable(hostile, delimiter, () => '=HYPERLINK("x")');
-    const cells = written.split('\r\n').slice(1).flatMap((row) => row.split(delimiter)).map((cell) => cell.replace(/^"/, ''));
-    expect(cells.filter((cell) => /^[=+\-@]/.test(cell))).toEqual([]);
-    expect(readCardTable(written).cards.map(({ front, back }) => [front, back])).toEqual(
-      hostile.map(({ choices }) => [choices.front.value, choices.back.value]),
-    );
-  }); // prettier-ignore
+  it.each([',', '\t'] as const)(
+    'run nothing in a spreadsheet, and come back as they were, parted by %j',
+    (delimiter) => {
+      // OWASP, "CSV Injection": what begins with one of these is run.
+      const hostile = ["=cmd|' /C calc'!A0", '+1+1', '-2', '@SUM(A1)', "'=quoted", "''-x"].map((text) =>
+        card(text, '=1+1'),
+      );
+      const written = cardsAsTable(hostile, delimiter, () => '=HYPERLINK("x")');
+      const cells = written
+        .split('\r\n')
+        .slice(1)
+        .flatMap((row) => row.split(delimiter))
+        .map((cell) => cell.replace(/^"/, ''));
+      expect(cells.filter((cell) => /^[=+\-@]/.test(cell))).toEqual([]);
+      expect(readCardTable(written).cards.map(({ front, back }) => [front, back])).toEqual(
+        hostile.map(({ choices }) => [choices.front.value, choices.back.value]),
+      );
+    },
+  );
 
   it('ask in the first column and answer in the second, a row for each gap', () => {
     const [head, , first, second] = cardsAsTable(cards, '\t', () => '').split('\r\n');
@@ -79,7 +94,16 @@ describe('highlights as a table, and from elsewhere', () => {
     madeAt: Date.UTC(2026, 10, 25, 12),
     choices: {
       kind: { value: 'to-do' as const, at: AT },
-      passage: { value: { exact: 'the "silt",\nall of it', prefix: 'before ', suffix: ' after', start: 12, copyId: null }, at: AT }, // prettier-ignore
+      passage: {
+        value: {
+          exact: 'the "silt",\nall of it',
+          prefix: 'before ',
+          suffix: ' after',
+          start: 12,
+          copyId: null,
+        },
+        at: AT,
+      },
       removed: { value: false, at: AT },
     },
   };
@@ -122,7 +146,10 @@ describe('highlights as a table, and from elsewhere', () => {
 
   it('come back from web annotations with what stands around them', () => {
     const read = readHighlightFile(JSON.stringify(highlightsAsAnnotations(marked)));
-    expect(read).toMatchObject({ highlights: [{ ...expected, prefix: 'before ', suffix: ' after' }], faults: [] }); // prettier-ignore
+    expect(read).toMatchObject({
+      highlights: [{ ...expected, prefix: 'before ', suffix: ' after' }],
+      faults: [],
+    });
   });
 
   it('are read from the W3C’s own example of a quotation (Web Annotation Data Model 2017, example 25)', () => {
@@ -183,7 +210,8 @@ describe('the reader’s own Markdown', () => {
   });
 
   it('runs nothing and leads to nothing that runs', () => {
-    const written = '<script>alert(1)</script> <img src=x onerror=alert(1)> [x](javascript:alert(1)) ![y](javascript:z)';
+    const written =
+      '<script>alert(1)</script> <img src=x onerror=alert(1)> [x](javascript:alert(1)) ![y](javascript:z)';
     expect(JSON.stringify(markdownTree(written))).not.toMatch(/script|onerror/);
-  }); // prettier-ignore
+  });
 });

@@ -1,12 +1,4 @@
-import {
-  type AnyNode,
-  type Document,
-  DomHandler,
-  type Element,
-  hasChildren,
-  isTag,
-  isText,
-} from 'domhandler';
+import { type AnyNode, type Document, DomHandler, type Element, hasChildren, isTag, isText } from 'domhandler';
 import { getElementsByTagName } from 'domutils';
 import { Parser, type ParserOptions } from 'htmlparser2';
 

@@ -14,16 +14,31 @@ const textOf = (...blocks: Element[]) => plainText({ type: 'root', children: blo
 
 describe('the rank of a graph’s nodes', () => {
   it('is what networkx 2.8.8 has for pagerank(alpha=.85) on the same graph, a lone node included', () => {
-    const edges: [number, number, number][] = [[0, 1, 0.5], [0, 2, 0.25], [1, 2, 0.75], [2, 3, 0.1], [3, 4, 0.9]]; // prettier-ignore
+    const edges: [number, number, number][] = [
+      [0, 1, 0.5],
+      [0, 2, 0.25],
+      [1, 2, 0.75],
+      [2, 3, 0.1],
+      [3, 4, 0.9],
+    ];
     const weights = Array.from({ length: 6 }, () => Array.from({ length: 6 }, () => 0));
     for (const [a, b, weight] of edges)
-      for (const [from, to] of [[a, b], [b, a]] as const) (weights[from]!)[to] = weight; // prettier-ignore
+      for (const [from, to] of [
+        [a, b],
+        [b, a],
+      ] as const)
+        weights[from]![to] = weight;
     const expected = [0.148490421, 0.233348222, 0.207192439, 0.199839371, 0.182003332, 0.029126214];
     pageRank(weights).forEach((rank, at) => expect(rank).toBeCloseTo(expected[at] ?? 0, 7));
   });
 
   it('is shared alike where nothing is tied, and empty for no nodes', () => {
-    expect(pageRank([[0, 0], [0, 0]])).toEqual([0.5, 0.5]); // prettier-ignore
+    expect(
+      pageRank([
+        [0, 0],
+        [0, 0],
+      ]),
+    ).toEqual([0.5, 0.5]);
     expect(pageRank([])).toEqual([]);
   });
 });

@@ -13,17 +13,11 @@ const TELLING_WORDS = 12;
  * @param wordCount of the whole text
  * @returns fractions of the text, 0 to 1, ascending; none for a highlight whose offset is not known
  */
-export function knotsOf(
-  highlights: readonly Highlight[],
-  wordCount: number,
-  language: string | null,
-): number[] {
+export function knotsOf(highlights: readonly Highlight[], wordCount: number, language: string | null): number[] {
   const passages = highlights.map(({ choices }) => choices.passage.value);
   const sample = passages.map(({ prefix, exact, suffix }) => prefix + exact + suffix).join(' ');
   const words = countWords(sample, language);
   const length = wordCount * (words < TELLING_WORDS ? USUAL : sample.length / words);
   if (length === 0) return [];
-  return passages
-    .flatMap(({ start }) => (start === null ? [] : [Math.min(1, start / length)]))
-    .sort((a, b) => a - b);
+  return passages.flatMap(({ start }) => (start === null ? [] : [Math.min(1, start / length)])).sort((a, b) => a - b);
 }

@@ -44,19 +44,55 @@ describe('a record brought within its bounds', () => {
   it.each([
     ['a title of 1,100 letters', { title: 'x'.repeat(1100) }, { title: `${'x'.repeat(999)}…` }],
     ['an author of 300', { authors: ['y'.repeat(300)] }, { authors: [`${'y'.repeat(199)}…`] }],
-    ['sixty authors', { authors: Array.from({ length: 60 }, (_, n) => `A${n}`) }, { authors: Array.from({ length: 40 }, (_, n) => `A${n}`) }],
+    [
+      'sixty authors',
+      { authors: Array.from({ length: 60 }, (_, n) => `A${n}`) },
+      { authors: Array.from({ length: 40 }, (_, n) => `A${n}`) },
+    ],
     // Half an address leads elsewhere.
     ['a licence at a very long address', { licenceUrl: `https://x.example/${'z'.repeat(3000)}` }, { licenceUrl: null }],
     ['a date that is a novel', { publishedAt: '2026'.repeat(50) }, {}],
     ['a fraction of a word', { wordCount: 10.5 }, { wordCount: 10 }],
     ['fewer than no words', { wordCount: -4, minutes: -1 }, { wordCount: 0, minutes: 0 }],
-    ['a sign that nobody knows', { cameThrough: { verdict: 'whole', signs: [{ code: 'sign-in' }, { code: 'omen' }] } }, { cameThrough: { verdict: 'whole', signs: [{ code: 'sign-in' }] } }],
-    ['a fact of the wrong kind', { facts: [{ about: 'weather', of: null, key: 'k', value: { type: 'number', number: 1, outOf: null }, source: 'json-ld' }] }, { facts: [] }],
-    ['a fact with too long a text', { facts: [{ about: 'book', of: null, key: 'k', value: { type: 'text', text: 'w'.repeat(500) }, source: 'json-ld' }] }, {}],
+    [
+      'a sign that nobody knows',
+      { cameThrough: { verdict: 'whole', signs: [{ code: 'sign-in' }, { code: 'omen' }] } },
+      { cameThrough: { verdict: 'whole', signs: [{ code: 'sign-in' }] } },
+    ],
+    [
+      'a fact of the wrong kind',
+      {
+        facts: [
+          {
+            about: 'weather',
+            of: null,
+            key: 'k',
+            value: { type: 'number', number: 1, outOf: null },
+            source: 'json-ld',
+          },
+        ],
+      },
+      { facts: [] },
+    ],
+    [
+      'a fact with too long a text',
+      {
+        facts: [
+          {
+            about: 'book',
+            of: null,
+            key: 'k',
+            value: { type: 'text', text: 'w'.repeat(500) },
+            source: 'json-ld',
+          },
+        ],
+      },
+      {},
+    ],
     ['a language that is none', { language: 5 }, { language: null }],
   ])('%s', (_what, changes, expected) => {
     expect(bounded(withPage(changes)).record.capture.page).toMatchObject(expected);
-  }); // prettier-ignore
+  });
 
   it('loses what is too much of tags, and a day after the last of days becomes the last', () => {
     const at = '000000001-0000-a';
@@ -68,10 +104,13 @@ describe('a record brought within its bounds', () => {
   });
 
   it('never cuts what may not be cut', () => {
-    const long = { ...item, choices: { ...item.choices, title: { value: 'x'.repeat(600), at: '000000001-0000-a' } } };
+    const long = {
+      ...item,
+      choices: { ...item.choices, title: { value: 'x'.repeat(600), at: '000000001-0000-a' } },
+    };
     const result = withinBounds(Item, long, ([field]) => field === 'capture');
     expect(result).toMatchObject({ ok: false, issues: [{ path: ['choices', 'title', 'value'] }] });
-  }); // prettier-ignore
+  });
 
   it('is not made of what is something else', () => {
     for (const value of [null, 5, 'item', [], {}, { ...item, id: 'no id' }, { ...item, choices: {} }])
@@ -99,10 +138,20 @@ describe('a record brought within its bounds', () => {
   });
 
   it('holds for feeds', () => {
-    const feed = feedKind.apply(undefined, { type: 'follow', id: id(1), feedId: id(3), address: 'https://x.example/feed', followedAt: 5, stamp: '000000001-0000-a' });
-    const result = withinBounds(Feed, { ...feed, state: { ...feed!.state, title: 's'.repeat(1700), siteUrl: 'https://'.padEnd(80_000, 'x') } });
+    const feed = feedKind.apply(undefined, {
+      type: 'follow',
+      id: id(1),
+      feedId: id(3),
+      address: 'https://x.example/feed',
+      followedAt: 5,
+      stamp: '000000001-0000-a',
+    });
+    const result = withinBounds(Feed, {
+      ...feed,
+      state: { ...feed!.state, title: 's'.repeat(1700), siteUrl: 'https://'.padEnd(80_000, 'x') },
+    });
     expect(result).toMatchObject({ ok: true, cut: ['state.siteUrl', 'state.title'] });
-  }); // prettier-ignore
+  });
 });
 
 describe('cutting a text', () => {

@@ -58,9 +58,7 @@ function innermost(issue: Issue): Issue[] {
  */
 function mend(record: unknown, path: Path, issue: Issue, cut: Map<string, number>): void {
   const key = path.at(-1);
-  const parent = path
-    .slice(0, -1)
-    .reduce<unknown>((at, each) => (isObject(at) ? at[each] : undefined), record);
+  const parent = path.slice(0, -1).reduce<unknown>((at, each) => (isObject(at) ? at[each] : undefined), record);
   if (!isObject(parent) || key === undefined) return;
   const name = path.map(String).join('.');
   const times = (cut.get(name) ?? 0) + 1;
@@ -82,8 +80,7 @@ function fitted(value: unknown, issue: Issue): unknown {
     if (isObject(value)) return Object.fromEntries(Object.entries(value).slice(0, most));
   }
   if (issue.code === 'too_small' && typeof value === 'number') return Number(issue.minimum);
-  if (issue.code === 'invalid_type' && issue.expected === 'int' && typeof value === 'number')
-    return Math.trunc(value);
+  if (issue.code === 'invalid_type' && issue.expected === 'int' && typeof value === 'number') return Math.trunc(value);
   if (issue.code === 'invalid_type' && issue.expected === 'array') return [];
   return null;
 }

@@ -4,8 +4,7 @@ const AT_ONCE = 0x8000;
 /** Bytes in Base64 (RFC 4648, 4), as a given text carries them. */
 export function inBase64(bytes: Uint8Array): string {
   let binary = '';
-  for (let at = 0; at < bytes.length; at += AT_ONCE)
-    binary += String.fromCharCode(...bytes.subarray(at, at + AT_ONCE));
+  for (let at = 0; at < bytes.length; at += AT_ONCE) binary += String.fromCharCode(...bytes.subarray(at, at + AT_ONCE));
   return btoa(binary);
 }
 

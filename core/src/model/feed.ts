@@ -77,9 +77,5 @@ export type Feed = z.infer<typeof Feed>;
 /** What a feed is called. */
 export function feedTitle(feed: Feed): string {
   const { address } = feed;
-  return (
-    feed.choices.title.value ??
-    feed.state.title ??
-    (URL.canParse(address) ? new URL(address).hostname : address)
-  );
+  return feed.choices.title.value ?? feed.state.title ?? (URL.canParse(address) ? new URL(address).hostname : address);
 }

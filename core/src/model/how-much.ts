@@ -48,10 +48,7 @@ export type GivenText = z.infer<typeof GivenText>;
 /** Whether a text is small enough to be given in one push. Characters are not bytes: most have one, some have six. */
 export function isPushable(body: string): boolean {
   if (body.length > MAX_PUSHED_SIZE) return false;
-  return (
-    6 * body.length <= MAX_PUSHED_SIZE ||
-    new TextEncoder().encode(JSON.stringify(body)).length <= MAX_PUSHED_SIZE
-  );
+  return 6 * body.length <= MAX_PUSHED_SIZE || new TextEncoder().encode(JSON.stringify(body)).length <= MAX_PUSHED_SIZE;
 }
 
 /** What a device may give in one push. */

@@ -145,9 +145,7 @@ export const withSigns = (stored: unknown): unknown => {
     ...rest,
     signs: signs.map((sign, at) => {
       if (typeof sign !== 'string') return sign;
-      const [first = 0, second = 0] = (reasons[at]?.match(COUNT) ?? []).map((n) =>
-        Number(n.replace(/,/g, '')),
-      );
+      const [first = 0, second = 0] = (reasons[at]?.match(COUNT) ?? []).map((n) => Number(n.replace(/,/g, '')));
       return { code: sign, stated: first, came: second, from: first };
     }),
   };

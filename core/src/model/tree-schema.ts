@@ -19,18 +19,7 @@ export type CardKind = (typeof CARD_KINDS)[number];
  * (`in-…`) and there only for links inside the text.
  */
 export const TREE_SCHEMA: Schema = {
-  strip: [
-    'script',
-    'style',
-    'template',
-    'noscript',
-    'iframe',
-    'object',
-    'embed',
-    'svg',
-    'form',
-    'annotation',
-  ],
+  strip: ['script', 'style', 'template', 'noscript', 'iframe', 'object', 'embed', 'svg', 'form', 'annotation'],
   tagNames: [
     ...(
       'a abbr b bdi bdo blockquote br caption cite code dd del details dfn dl dt em figcaption figure h1 h2 h3 h4 ' +

@@ -18,9 +18,7 @@ function devices() {
       note: () => note,
       text: () => (note ? noteText(note) : ''),
       write(text: string, asSeen: Note | undefined = note) {
-        const change = asSeen
-          ? make.changeNote(asSeen, { text })
-          : make.note(ownNote.ofItem(uuid(500)), { text });
+        const change = asSeen ? make.changeNote(asSeen, { text }) : make.note(ownNote.ofItem(uuid(500)), { text });
         note = noteKind.apply(note, change);
       },
       hear(other: Note | undefined) {
@@ -126,8 +124,7 @@ it('no word that somebody wrote is lost unless somebody who had seen it took it 
         else lines[place % lines.length] = `${lines[place % lines.length]!} ${word}`;
         device.write(lines.join('\n'));
       });
-      for (let round = 0; round < 2; round++)
-        for (const one of all) for (const other of all) one.hear(other.note());
+      for (let round = 0; round < 2; round++) for (const one of all) for (const other of all) one.hear(other.note());
       const text = all[0].text();
       for (const device of all) expect(device.text()).toBe(text);
       const present = wordsOf(text);

@@ -37,10 +37,7 @@ const item = (
     progress: {
       furthest: changes.furthest ?? fraction,
       heard: [],
-      position:
-        fraction > 0
-          ? { value: { block: 0, char: 0, offset: 1, quote: '', before: '', fraction }, at }
-          : null,
+      position: fraction > 0 ? { value: { block: 0, char: 0, offset: 1, quote: '', before: '', fraction }, at } : null,
     },
     capture: {
       ...base.capture,
@@ -68,11 +65,7 @@ const item = (
 describe('stages', () => {
   it('shows what was finished and then kept in both lists', () => {
     const both = item({ stage: 'kept', finishedAt: 5 });
-    expect([inStage(both, 'kept'), inStage(both, 'finished'), inStage(both, 'queue')]).toEqual([
-      true,
-      true,
-      false,
-    ]);
+    expect([inStage(both, 'kept'), inStage(both, 'finished'), inStage(both, 'queue')]).toEqual([true, true, false]);
     expect(inStage(item({ stage: 'kept' }), 'finished')).toBe(false);
   });
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { addDays, daysBetween } from '../reading';
 import { reasonInWords } from '../wording';
-import { longestWait, RESURFACED_A_DAY, resurfaceToday, resurfacingScore, type ResurfaceCandidate } from '.';
+import { longestWait, type ResurfaceCandidate, RESURFACED_A_DAY, resurfaceToday, resurfacingScore } from '.';
 
 const TODAY = '2026-11-24';
 const waiting = (changes: Partial<ResurfaceCandidate> = {}): ResurfaceCandidate => ({
@@ -53,9 +53,7 @@ describe('the resurfacing score', () => {
 
 describe('what is lifted today', () => {
   const many = (count: number, changes: (index: number) => Partial<ResurfaceCandidate>) =>
-    Array.from({ length: count }, (_, index) =>
-      waiting({ id: String(index).padStart(3, '0'), ...changes(index) }),
-    );
+    Array.from({ length: count }, (_, index) => waiting({ id: String(index).padStart(3, '0'), ...changes(index) }));
 
   it('stays the same all day, however often one looks', () => {
     const items = many(8, (index) => ({ savedOn: addDays(TODAY, -index * 9) }));
@@ -89,9 +87,7 @@ describe('what is lifted today', () => {
   });
 
   it('does not come before the day for which it is promised', () => {
-    expect(resurfaceToday([waiting({ promisedFor: '2026-12-01', savedOn: '2020-01-01' })], TODAY)).toEqual(
-      [],
-    );
+    expect(resurfaceToday([waiting({ promisedFor: '2026-12-01', savedOn: '2020-01-01' })], TODAY)).toEqual([]);
   });
 
   it('says when it was saved and what speaks for it most', () => {
@@ -102,9 +98,7 @@ describe('what is lifted today', () => {
     expect(say({ savedOn: '2026-10-06', nearness: 0.4, nearTo: 2 })).toBe(
       'saved 7 weeks ago, close to two things you finished lately',
     );
-    expect(say({ savedOn: '2026-10-06', passed: 0.5, minutesLeft: 6.2 })).toBe(
-      'saved 7 weeks ago, begun, 6 min left',
-    );
+    expect(say({ savedOn: '2026-10-06', passed: 0.5, minutesLeft: 6.2 })).toBe('saved 7 weeks ago, begun, 6 min left');
     expect(say({ savedOn: '2026-05-01', shown: { times: 1, lastOn: '2026-10-25' } })).toBe(
       'saved 7 months ago, not brought up for 4 weeks',
     );
@@ -124,39 +118,35 @@ describe('no item of the Queue sinks for good', () => {
 
   it('is lifted within a number of days that only the size of the Queue decides', () => {
     fc.assert(
-      fc.property(
-        fc.integer({ min: 1, max: 24 }),
-        fc.array(whims, { minLength: 30, maxLength: 30 }),
-        (size, dealt) => {
-          const start = '2026-01-01';
-          let shownOn = new Map<string, string>();
-          const seen = new Map(Array.from({ length: size }, (_, index) => [String(index), start]));
-          let worst = 0;
-          for (let day = 0; day < 260; day++) {
-            const today = addDays(start, day);
-            const items = [...seen.keys()].map((id): ResurfaceCandidate => {
-              const whim = dealt[(Number(id) * 7 + day * 13) % dealt.length]!;
-              return waiting({
-                id,
-                savedOn: addDays(today, -whim.age),
-                queuedOn: start,
-                passed: whim.passed,
-                promisedFor: whim.missed ? addDays(today, -1) : null,
-                shown: { times: whim.shownTimes, lastOn: shownOn.get(id) ?? null },
-                passedOver: { times: whim.over, lastOn: null },
-                nearness: whim.nearness,
-              });
+      fc.property(fc.integer({ min: 1, max: 24 }), fc.array(whims, { minLength: 30, maxLength: 30 }), (size, dealt) => {
+        const start = '2026-01-01';
+        let shownOn = new Map<string, string>();
+        const seen = new Map(Array.from({ length: size }, (_, index) => [String(index), start]));
+        let worst = 0;
+        for (let day = 0; day < 260; day++) {
+          const today = addDays(start, day);
+          const items = [...seen.keys()].map((id): ResurfaceCandidate => {
+            const whim = dealt[(Number(id) * 7 + day * 13) % dealt.length]!;
+            return waiting({
+              id,
+              savedOn: addDays(today, -whim.age),
+              queuedOn: start,
+              passed: whim.passed,
+              promisedFor: whim.missed ? addDays(today, -1) : null,
+              shown: { times: whim.shownTimes, lastOn: shownOn.get(id) ?? null },
+              passedOver: { times: whim.over, lastOn: null },
+              nearness: whim.nearness,
             });
-            for (const { id } of resurfaceToday(items, today)) {
-              worst = Math.max(worst, daysBetween(seen.get(id) ?? start, today));
-              seen.set(id, today);
-              shownOn = new Map(shownOn).set(id, today);
-            }
-            for (const last of seen.values()) worst = Math.max(worst, daysBetween(last, today));
+          });
+          for (const { id } of resurfaceToday(items, today)) {
+            worst = Math.max(worst, daysBetween(seen.get(id) ?? start, today));
+            seen.set(id, today);
+            shownOn = new Map(shownOn).set(id, today);
           }
-          expect(worst).toBeLessThanOrEqual(longestWait(size));
-        },
-      ),
+          for (const last of seen.values()) worst = Math.max(worst, daysBetween(last, today));
+        }
+        expect(worst).toBeLessThanOrEqual(longestWait(size));
+      }),
       { numRuns: 40 },
     );
   });

@@ -138,9 +138,7 @@ export function resurfaceToday(waiting: readonly ResurfaceCandidate[], today: Da
   const shownToday = waiting.filter(({ shown }) => shown.lastOn === today);
   const stillShown = shownToday.filter(({ passedOver }) => passedOver.lastOn !== today);
   const fresh = waiting
-    .filter(
-      ({ shown, promisedFor }) => shown.lastOn !== today && (promisedFor === null || promisedFor < today),
-    )
+    .filter(({ shown, promisedFor }) => shown.lastOn !== today && (promisedFor === null || promisedFor < today))
     .map((item) => ({ item, score: resurfacingScore(item, today) }))
     .sort((a, b) => b.score - a.score || (a.item.id < b.item.id ? -1 : 1))
     .slice(0, Math.max(0, RESURFACED_A_DAY - shownToday.length));

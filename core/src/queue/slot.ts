@@ -84,9 +84,7 @@ export function slotPlanner(
       left -= stepsOf(candidate);
     }
     return {
-      ids: [...chosen.filter(({ begun }) => begun), ...chosen.filter(({ begun }) => !begun)].map(
-        ({ id }) => id,
-      ),
+      ids: [...chosen.filter(({ begun }) => begun), ...chosen.filter(({ begun }) => !begun)].map(({ id }) => id),
       minutes: chosen.reduce((sum, candidate) => sum + candidate.minutes, 0),
     };
   };

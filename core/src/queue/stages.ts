@@ -41,12 +41,7 @@ export function rankAtEnd(queue: readonly Item[]): number {
  * @param queue the items now in the Queue, for the rank
  * @param place where in the Queue it goes; ignored for other stages
  */
-export function moveTo(
-  stage: Stage,
-  queue: readonly Item[],
-  now: number,
-  place: 'top' | 'end' = 'end',
-): ItemChoices {
+export function moveTo(stage: Stage, queue: readonly Item[], now: number, place: 'top' | 'end' = 'end'): ItemChoices {
   if (stage === 'queue') {
     return { stage, queueRank: place === 'top' ? rankOnTop(queue) : rankAtEnd(queue), finishedAt: null };
   }

@@ -31,11 +31,7 @@ describe('the reader’s pace', () => {
     expect(after(1).factor).toBeLessThan(after(10).factor);
     expect(after(50).factor).toBeCloseTo(2, 0);
     expect(after(50).wordsPerMinute).toBeLessThan(135);
-    expect([after(1), after(5), after(20)].map(paceConfidence)).toEqual([
-      'a first guess',
-      'fairly sure',
-      'sure',
-    ]);
+    expect([after(1), after(5), after(20)].map(paceConfidence)).toEqual(['a first guess', 'fairly sure', 'sure']);
   });
 
   it('is not moved by a nap, by skims, by glances, by what was heard, or by what nobody knows', () => {

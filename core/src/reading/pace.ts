@@ -33,19 +33,15 @@ export function pacesOf(
   since: number,
 ): Record<string, Pace> {
   const ratios = new Map<string, number[]>();
-  for (const { itemId, by, seconds, words, startedAt } of [...activities].sort(
-    (a, b) => b.startedAt - a.startedAt,
-  )) {
+  for (const { itemId, by, seconds, words, startedAt } of [...activities].sort((a, b) => b.startedAt - a.startedAt)) {
     if (by !== 'eyes' || startedAt < since) continue;
     if (seconds < MIN_SITTING.seconds || words < MIN_SITTING.words) continue;
     const language = languageOf(itemId);
     const wordsPerMinute = (words / seconds) * 60;
-    if (language === undefined || wordsPerMinute < PLAUSIBLE.slowest || wordsPerMinute > PLAUSIBLE.fastest)
-      continue;
+    if (language === undefined || wordsPerMinute < PLAUSIBLE.slowest || wordsPerMinute > PLAUSIBLE.fastest) continue;
     const base = baseLanguage(language);
     const known = ratios.get(base) ?? [];
-    if (known.length < MAX_SITTINGS)
-      ratios.set(base, [...known, wordsPerMinute / silentWordsPerMinute(base)]);
+    if (known.length < MAX_SITTINGS) ratios.set(base, [...known, wordsPerMinute / silentWordsPerMinute(base)]);
   }
   return Object.fromEntries(
     [...ratios].map(([base, found]) => {

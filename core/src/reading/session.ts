@@ -47,13 +47,7 @@ export function hearOn(sitting: ReadingSession, at: number, seconds: number, wor
   return withMore(sitting, at, sitting.lastWord + words, seconds, words);
 }
 
-function withMore(
-  sitting: ReadingSession,
-  at: number,
-  word: number,
-  seconds: number,
-  words: number,
-): ReadingSession {
+function withMore(sitting: ReadingSession, at: number, word: number, seconds: number, words: number): ReadingSession {
   const { activity } = sitting;
   return {
     activity: {

@@ -1,23 +1,10 @@
 import type { Activity, Item } from '../model';
 import { isDue } from '../queue';
-import {
-  addDays,
-  beginSession,
-  daysBetween,
-  hearOn,
-  mondayOf,
-  mostlyHeard,
-  moveOn,
-  weekByWeek,
-} from '../reading';
+import { addDays, beginSession, daysBetween, hearOn, mondayOf, mostlyHeard, moveOn, weekByWeek } from '../reading';
 import { newItem } from '../records';
 
 const ID = '01900000-0000-7000-8000-000000000001';
-const item = (
-  savedOn: string,
-  finishedOn: string | null = null,
-  heard: Item['progress']['heard'] = [],
-): Item => {
+const item = (savedOn: string, finishedOn: string | null = null, heard: Item['progress']['heard'] = []): Item => {
   const made = newItem({
     type: 'save',
     id: ID,
@@ -95,11 +82,7 @@ describe('week by week', () => {
   it('tells what came in, what was read and heard, and the minutes', () => {
     const weeks = weekByWeek(
       [item('2026-11-10'), item('2026-11-16', '2026-11-24'), item('2026-11-23', '2026-11-24', [[0, 800]])],
-      [
-        activity('2026-11-23', 'eyes', 20),
-        activity('2026-11-29', 'ears', 5),
-        activity('2026-11-15', 'eyes', 9),
-      ],
+      [activity('2026-11-23', 'eyes', 20), activity('2026-11-29', 'ears', 5), activity('2026-11-15', 'eyes', 9)],
       '2026-11-24',
       3,
       dayOf,
@@ -112,13 +95,7 @@ describe('week by week', () => {
   });
 
   it('leaves out what lies before', () => {
-    const [only] = weekByWeek(
-      [item('2020-01-01')],
-      [activity('2020-01-01', 'eyes', 3)],
-      '2026-11-24',
-      1,
-      dayOf,
-    );
+    const [only] = weekByWeek([item('2020-01-01')], [activity('2020-01-01', 'eyes', 3)], '2026-11-24', 1, dayOf);
     expect(only).toMatchObject({ cameIn: 0, minutesByEyes: 0 });
   });
 

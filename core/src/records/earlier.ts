@@ -63,8 +63,7 @@ export function asChangesNow(change: unknown, newId: () => string): unknown[] {
   const { note: text, ...set } = earlier.set;
   const { id, itemId, highlightId, stamp } = earlier;
   const rest = Object.keys(set).length > 0;
-  const subject =
-    highlightId === undefined ? ownNote.ofItem(itemId) : ownNote.ofHighlight({ id: highlightId, itemId });
+  const subject = highlightId === undefined ? ownNote.ofItem(itemId) : ownNote.ofHighlight({ id: highlightId, itemId });
   const written: NoteMutation = {
     id: rest ? newId() : id,
     stamp,

@@ -71,9 +71,7 @@ function applyFeedMutation(feed: Feed | undefined, mutation: FeedMutation): Feed
     const made = newFeed(mutation);
     return feed ? mergeFeeds(feed, made) : made;
   }
-  return (
-    feed && mergeFeeds(feed, { ...feed, choices: withChanges(feed.choices, mutation.set, mutation.stamp) })
-  );
+  return feed && mergeFeeds(feed, { ...feed, choices: withChanges(feed.choices, mutation.set, mutation.stamp) });
 }
 
 /** Joins two states of one feed as mergeItems does with items: each choice by its latest stamp, the state by its revision. */

@@ -32,10 +32,7 @@ export type HighlightChanges = z.infer<typeof ChangeMarkMutation>['set'];
  *
  * @returns undefined when a change names a highlight that is not known
  */
-function applyHighlightMutation(
-  highlight: Highlight | undefined,
-  mutation: HighlightMutation,
-): Highlight | undefined {
+function applyHighlightMutation(highlight: Highlight | undefined, mutation: HighlightMutation): Highlight | undefined {
   if (mutation.type === 'mark') {
     const made: Highlight = {
       id: mutation.highlightId,

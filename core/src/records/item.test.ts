@@ -94,10 +94,7 @@ describe('merging', () => {
   it('never loses the furthest point, though the reader went back', () => {
     fc.assert(
       fc.property(history, (changes) => {
-        const furthest = Math.max(
-          0,
-          ...changes.map((each) => (each.type === 'progress' ? each.furthest : 0)),
-        );
+        const furthest = Math.max(0, ...changes.map((each) => (each.type === 'progress' ? each.furthest : 0)));
         expect(play(changes).progress.furthest).toBe(furthest);
       }),
     );
@@ -186,8 +183,7 @@ describe('what was heard', () => {
       fc.property(spans, spans, spans, (a, b, c) => {
         const both = joinSpans(a, b);
         expect(Spans.parse(both)).toEqual(both);
-        for (let step = 0; step < 1000; step += 5)
-          expect(covers(both, step)).toBe(covers(a, step) || covers(b, step));
+        for (let step = 0; step < 1000; step += 5) expect(covers(both, step)).toBe(covers(a, step) || covers(b, step));
         expect(joinSpans(b, a)).toEqual(both);
         expect(joinSpans(joinSpans(a, b), c)).toEqual(joinSpans(a, joinSpans(b, c)));
         expect(joinSpans(a, a)).toEqual(a);
@@ -246,11 +242,7 @@ describe('tags', () => {
     const other = itemKind.apply(start, tagged('b', { 'boats/repair': 'boats/repair' }));
     const third = itemKind.apply(start, tagged('c', { law: null }));
     if (!one || !other || !third) throw new Error('not applied');
-    expect(tagsOf(itemKind.merge(itemKind.merge(one, other), third))).toEqual([
-      'boats/repair',
-      'Sea',
-      'wood',
-    ]);
+    expect(tagsOf(itemKind.merge(itemKind.merge(one, other), third))).toEqual(['boats/repair', 'Sea', 'wood']);
   });
 
   it('go along when another item turns out to stand for this one', () => {

@@ -126,10 +126,7 @@ export function changeMaker({ clock, newId, now }: Makings) {
       kind,
       passage,
     }),
-    changeHighlight: (
-      { id: highlightId, itemId, choices }: Highlight,
-      set: HighlightChanges,
-    ): HighlightMutation => ({
+    changeHighlight: ({ id: highlightId, itemId, choices }: Highlight, set: HighlightChanges): HighlightMutation => ({
       ...base(choices),
       type: 'change-mark',
       itemId,
@@ -153,11 +150,7 @@ export function changeMaker({ clock, newId, now }: Makings) {
     }),
     /** @param subject with an id for the note that an item or a highlight has a field for, see ownNote */
     note: (
-      {
-        id: noteId = newId(),
-        itemId: noteItemId,
-        on,
-      }: Pick<Note, 'itemId' | 'on'> & Partial<Pick<Note, 'id'>>,
+      { id: noteId = newId(), itemId: noteItemId, on }: Pick<Note, 'itemId' | 'on'> & Partial<Pick<Note, 'id'>>,
       set: NoteChanges,
     ): NoteMutation => ({
       ...base(),

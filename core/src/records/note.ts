@@ -1,16 +1,5 @@
 import { z } from 'zod';
-import {
-  Day,
-  EVERY_DEVICE,
-  Id,
-  Instant,
-  Note,
-  NoteSubject,
-  NoteText,
-  Seen,
-  subjectOf,
-  TaskState,
-} from '../model';
+import { Day, EVERY_DEVICE, Id, Instant, Note, NoteSubject, NoteText, Seen, subjectOf, TaskState } from '../model';
 import { mergeVersions, withoutLater } from '../notes';
 import { CHANGE, decisions, type Kind } from './kind';
 import { mergeRegisters, untouched, withChanges } from './registers';

@@ -11,13 +11,7 @@ import { searchKind, type SearchMutation } from './search';
 
 /** Every change that can be made. Applied at once on the device, then sent; see core/sync. */
 export type Mutation =
-  | ItemMutation
-  | ActivityMutation
-  | FeedMutation
-  | HighlightMutation
-  | SearchMutation
-  | NoteMutation
-  | CardMutation;
+  ItemMutation | ActivityMutation | FeedMutation | HighlightMutation | SearchMutation | NoteMutation | CardMutation;
 
 /** The kinds of record that there are. */
 export interface Registry {

@@ -39,11 +39,7 @@ function library(entries: Readonly<Record<string, Entry>>) {
   for (const [id, entry] of Object.entries(entries)) put(id, entry);
   const ask = (
     written: string,
-    {
-      scope = 'all',
-      typing = false,
-      paces,
-    }: { scope?: Scope; typing?: boolean; paces?: Record<string, number> } = {},
+    { scope = 'all', typing = false, paces }: { scope?: Scope; typing?: boolean; paces?: Record<string, number> } = {},
   ) =>
     find(
       readQuery(written, { now: NOW, zoneMinutes: 0, typing, ...(paces ? { paces } : {}) }),
@@ -229,7 +225,13 @@ describe('spelling', () => {
   });
 
   it('takes the nearest, of equals the commonest, and leaves short words alone', () => {
-    const terms: [string, number][] = [['barnacl', 2], ['barnacle', 3], ['barn', 9], ['pinnacl', 5], ['barnacles', 7]]; // prettier-ignore
+    const terms: [string, number][] = [
+      ['barnacl', 2],
+      ['barnacle', 3],
+      ['barn', 9],
+      ['pinnacl', 5],
+      ['barnacles', 7],
+    ];
     expect(nearestTerms(['barnacel'], terms)).toEqual(['barnacle', 'barnacl']);
     expect(nearestTerms(['bar'], terms)).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import type { SearchResult, Scope } from '../model';
+import type { Scope, SearchResult } from '../model';
 import { baseLanguage } from '../text';
 import { type ItemFacts, passes } from './facts';
 import type { QueryWord, SearchQuery } from './query';
@@ -101,16 +101,12 @@ function rank(
   const savedAt = (id: string) => facts.get(id)?.savedAt ?? 0;
   const hits: { id: string; score: number }[] = [];
   for (const [id, score] of scores)
-    if (isLeft(id))
-      hits.push({ id, score: Number(withRecency(score, savedAt(id), now).toPrecision(SCORE_DIGITS)) });
+    if (isLeft(id)) hits.push({ id, score: Number(withRecency(score, savedAt(id), now).toPrecision(SCORE_DIGITS)) });
   return hits.sort((a, b) => b.score - a.score || savedAt(b.id) - savedAt(a.id) || (a.id < b.id ? -1 : 1));
 }
 
 /** "dredgin", half typed, is longer than "dredg", the stem of dredging: where no term begins so, a shorter one may be meant. */
-async function withShorterStems(
-  parts: readonly Alternatives[],
-  source: TermSource,
-): Promise<readonly Alternatives[]> {
+async function withShorterStems(parts: readonly Alternatives[], source: TermSource): Promise<readonly Alternatives[]> {
   return Promise.all(
     parts.map(async (part) => {
       const start = part.find(({ prefix, terms }) => prefix && terms.length === 1)?.terms[0];

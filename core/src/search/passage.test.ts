@@ -2,9 +2,7 @@ import fc from 'fast-check';
 import { alternativesOf, marksIn, passageOf, readQuery } from '.';
 
 const marksOf = (written: string) =>
-  readQuery(written, { now: 0, zoneMinutes: 0 }).words.map((word) =>
-    alternativesOf(word, ['en', 'de', 'ja']),
-  );
+  readQuery(written, { now: 0, zoneMinutes: 0 }).words.map((word) => alternativesOf(word, ['en', 'de', 'ja']));
 const shown = (text: string, written: string, language = 'en') => {
   const passage = passageOf(text, language, marksOf(written));
   return (

@@ -11,11 +11,7 @@ const WORDS_BEFORE = 6;
  * @param language of the text
  * @returns null when the text has nothing of it
  */
-export function passageOf(
-  text: string,
-  language: string | null,
-  marks: readonly Alternatives[],
-): Passage | null {
+export function passageOf(text: string, language: string | null, marks: readonly Alternatives[]): Passage | null {
   const words = searchWords(text, language);
   const found = occurrences(words, marks);
   const first = densest(found, blocksOf(text, words));

@@ -50,20 +50,15 @@ describe('a query', () => {
     expect(query.faults).toEqual([]);
   });
 
-  it.each([
-    'is:blue',
-    'stage:elsewhere',
-    'saved:soon',
-    'saved:2026-13',
-    'minutes:long',
-    'minutes:..',
-    'tag:',
-  ])('says what is wrong with %s and goes on', (written) => {
-    const query = read(`eelgrass ${written}`);
-    expect(query.faults).toHaveLength(1);
-    expect(query.filters).toEqual([]);
-    expect(query.words.map(({ text }) => text)).toEqual(['eelgrass']);
-  });
+  it.each(['is:blue', 'stage:elsewhere', 'saved:soon', 'saved:2026-13', 'minutes:long', 'minutes:..', 'tag:'])(
+    'says what is wrong with %s and goes on',
+    (written) => {
+      const query = read(`eelgrass ${written}`);
+      expect(query.faults).toHaveLength(1);
+      expect(query.filters).toEqual([]);
+      expect(query.words.map(({ text }) => text)).toEqual(['eelgrass']);
+    },
+  );
 
   it('takes an address, or a word before a colon that is no filter, for words', () => {
     expect(read('https://slipway.example/larch note:this').words.map(({ text }) => text)).toEqual([

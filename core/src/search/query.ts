@@ -29,16 +29,7 @@ export type Filter = { not: boolean } & (
   | { kind: 'minutes'; from: number; to: number; paces: Readonly<Record<string, number>> }
 );
 
-export const STATES = [
-  'unread',
-  'reading',
-  'finished',
-  'noted',
-  'tagged',
-  'partial',
-  'failed',
-  'gone',
-] as const;
+export const STATES = ['unread', 'reading', 'finished', 'noted', 'tagged', 'partial', 'failed', 'gone'] as const;
 export type State = (typeof STATES)[number];
 
 interface ReadingOptions {
@@ -95,13 +86,7 @@ const FIELDS = ['tag', 'site', 'by', 'lang', 'stage', 'is', 'saved', 'minutes'] 
 type Field = (typeof FIELDS)[number];
 const isField = (name: string): name is Field => (FIELDS as readonly string[]).includes(name);
 
-function readFilter(
-  field: Field,
-  value: string,
-  not: boolean,
-  query: SearchQuery,
-  options: ReadingOptions,
-): void {
+function readFilter(field: Field, value: string, not: boolean, query: SearchQuery, options: ReadingOptions): void {
   switch (field) {
     case 'tag':
     case 'site':
@@ -124,8 +109,7 @@ function readFilter(
     case 'saved': {
       const span = readDays(value, options);
       if (span) query.filters.push({ kind: 'saved', ...span, not });
-      else
-        query.faults.push('saved: takes a day, a month or a year, as in saved:2026-03 or saved:2026-03.. ');
+      else query.faults.push('saved: takes a day, a month or a year, as in saved:2026-03 or saved:2026-03.. ');
       return;
     }
     case 'minutes': {

@@ -1,13 +1,6 @@
 import type { Scope } from '../model';
 import { partitionPoint } from '../text';
-import {
-  bm25,
-  FIELD_WEIGHTS,
-  FIELDS,
-  inverseDocumentFrequency,
-  SCOPE_FIELDS,
-  type SearchField,
-} from './ranking';
+import { bm25, FIELD_WEIGHTS, FIELDS, inverseDocumentFrequency, SCOPE_FIELDS, type SearchField } from './ranking';
 import type { Phrase, TermQuery } from './terms';
 
 /** The terms of an item by field, with one space between two: what is stored, and what FTS5 is given on the server. */
@@ -130,10 +123,8 @@ export function createSearchIndex(): SearchIndex {
     texts.push({ id, tokens, ends, alive: true });
     byId.set(id, place);
     totalLength += tokens.length;
-    for (const [number, frequency] of articles)
-      postings[number]?.add(place, frequency, writing.get(number) ?? 0);
-    for (const [number, frequency] of writing)
-      if (!articles.has(number)) postings[number]?.add(place, 0, frequency);
+    for (const [number, frequency] of articles) postings[number]?.add(place, frequency, writing.get(number) ?? 0);
+    for (const [number, frequency] of writing) if (!articles.has(number)) postings[number]?.add(place, 0, frequency);
   }
 
   function remove(id: string): void {
@@ -180,9 +171,7 @@ export function createSearchIndex(): SearchIndex {
     const found = unsorted.filter((term) => term.startsWith(start));
     const first = partitionPoint(sorted.length, (at) => (sorted[at] ?? '') >= start);
     for (let at = first; sorted[at]?.startsWith(start); at++) found.push(sorted[at] ?? '');
-    return found
-      .map((term) => vocabulary.get(term) ?? -1)
-      .filter((number) => (postings[number]?.alive ?? 0) > 0);
+    return found.map((term) => vocabulary.get(term) ?? -1).filter((number) => (postings[number]?.alive ?? 0) > 0);
   }
 
   /** Weighted frequencies of a phrase by text. */
@@ -260,12 +249,7 @@ export function createSearchIndex(): SearchIndex {
 }
 
 /** How often a phrase stands in a text, each time by its field's weight; a phrase does not go from one field into the next. */
-function phraseFrequency(
-  text: Text,
-  first: readonly number[],
-  lasts: ReadonlySet<number>,
-  scope: Scope,
-): number {
+function phraseFrequency(text: Text, first: readonly number[], lasts: ReadonlySet<number>, scope: Scope): number {
   let frequency = 0;
   let start = 0;
   text.ends.forEach((end, field) => {

@@ -44,20 +44,16 @@ describe('the words of a text', () => {
 
   it('are in order, inside the text, and hold letters and digits only, whatever the text', () => {
     fc.assert(
-      fc.property(
-        fc.string({ unit: 'binary' }),
-        fc.constantFrom('en', 'de', 'ja', 'ar', null),
-        (text, language) => {
-          let last = -1;
-          for (const { term, start, end } of searchWords(text, language)) {
-            expect(term).toMatch(/^[\p{L}\p{M}\p{N}]+$/u);
-            expect(start).toBeGreaterThan(last);
-            expect(end).toBeGreaterThan(start);
-            expect(end).toBeLessThanOrEqual(text.length);
-            last = start;
-          }
-        },
-      ),
+      fc.property(fc.string({ unit: 'binary' }), fc.constantFrom('en', 'de', 'ja', 'ar', null), (text, language) => {
+        let last = -1;
+        for (const { term, start, end } of searchWords(text, language)) {
+          expect(term).toMatch(/^[\p{L}\p{M}\p{N}]+$/u);
+          expect(start).toBeGreaterThan(last);
+          expect(end).toBeGreaterThan(start);
+          expect(end).toBeLessThanOrEqual(text.length);
+          last = start;
+        }
+      }),
     );
   });
 

@@ -66,8 +66,20 @@ export function isUnspaced(word: string): boolean {
 }
 
 const LETTERS: Readonly<Record<string, string>> = {
-  ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', ð: 'd', þ: 'th', ł: 'l', đ: 'd', ħ: 'h', ı: 'i', ς: 'σ', ـ: '', ى: 'ي',
-}; // prettier-ignore
+  ß: 'ss',
+  æ: 'ae',
+  œ: 'oe',
+  ø: 'o',
+  ð: 'd',
+  þ: 'th',
+  ł: 'l',
+  đ: 'd',
+  ħ: 'h',
+  ı: 'i',
+  ς: 'σ',
+  ـ: '',
+  ى: 'ي',
+};
 const PLAIN = /^[a-z0-9]*$/;
 
 /**

@@ -11,12 +11,7 @@ export function footnotesIn(tree: Root): Set<Element> {
     if (node.type === 'element') {
       const { id, href } = node.properties;
       if (typeof id === 'string') targets.set(id, node);
-      if (
-        node.tagName === 'a' &&
-        typeof href === 'string' &&
-        href.startsWith('#') &&
-        (raised || isMark(node))
-      )
+      if (node.tagName === 'a' && typeof href === 'string' && href.startsWith('#') && (raised || isMark(node)))
         ids.add(href.slice(1));
     }
     const inner = raised || (node.type === 'element' && node.tagName === 'sup');
@@ -37,13 +32,18 @@ function containsMark(element: Element, ids: ReadonlySet<string>): boolean {
   return element.children.some(
     (child) =>
       child.type === 'element' &&
-      ((child.tagName === 'sup' && child.children.some((inner) => inner.type === 'element' && typeof inner.properties.href === 'string' && ids.has(inner.properties.href.slice(1)))) ||
+      ((child.tagName === 'sup' &&
+        child.children.some(
+          (inner) =>
+            inner.type === 'element' &&
+            typeof inner.properties.href === 'string' &&
+            ids.has(inner.properties.href.slice(1)),
+        )) ||
         containsMark(child, ids)),
-  ); // prettier-ignore
+  );
 }
 
-const isMark = (link: Element): boolean =>
-  /^\s*[[(]?(?:\d{1,3}|[*†‡§a-z]|↩︎?|↑|\^)[\])]?\s*$/u.test(textOf(link));
+const isMark = (link: Element): boolean => /^\s*[[(]?(?:\d{1,3}|[*†‡§a-z]|↩︎?|↑|\^)[\])]?\s*$/u.test(textOf(link));
 
 /** The places of a block's footnote marks, and of the arrows that lead back. */
 export function marksIn(block: TextBlock): TextRange[] {

@@ -176,22 +176,50 @@ describe('the way back from what is said', () => {
   });
 
   it('leads from every place of what is said to a part of the text, and forwards only', () => {
-    const words = fc.constantFrom('12', '£3.50', 'km', 'Dr.', 'the', '3rd', 'May', '1987', 'IV', 'Chapter', '&', '[1]', 'a@b.de', '—', 'EU', '5 kg', '½', '14:30', '\t', '\n', '#', '-', '+'); // prettier-ignore
+    const words = fc.constantFrom(
+      '12',
+      '£3.50',
+      'km',
+      'Dr.',
+      'the',
+      '3rd',
+      'May',
+      '1987',
+      'IV',
+      'Chapter',
+      '&',
+      '[1]',
+      'a@b.de',
+      '—',
+      'EU',
+      '5 kg',
+      '½',
+      '14:30',
+      '\t',
+      '\n',
+      '#',
+      '-',
+      '+',
+    );
     fc.assert(
-      fc.property(fc.array(words, { maxLength: 20 }), fc.constantFrom('en', 'en-US', 'de', 'fr', 'es', 'ja'), (parts, language) => {
-        const written = parts.join(' ');
-        const result = say(written, language);
-        let last = 0;
-        for (let offset = 0; offset < result.text.length; offset++) {
-          const range = wordAt(result, offset, written);
-          if (!range) continue;
-          expect(range.start).toBeGreaterThanOrEqual(last);
-          expect(range.end).toBeGreaterThan(range.start);
-          expect(range.end).toBeLessThanOrEqual(written.length);
-          last = range.start;
-        }
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.array(words, { maxLength: 20 }),
+        fc.constantFrom('en', 'en-US', 'de', 'fr', 'es', 'ja'),
+        (parts, language) => {
+          const written = parts.join(' ');
+          const result = say(written, language);
+          let last = 0;
+          for (let offset = 0; offset < result.text.length; offset++) {
+            const range = wordAt(result, offset, written);
+            if (!range) continue;
+            expect(range.start).toBeGreaterThanOrEqual(last);
+            expect(range.end).toBeGreaterThan(range.start);
+            expect(range.end).toBeLessThanOrEqual(written.length);
+            last = range.start;
+          }
+        },
+      ),
+    );
   });
 
   it('never throws, whatever is written, and says no digit in a language it knows', () => {

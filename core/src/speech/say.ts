@@ -31,12 +31,16 @@ interface Replacement extends TextRange {
 type Saying = (match: RegExpExecArray) => string | null;
 
 /** Words of capitals that are said as a word, not letter by letter; common practice. */
-const SAID_AS_WORDS = new Set('NASA NATO UNESCO UNICEF AIDS RAM ROM SIM PIN OPEC FIFA UEFA ASEAN LASER RADAR SONAR OK GIF JPEG'.split(' ')); // prettier-ignore
+const SAID_AS_WORDS = new Set(
+  'NASA NATO UNESCO UNICEF AIDS RAM ROM SIM PIN OPEC FIFA UEFA ASEAN LASER RADAR SONAR OK GIF JPEG'.split(' '),
+);
 const MAX_DIGITS = 15;
 const EDGE = '(?<![\\p{L}\\p{N}])';
 const NO_MORE = '(?![\\p{L}\\p{N}])';
 const SPACE = '[ \\u00a0\\u202f]';
-const TOP_DOMAINS = 'com org net edu gov int info io co uk eu de fr es at ch be nl it eu ie us ca au nz example'.split(' ').join('|'); // prettier-ignore
+const TOP_DOMAINS = 'com org net edu gov int info io co uk eu de fr es at ch be nl it eu ie us ca au nz example'
+  .split(' ')
+  .join('|');
 
 /**
  * A sentence as a voice should say it: numbers, money, units, dates, times, ordinals, Roman numerals, abbreviations, addresses and
@@ -57,7 +61,8 @@ export function say(text: string, language: string | null, own: readonly Pronunc
     }
   };
   for (const { written, said } of own)
-    if (written !== '') claim(pattern(`${EDGE}${escaped(written)}${NO_MORE}`, /\p{Lu}/u.test(written) ? 'gu' : 'giu'), () => said); // prettier-ignore
+    if (written !== '')
+      claim(pattern(`${EDGE}${escaped(written)}${NO_MORE}`, /\p{Lu}/u.test(written) ? 'gu' : 'giu'), () => said);
   const table = spokenLanguage(language);
   // Most sentences have none of these, and the rules for them are many.
   const hasFigure = /[\d½¼¾⅓⅔⅛]/.test(text);
@@ -68,8 +73,7 @@ export function say(text: string, language: string | null, own: readonly Pronunc
       claimDatesAndTimes(claim, table);
       claimAmounts(claim, table);
     }
-    if (hasFigure || /(?<!\p{L})[IVXLC]+(?:e|ème|ᵉ|th|st|nd|rd)?(?!\p{L})/iu.test(text))
-      claimNumerals(claim, table);
+    if (hasFigure || /(?<!\p{L})[IVXLC]+(?:e|ème|ᵉ|th|st|nd|rd)?(?!\p{L})/iu.test(text)) claimNumerals(claim, table);
     claimAbbreviations(claim, table, text);
     claimCapitals(claim, text);
     if (hasFigure) claimNumbers(claim, table);
@@ -89,10 +93,7 @@ function claimReferences(claim: Claim): void {
 function claimAddresses(claim: Claim, table: SpokenLanguage | undefined): void {
   const words = table ?? { at: 'at', dot: 'dot', dash: 'dash', underscore: 'underscore' };
   const spelled = (address: string) =>
-    address
-      .replaceAll('.', ` ${words.dot} `)
-      .replaceAll('_', ` ${words.underscore} `)
-      .replaceAll('@', ` ${words.at} `);
+    address.replaceAll('.', ` ${words.dot} `).replaceAll('_', ` ${words.underscore} `).replaceAll('@', ` ${words.at} `);
   claim(/[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu, ([address]) =>
     spelled(address.replaceAll('-', ` ${words.dash} `)),
   );
@@ -102,10 +103,7 @@ function claimAddresses(claim: Claim, table: SpokenLanguage | undefined): void {
   );
   claim(host, ([, name = '']) => spelled(name));
   claim(
-    pattern(
-      `${EDGE}((?:[\\p{L}\\p{N}-]+\\.)+(?:${TOP_DOMAINS}))(?:\\/[\\w\\/.#?=&%-]*[\\w\\/])?${NO_MORE}`,
-      'gu',
-    ),
+    pattern(`${EDGE}((?:[\\p{L}\\p{N}-]+\\.)+(?:${TOP_DOMAINS}))(?:\\/[\\w\\/.#?=&%-]*[\\w\\/])?${NO_MORE}`, 'gu'),
     ([, name = '']) => spelled(name),
   );
 }
@@ -120,9 +118,7 @@ function claimDatesAndTimes(claim: Claim, table: SpokenLanguage): void {
   );
   claim(/(?<![\d./])(\d{1,2})([./])(\d{1,2})\2(\d{4})(?![\d/])/g, ([, first, , second, year]) => {
     const monthFirst = Number(second) > 12 || (table.dateOrder === 'month' && Number(first) <= 12);
-    return monthFirst
-      ? dated(Number(second), Number(first), year)
-      : dated(Number(first), Number(second), year);
+    return monthFirst ? dated(Number(second), Number(first), year) : dated(Number(first), Number(second), year);
   });
   const names = table.months.join('|');
   const monthOf = (name: string) => table.months.indexOf(name) + 1;
@@ -136,9 +132,7 @@ function claimDatesAndTimes(claim: Claim, table: SpokenLanguage): void {
       if (table.ordinalSign.source.includes('Januar')) {
         // German ordinals bend by what stands before them.
         const before = wordBefore(input, index);
-        return said && written.includes('.')
-          ? said.replace(/^\S+/, table.ordinal(Number(day), before))
-          : null;
+        return said && written.includes('.') ? said.replace(/^\S+/, table.ordinal(Number(day), before)) : null;
       }
       return said;
     },
@@ -186,13 +180,19 @@ function claimAmounts(claim: Claim, table: SpokenLanguage): void {
     return counted(table, written, words.whole);
   };
   claim(
-    pattern(`(?<![\\p{L}\\p{N}$£€¥])(${signs})${SPACE}?(${number})(?:${SPACE}?(${multipliers})${NO_MORE})?(?![\\d])`, 'gu'),
+    pattern(
+      `(?<![\\p{L}\\p{N}$£€¥])(${signs})${SPACE}?(${number})(?:${SPACE}?(${multipliers})${NO_MORE})?(?![\\d])`,
+      'gu',
+    ),
     ([, sign = '', written = '', multiplier]) => money(sign, written, multiplier),
-  ); // prettier-ignore
+  );
   claim(
-    pattern(`(?<![\\p{L}\\p{N}.,])(${number})(?:${SPACE}?(${multipliers}))?${SPACE}?(?:de )?(${signs})${NO_MORE}`, 'gu'),
+    pattern(
+      `(?<![\\p{L}\\p{N}.,])(${number})(?:${SPACE}?(${multipliers}))?${SPACE}?(?:de )?(${signs})${NO_MORE}`,
+      'gu',
+    ),
     ([, written = '', multiplier, sign = '']) => money(sign, written, multiplier),
-  ); // prettier-ignore
+  );
   const units = alternatives(Object.keys(table.units));
   const minus = '(?<=^|[\\s(])([−-])?';
   claim(
@@ -203,7 +203,7 @@ function claimAmounts(claim: Claim, table: SpokenLanguage): void {
       const start = `${sign ? `${table.minus} ` : ''}${from ? `${numberSaid(table, from)} ${table.to} ` : ''}`;
       return start + counted(table, written, words);
     },
-  ); // prettier-ignore
+  );
   const fractions = alternatives(Object.keys(table.fractions));
   claim(
     pattern(`(?<![\\p{L}\\p{N}/.,])(?:(\\d+)${SPACE}?)?(${fractions})(?![\\p{L}\\p{N}/])`, 'gu'),
@@ -230,15 +230,13 @@ function claimNumerals(claim: Claim, table: SpokenLanguage): void {
   claim(
     pattern(`(?<=${EDGE}(?:${RULERS.join('|')})${SPACE})([IVX]+)(\\.(?=${SPACE}\\p{Ll}))?(?![\\p{L}\\p{N}])`, 'gu'),
     ([, numeral = '']) => (isRoman(numeral) ? table.regnal(romanValue(numeral)) : null),
-  ); // prettier-ignore
+  );
   // Between two years; the number's own pattern would take them for counts.
   claim(
     /(?<![\p{L}\p{N}.,/])(1[1-9]\d\d|20\d\d) ?[–-] ?(1[1-9]\d\d|20\d\d)(?![\p{L}\p{N}/-]|[.,]\d)/gu,
     ([, from, to]) => `${table.year(Number(from))} ${table.to} ${table.year(Number(to))}`,
   );
-  claim(/(?<![\p{L}\p{N}.,/+-])(1[1-9]\d\d|20\d\d)(?![\p{L}\p{N}/-]|[.,]\d)/gu, ([, year]) =>
-    table.year(Number(year)),
-  );
+  claim(/(?<![\p{L}\p{N}.,/+-])(1[1-9]\d\d|20\d\d)(?![\p{L}\p{N}/-]|[.,]\d)/gu, ([, year]) => table.year(Number(year)));
 }
 
 function claimAbbreviations(claim: Claim, table: SpokenLanguage, text: string): void {
@@ -247,12 +245,16 @@ function claimAbbreviations(claim: Claim, table: SpokenLanguage, text: string): 
     const stem = key.replace(/[ #]$/, '');
     // A stem with a space in it may be written with one that does not break.
     if (!text.includes(stem.split(' ')[0] ?? stem)) continue;
-    const following = key.endsWith('#') ? `(?=${SPACE}?(?:\\d|[IVX]{2,}${NO_MORE}))` : key.endsWith(' ') ? `(?=${SPACE}[\\p{Lu}\\d])` : NO_MORE; // prettier-ignore
+    const following = key.endsWith('#')
+      ? `(?=${SPACE}?(?:\\d|[IVX]{2,}${NO_MORE}))`
+      : key.endsWith(' ')
+        ? `(?=${SPACE}[\\p{Lu}\\d])`
+        : NO_MORE;
     const said = table.abbreviations[key] ?? '';
     claim(pattern(`${EDGE}${escaped(stem).replaceAll(' ', SPACE)}${following}`, 'gu'), ({ 0: match, index }) =>
       // The full stop ended the sentence as well.
       match.endsWith('.') && index + match.length >= endOfText ? `${said}.` : said,
-    ); // prettier-ignore
+    );
   }
 }
 
@@ -299,10 +301,13 @@ function claimNumbers(claim: Claim, table: SpokenLanguage): void {
   const number = numberPattern(table);
   const multipliers = alternatives(Object.keys(table.multipliers).filter((word) => word.length > 2));
   claim(
-    pattern(`(?<=^|[\\s(\\[“"„«])([−-])?(${number})(?:${SPACE}?–${SPACE}?(${number}))?(?=${SPACE}?(?:${multipliers})|[^\\p{L}\\p{N}]|$)`, 'gu'),
+    pattern(
+      `(?<=^|[\\s(\\[“"„«])([−-])?(${number})(?:${SPACE}?–${SPACE}?(${number}))?(?=${SPACE}?(?:${multipliers})|[^\\p{L}\\p{N}]|$)`,
+      'gu',
+    ),
     ([, sign, from = '', to]) =>
       `${sign ? `${table.minus} ` : ''}${numberSaid(table, from)}${to ? ` ${table.to} ${numberSaid(table, to)}` : ''}`,
-  ); // prettier-ignore
+  );
   claim(pattern(`(?<![\\p{L}\\p{N}])(${number})(?![\\p{L}\\p{N}])`, 'gu'), ([, written = '']) =>
     numberSaid(table, written),
   );
@@ -310,7 +315,13 @@ function claimNumbers(claim: Claim, table: SpokenLanguage): void {
 
 function claimSigns(claim: Claim, table: SpokenLanguage, text: string): void {
   if (!/[^\p{L}\p{N}\p{P}\s]|[&§#]/u.test(text)) return;
-  claim(pattern(`(?<=^|\\s|\\d)(${alternatives(Object.keys(table.signs).filter((sign) => sign !== '#'))})(?=\\s|\\d)`, 'gu'), ({ 1: sign = '', index, input }) => spaced(table.signs[sign] ?? sign, index, sign.length, input)); // prettier-ignore
+  claim(
+    pattern(
+      `(?<=^|\\s|\\d)(${alternatives(Object.keys(table.signs).filter((sign) => sign !== '#'))})(?=\\s|\\d)`,
+      'gu',
+    ),
+    ({ 1: sign = '', index, input }) => spaced(table.signs[sign] ?? sign, index, sign.length, input),
+  );
   const { '#': hash } = table.signs;
   if (hash) claim(/(?<![\p{L}\p{N}])#(?=\d)/gu, () => `${hash} `);
 }
@@ -329,16 +340,18 @@ function numberPattern({ decimalSign }: SpokenLanguage): string {
   return `\\d{1,3}(?:${group}\\d{3})+(?!\\d)(?:${decimal}\\d+)?|\\d+(?:${decimal}\\d+)?`;
 }
 
-function readNumber({ decimalSign }: SpokenLanguage, written: string): { whole: bigint; decimals: string; digits: string } {
+function readNumber(
+  { decimalSign }: SpokenLanguage,
+  written: string,
+): { whole: bigint; decimals: string; digits: string } {
   const [digits = '', decimals = ''] = written.split(decimalSign);
   const plain = digits.replace(/\D/g, '');
   return { whole: BigInt(plain || '0'), decimals, digits: plain };
-} // prettier-ignore
+}
 
 function numberSaid(table: SpokenLanguage, written: string): string {
   const { whole, decimals, digits } = readNumber(table, written);
-  if (digits.length > MAX_DIGITS || (digits.length > 1 && digits.startsWith('0')))
-    return digitByDigit(table, digits);
+  if (digits.length > MAX_DIGITS || (digits.length > 1 && digits.startsWith('0'))) return digitByDigit(table, digits);
   const said = table.cardinal(whole);
   if (decimals === '') return said;
   const oneByOne = table.decimalsOneByOne || decimals.startsWith('0') || decimals.length > 3;
@@ -374,7 +387,10 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '
 
 /** The longest first: a pattern takes the first that fits. */
 const alternatives = (written: readonly string[]): string =>
-  [...written].sort((a, b) => b.length - a.length).map(escaped).join('|'); // prettier-ignore
+  [...written]
+    .sort((a, b) => b.length - a.length)
+    .map(escaped)
+    .join('|');
 
 function joined(text: string, found: Replacement[]): Said {
   const pieces: Piece[] = [];

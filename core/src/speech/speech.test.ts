@@ -6,14 +6,19 @@ const element = (tagName: string, ...children: (string | ElementContent | Elemen
   const made: Element = { type: 'element', tagName, properties: {}, children: [] };
   for (const child of children) {
     if (typeof child === 'string') made.children.push({ type: 'text', value: child });
-    else if ('type' in child && typeof child.type === 'string' && 'tagName' in child) made.children.push(child as ElementContent);
+    else if ('type' in child && typeof child.type === 'string' && 'tagName' in child)
+      made.children.push(child as ElementContent);
     else made.properties = child as Element['properties'];
   }
   return made;
-}; // prettier-ignore
+};
 const root = (...children: RootContent[]): Root => ({ type: 'root', children });
 const table = (...rows: [cell: 'th' | 'td', ...values: string[]][]) =>
-  element('table', element('caption', 'Heights'), element('tbody', ...rows.map(([cell, ...values]) => element('tr', ...values.map((value) => element(cell, value)))))); // prettier-ignore
+  element(
+    'table',
+    element('caption', 'Heights'),
+    element('tbody', ...rows.map(([cell, ...values]) => element('tr', ...values.map((value) => element(cell, value))))),
+  );
 const texts = (tree: Root, choices = USUAL_SPEECH, language = 'en') =>
   utterances(tree, language, choices).map(({ said }) => said().text);
 
@@ -44,9 +49,7 @@ describe('what a voice reads', () => {
   });
 
   it('reads a table by its rows, or not at all, as the reader chose', () => {
-    expect(texts(tree, { ...USUAL_SPEECH, tables: 'rows' })).toContain(
-      'Day: Monday; Height: three point two metres.',
-    );
+    expect(texts(tree, { ...USUAL_SPEECH, tables: 'rows' })).toContain('Day: Monday; Height: three point two metres.');
     expect(texts(tree, { ...USUAL_SPEECH, tables: 'nothing' }).join(' ')).not.toMatch(/Table|Monday/);
   });
 
@@ -84,9 +87,9 @@ describe('what a voice reads', () => {
 
   it('knows where a paragraph begins, for going from one to the next and back', () => {
     expect(spoken.map(({ begins }) => begins)).toEqual([true, true, false, true, true, true, false, true]);
-    expect([paragraphFrom(spoken, 1, 1), paragraphFrom(spoken, 2, -1), paragraphFrom(spoken, 1, -1)]).toEqual(
-      [3, 1, 0],
-    );
+    expect([paragraphFrom(spoken, 1, 1), paragraphFrom(spoken, 2, -1), paragraphFrom(spoken, 1, -1)]).toEqual([
+      3, 1, 0,
+    ]);
     expect([paragraphFrom(spoken, 0, -1), paragraphFrom(spoken, 7, 1)]).toEqual([0, 7]);
   });
 
@@ -142,21 +145,26 @@ describe('other languages in a text', () => {
       element('p', german),
       element('p', 'And that was all.'),
     );
-    expect(utterances(mixed, 'en').map(({ language, said }) => [language, said().text.slice(0, 12)])).toEqual(
-      [
-        [null, 'They said:'],
-        ['fr', 'Le trois mai'],
-        ['de', 'Der Wind hat'],
-        [null, 'And that was'],
-      ],
-    );
+    expect(utterances(mixed, 'en').map(({ language, said }) => [language, said().text.slice(0, 12)])).toEqual([
+      [null, 'They said:'],
+      ['fr', 'Le trois mai'],
+      ['de', 'Der Wind hat'],
+      [null, 'And that was'],
+    ]);
   });
 });
 
 it('gives a phrase in another language to the voice of that language, and a word alone to the text’s own', () => {
   const tree = root(
-    element('p', 'He said ', element('em', { lang: 'fr' }, 'mon cher ami'), ' and left by the ', element('em', { lang: 'de' }, 'Hafen'), '.'),
-  ); // prettier-ignore
+    element(
+      'p',
+      'He said ',
+      element('em', { lang: 'fr' }, 'mon cher ami'),
+      ' and left by the ',
+      element('em', { lang: 'de' }, 'Hafen'),
+      '.',
+    ),
+  );
   expect(utterances(tree, 'en').map(({ said, language }) => [said().text, language])).toEqual([
     ['He said ', null],
     ['mon cher ami', 'fr'],

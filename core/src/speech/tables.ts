@@ -27,7 +27,12 @@ export function tableSaid(
   const body = caption ? rows.slice(1) : rows;
   const head = body[0] && isHead(body[0]) ? body[0] : undefined;
   const values = (row: TextBlock | undefined) =>
-    row ? text.slice(row.start, row.end).split('\t').map((value) => value.trim()) : []; // prettier-ignore
+    row
+      ? text
+          .slice(row.start, row.end)
+          .split('\t')
+          .map((value) => value.trim())
+      : [];
   const named = values(head);
   const counted = head ? body.slice(1) : body;
   const columns = Math.max(0, ...body.map((row) => values(row).length));
@@ -46,9 +51,7 @@ export function tableSaid(
         .map((value, at) => (value === '' || !named[at] ? value : `${named[at]}: ${value}`))
         .filter(Boolean)
         .join('; ');
-      return line === ''
-        ? []
-        : [{ start: row.start, end: row.end, text: `${say(line, language, own).text}.` }];
+      return line === '' ? [] : [{ start: row.start, end: row.end, text: `${say(line, language, own).text}.` }];
     }),
   ];
 }

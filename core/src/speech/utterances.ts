@@ -106,18 +106,14 @@ function blockSaid(
   const text = masked(plain.text.slice(block.start, block.end), hidden, block.start);
   const made: Utterance[] = [];
   const foreign = passagesInOtherLanguages(block, own ?? language);
-  for (const range of sentences(text, own ?? language).flatMap((each) =>
-    dividedBy(foreign, each, block.start),
-  )) {
+  for (const range of sentences(text, own ?? language).flatMap((each) => dividedBy(foreign, each, block.start))) {
     const { start, end } = { start: block.start + range.start, end: block.start + range.end };
     const written = plain.text.slice(start, end);
     if (!/[\p{L}\p{N}]/u.test(written)) continue;
     const spokenIn = range.language ?? own;
     const before = made.length === 0 && lead.trim() !== ':' ? lead : '';
     made.push({
-      said: once(() =>
-        shifted(withoutMarks(hidden, start, written, spokenIn ?? language, choices.own), start, before),
-      ),
+      said: once(() => shifted(withoutMarks(hidden, start, written, spokenIn ?? language, choices.own), start, before)),
       index: 0,
       kind,
       begins: made.length === 0,
@@ -151,10 +147,7 @@ function once<Made>(make: () => Made): () => Made {
 function masked(text: string, hidden: readonly TextRange[], start: number): string {
   let left = text;
   for (const range of hidden)
-    left =
-      left.slice(0, range.start - start) +
-      ' '.repeat(range.end - range.start) +
-      left.slice(range.end - start);
+    left = left.slice(0, range.start - start) + ' '.repeat(range.end - range.start) + left.slice(range.end - start);
   return left;
 }
 
@@ -162,7 +155,17 @@ function masked(text: string, hidden: readonly TextRange[], start: number): stri
 function unsaid(kind: 'code' | 'table', range: TextRange, text: string, language: string | null): Utterance {
   const { start, end } = range;
   const said = { text, pieces: [] };
-  return { index: 0, kind, begins: true, language, start, end, said: () => said, leadMs: 0, pauseMs: PAUSE_MS.paragraph }; // prettier-ignore
+  return {
+    index: 0,
+    kind,
+    begins: true,
+    language,
+    start,
+    end,
+    said: () => said,
+    leadMs: 0,
+    pauseMs: PAUSE_MS.paragraph,
+  };
 }
 
 /** The sentences' own pieces are counted from their start; an utterance's are places of the whole text. */
@@ -232,7 +235,10 @@ function numberOf(element: Element, around: readonly Element[], language: string
 }
 
 function firstLeaf(element: Element): Element {
-  const inner = element.children.find((child): child is Element => child.type === 'element' && /^(?:p|h[1-6]|pre|ul|ol|li|blockquote|div)$/.test(child.tagName)); // prettier-ignore
+  const inner = element.children.find(
+    (child): child is Element =>
+      child.type === 'element' && /^(?:p|h[1-6]|pre|ul|ol|li|blockquote|div)$/.test(child.tagName),
+  );
   return inner ? firstLeaf(inner) : element;
 }
 
@@ -247,9 +253,7 @@ function languageOfBlock(
     ?.properties.lang;
   const seen =
     (typeof stated === 'string' ? stated : null) ??
-    (block.end - block.start >= ENOUGH_TO_TELL
-      ? languageOf(text.slice(block.start, block.end), language)
-      : language);
+    (block.end - block.start >= ENOUGH_TO_TELL ? languageOf(text.slice(block.start, block.end), language) : language);
   return seen && baseLanguage(seen) !== baseLanguage(language) ? seen : null;
 }
 
@@ -277,15 +281,15 @@ const quotationOf = (element: Element, around: readonly Element[]): Element | un
   [...around, element].find(({ tagName }) => tagName === 'blockquote');
 
 /** What is said before an article when several are heard one behind the other. */
-export function titleUtterance(
-  title: string,
-  source: string,
-  minutes: string,
-  language: string | null,
-): Utterance {
+export function titleUtterance(title: string, source: string, minutes: string, language: string | null): Utterance {
   const text = [title.replace(/[.!?…]*$/u, ''), source, minutes].filter(Boolean).join('. ');
   const said = say(`${text}.`, language);
-  return { ...unsaid('table', { start: 0, end: 0 }, said.text, null), kind: 'title', leadMs: PAUSE_MS.quotation, pauseMs: PAUSE_MS.heading }; // prettier-ignore
+  return {
+    ...unsaid('table', { start: 0, end: 0 }, said.text, null),
+    kind: 'title',
+    leadMs: PAUSE_MS.quotation,
+    pauseMs: PAUSE_MS.heading,
+  };
 }
 
 /** The utterance that holds a place, or the next one behind it; the last one for a place behind all. */
@@ -300,7 +304,11 @@ export function paragraphFrom(spoken: readonly Utterance[], index: number, by: 1
     const next = spoken.findIndex((each, at) => at > index && each.begins);
     return next === -1 ? spoken.length - 1 : next;
   }
-  const begins = (to: number) => Math.max(0, spoken.slice(0, to + 1).findLastIndex(({ begins: first }) => first)); // prettier-ignore
+  const begins = (to: number) =>
+    Math.max(
+      0,
+      spoken.slice(0, to + 1).findLastIndex(({ begins: first }) => first),
+    );
   const own = begins(index);
   return own < index ? own : begins(Math.max(0, own - 1));
 }

@@ -3,8 +3,7 @@ import { strandLength, strandParts } from '.';
 describe('strandLength', () => {
   it('tells 2, 5, 15 and 60 minutes apart by an eighth of the room or more, and is full at an hour', () => {
     const lengths = [2, 5, 15, 60].map(strandLength);
-    for (let i = 1; i < lengths.length; i++)
-      expect((lengths[i] ?? 0) - (lengths[i - 1] ?? 0)).toBeGreaterThan(0.125);
+    for (let i = 1; i < lengths.length; i++) expect((lengths[i] ?? 0) - (lengths[i - 1] ?? 0)).toBeGreaterThan(0.125);
     expect([strandLength(60), strandLength(600)]).toEqual([1, 1]);
     expect(strandLength(0)).toBeGreaterThan(0);
   });

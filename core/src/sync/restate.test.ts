@@ -31,10 +31,7 @@ describe('records as the changes that make them', () => {
         for (const each of sent) server.take(each);
         const sorted = (known: Partial<Records>) =>
           Object.fromEntries(
-            Object.entries(known).map(([kind, all]) => [
-              kind,
-              [...(all ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1)),
-            ]),
+            Object.entries(known).map(([kind, all]) => [kind, [...(all ?? [])].sort((a, b) => (a.id < b.id ? -1 : 1))]),
           );
         // What the server alone decides is not told; furthest follows a place that was recorded.
         expect(sorted(server.known())).toEqual(sorted(device.known()));

@@ -9,11 +9,7 @@ import { type Mutation, type Records, REGISTRY, type Registry } from '../records
  *
  * @param newId gives ids for the changes
  */
-export function restated(
-  known: Partial<Records>,
-  newId: () => string,
-  registry: Registry = REGISTRY,
-): Mutation[] {
+export function restated(known: Partial<Records>, newId: () => string, registry: Registry = REGISTRY): Mutation[] {
   const base = (stamp = NEVER) => ({ id: newId(), stamp });
   return registry.kinds.flatMap((kind) =>
     (known[kind.plural] ?? []).flatMap((record) => kind.restate(record, base) as Mutation[]),

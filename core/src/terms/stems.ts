@@ -3,10 +3,23 @@ import { newStemmer } from 'snowball-stemmers';
 
 /** Snowball's algorithms (snowballstem.org) by ISO 639-1 code. */
 const ALGORITHMS: Readonly<Record<string, string>> = {
-  da: 'danish', de: 'german', en: 'english', es: 'spanish', fi: 'finnish', fr: 'french', hu: 'hungarian',
-  it: 'italian', nb: 'norwegian', nl: 'dutch', no: 'norwegian', pt: 'portuguese', ro: 'romanian', ru: 'russian',
-  sv: 'swedish', tr: 'turkish',
-}; // prettier-ignore
+  da: 'danish',
+  de: 'german',
+  en: 'english',
+  es: 'spanish',
+  fi: 'finnish',
+  fr: 'french',
+  hu: 'hungarian',
+  it: 'italian',
+  nb: 'norwegian',
+  nl: 'dutch',
+  no: 'norwegian',
+  pt: 'portuguese',
+  ro: 'romanian',
+  ru: 'russian',
+  sv: 'swedish',
+  tr: 'turkish',
+};
 
 /** Most words of a text have been met before, and stemming one takes twenty times as long as looking it up. */
 const MAX_STEMS = 50_000;

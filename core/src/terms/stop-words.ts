@@ -1,27 +1,25 @@
-import {
-  ara,
-  dan,
-  deu,
-  eng,
-  fin,
-  fra,
-  ita,
-  jpn,
-  nld,
-  nob,
-  pol,
-  por,
-  rus,
-  spa,
-  swe,
-  tur,
-  zho,
-} from 'stopword';
+import { ara, dan, deu, eng, fin, fra, ita, jpn, nld, nob, pol, por, rus, spa, swe, tur, zho } from 'stopword';
 
 const LISTS: Readonly<Record<string, readonly string[]>> = {
-  ar: ara, da: dan, de: deu, en: eng, es: spa, fi: fin, fr: fra, it: ita, ja: jpn, nb: nob, nl: nld, no: nob,
-  pl: pol, pt: por, ru: rus, sv: swe, tr: tur, zh: zho,
-}; // prettier-ignore
+  ar: ara,
+  da: dan,
+  de: deu,
+  en: eng,
+  es: spa,
+  fi: fin,
+  fr: fra,
+  it: ita,
+  ja: jpn,
+  nb: nob,
+  nl: nld,
+  no: nob,
+  pl: pol,
+  pt: por,
+  ru: rus,
+  sv: swe,
+  tr: tur,
+  zh: zho,
+};
 
 /** Words that say how, when and how much, which the lists leave in; they would join texts that have nothing in common. */
 const ENGLISH_TOO =

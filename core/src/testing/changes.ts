@@ -33,114 +33,111 @@ const some = <Fields extends object>(fields: { [Field in keyof Fields]: fc.Arbit
   fc.record(fields, { requiredKeys: [] }).filter((set) => Object.keys(set).length > 0);
 
 /** For each kind of record, by its name: what makes the nth one, and what may be changed about it. */
-export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; changes: fc.Arbitrary<Draft> }>> =
-  {
-    item: (n) => {
-      const itemId = uuid(n);
-      return {
-        makes: { type: 'save', itemId, address: `https://x.example/${n}`, savedAt: n } as Draft,
-        changes: fc.oneof(
+export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; changes: fc.Arbitrary<Draft> }>> = {
+  item: (n) => {
+    const itemId = uuid(n);
+    return {
+      makes: { type: 'save', itemId, address: `https://x.example/${n}`, savedAt: n } as Draft,
+      changes: fc.oneof(
+        some({
+          stage: fc.constantFrom(...Stage.options),
+          queueRank: instant,
+          comeBackOn: day,
+          finishedAt: fc.option(instant),
+        }).map((set) => ({ type: 'choose', itemId, set })),
+        fc
+          .tuple(fc.constantFrom('sea', 'boats/repair', 'constructor', 'hasownproperty'), fc.boolean())
+          .map(([tag, isOn]) => ({ type: 'tag', itemId, set: { [tag]: isOn ? tag : null } })),
+        fc.tuple(fc.nat(10), fc.nat(10), fc.nat(10)).map(([furthest, from, to]) => ({
+          type: 'progress',
+          itemId,
+          furthest: furthest / 10,
+          heard: spanOf(from / 10, to / 10),
+          position: place(furthest / 10),
+        })),
+      ),
+    };
+  },
+  activity: (n) => {
+    const activity = { id: uuid(90 + n), itemId: uuid(n), startedAt: 1, day: '2026-11-27', by: 'eyes' };
+    const lasting = (seconds: number, passed: number) => ({
+      type: 'activity',
+      itemId: uuid(n),
+      activity: { ...activity, seconds, words: passed },
+    });
+    return {
+      makes: lasting(1, 3),
+      changes: fc.tuple(fc.nat(90), fc.nat(90)).map(([s, w]) => lasting(s, w)),
+    };
+  },
+  feed: (n) => {
+    const feedId = uuid(20 + n);
+    return {
+      makes: { type: 'follow', feedId, address: `https://x.example/feed${n}`, followedAt: n } as Draft,
+      changes: some({
+        following: fc.boolean(),
+        tag: fc.constantFrom('sea', null),
+        seenUntil: instant,
+        mode: fc.constantFrom('choose', 'save-all'),
+      }).map((set) => ({ type: 'feed', feedId, set })),
+    };
+  },
+  highlight: (n) => {
+    const about = { itemId: uuid(n), highlightId: uuid(30 + n) };
+    return {
+      makes: { ...about, type: 'mark', madeAt: n, kind: 'key', passage } as Draft,
+      changes: some({
+        kind: fc.constantFrom(...HighlightKind.options),
+        removed: fc.boolean(),
+      }).map((set) => ({ ...about, type: 'change-mark', set })),
+    };
+  },
+  search: (n) => {
+    const about = { type: 'search', searchId: uuid(40 + n), madeAt: n };
+    const set = (written: string, removed: boolean) => ({
+      ...about,
+      set: { written, scope: 'all', removed },
+    });
+    return {
+      makes: set('tides', false),
+      changes: fc.tuple(fc.constantFrom('tides', 'nets'), fc.boolean()).map(([w, removed]) => set(w, removed)),
+    };
+  },
+  note: (n) => {
+    const about = { type: 'write', noteId: uuid(50 + n), madeAt: n, noteItemId: null, on: null };
+    return {
+      makes: { ...about, set: { text: 'first' } } as Draft,
+      changes: fc
+        .tuple(
           some({
-            stage: fc.constantFrom(...Stage.options),
-            queueRank: instant,
-            comeBackOn: day,
-            finishedAt: fc.option(instant),
-          }).map((set) => ({ type: 'choose', itemId, set })),
-          fc
-            .tuple(fc.constantFrom('sea', 'boats/repair', 'constructor', 'hasownproperty'), fc.boolean())
-            .map(([tag, isOn]) => ({ type: 'tag', itemId, set: { [tag]: isOn ? tag : null } })),
-          fc.tuple(fc.nat(10), fc.nat(10), fc.nat(10)).map(([furthest, from, to]) => ({
-            type: 'progress',
-            itemId,
-            furthest: furthest / 10,
-            heard: spanOf(from / 10, to / 10),
-            position: place(furthest / 10),
-          })),
-        ),
-      };
-    },
-    activity: (n) => {
-      const activity = { id: uuid(90 + n), itemId: uuid(n), startedAt: 1, day: '2026-11-27', by: 'eyes' };
-      const lasting = (seconds: number, passed: number) => ({
-        type: 'activity',
-        itemId: uuid(n),
-        activity: { ...activity, seconds, words: passed },
-      });
-      return {
-        makes: lasting(1, 3),
-        changes: fc.tuple(fc.nat(90), fc.nat(90)).map(([s, w]) => lasting(s, w)),
-      };
-    },
-    feed: (n) => {
-      const feedId = uuid(20 + n);
-      return {
-        makes: { type: 'follow', feedId, address: `https://x.example/feed${n}`, followedAt: n } as Draft,
-        changes: some({
-          following: fc.boolean(),
-          tag: fc.constantFrom('sea', null),
-          seenUntil: instant,
-          mode: fc.constantFrom('choose', 'save-all'),
-        }).map((set) => ({ type: 'feed', feedId, set })),
-      };
-    },
-    highlight: (n) => {
-      const about = { itemId: uuid(n), highlightId: uuid(30 + n) };
-      return {
-        makes: { ...about, type: 'mark', madeAt: n, kind: 'key', passage } as Draft,
-        changes: some({
-          kind: fc.constantFrom(...HighlightKind.options),
-          removed: fc.boolean(),
-        }).map((set) => ({ ...about, type: 'change-mark', set })),
-      };
-    },
-    search: (n) => {
-      const about = { type: 'search', searchId: uuid(40 + n), madeAt: n };
-      const set = (written: string, removed: boolean) => ({
-        ...about,
-        set: { written, scope: 'all', removed },
-      });
-      return {
-        makes: set('tides', false),
-        changes: fc
-          .tuple(fc.constantFrom('tides', 'nets'), fc.boolean())
-          .map(([w, removed]) => set(w, removed)),
-      };
-    },
-    note: (n) => {
-      const about = { type: 'write', noteId: uuid(50 + n), madeAt: n, noteItemId: null, on: null };
-      return {
-        makes: { ...about, set: { text: 'first' } } as Draft,
-        changes: fc
-          .tuple(
-            some({
-              text: words,
-              task: fc.constantFrom('none', 'open', 'done'),
-              dueOn: day,
-              removed: fc.boolean(),
-            }),
-            seen,
-          )
-          .map(([set, sees]) => ({ ...about, set, ...sees })),
-      };
-    },
-    card: (n) => {
-      const about = { type: 'card', cardId: uuid(60 + n), madeAt: n, source: null };
-      return {
-        makes: { ...about, set: { front: 'q', back: 'a' } } as Draft,
-        changes: fc.oneof(
-          some({ front: words, paused: fc.boolean(), removed: fc.boolean() }).map((set) => ({
-            ...about,
-            set,
-          })),
-          fc.tuple(fc.nat(3), fc.boolean()).map(([m, undone]) => ({
-            type: 'recall',
-            cardId: uuid(60 + n),
-            recall: { id: uuid(70 + m), gap: 0, at: m, grade: 3, undone },
-          })),
-        ),
-      };
-    },
-  };
+            text: words,
+            task: fc.constantFrom('none', 'open', 'done'),
+            dueOn: day,
+            removed: fc.boolean(),
+          }),
+          seen,
+        )
+        .map(([set, sees]) => ({ ...about, set, ...sees })),
+    };
+  },
+  card: (n) => {
+    const about = { type: 'card', cardId: uuid(60 + n), madeAt: n, source: null };
+    return {
+      makes: { ...about, set: { front: 'q', back: 'a' } } as Draft,
+      changes: fc.oneof(
+        some({ front: words, paused: fc.boolean(), removed: fc.boolean() }).map((set) => ({
+          ...about,
+          set,
+        })),
+        fc.tuple(fc.nat(3), fc.boolean()).map(([m, undone]) => ({
+          type: 'recall',
+          cardId: uuid(60 + n),
+          recall: { id: uuid(70 + m), gap: 0, at: m, grade: 3, undone },
+        })),
+      ),
+    };
+  },
+};
 
 /** Any change to one of three records of any kind; the first ones make them. */
 export const anyChange: fc.Arbitrary<Draft> = fc.oneof(

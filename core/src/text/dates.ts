@@ -10,8 +10,7 @@ export function isoDate(value: string | null): string | null {
     const [year = '', month = '', day = ''] = trimmed.split(/[/.]/);
     return isoDate(`${year}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`);
   }
-  if (/^\d{8}$/.test(trimmed))
-    return isoDate(`${trimmed.slice(0, 4)}-${trimmed.slice(4, 6)}-${trimmed.slice(6)}`);
+  if (/^\d{8}$/.test(trimmed)) return isoDate(`${trimmed.slice(0, 4)}-${trimmed.slice(4, 6)}-${trimmed.slice(6)}`);
   // RFC 2822 and "3 November 2026": without a stated zone they are read as UTC, so that the day stays the day.
   const spelled = /[+-]\d{4}|\b(?:GMT|UTC|[ECMP][SD]T)\b|Z$/.test(trimmed) ? trimmed : `${trimmed} UTC`;
   const time = /\d{4}/.test(trimmed) && /\p{L}{3}/u.test(trimmed) ? Date.parse(spelled) : NaN;

@@ -1,5 +1,5 @@
 import type { Element, Root } from 'hast';
-import { sectionsOf, plainText, wordsLeftInPart, wordStarts } from '.';
+import { plainText, sectionsOf, wordsLeftInPart, wordStarts } from '.';
 
 const block = (tagName: string, value: string): Element => ({
   type: 'element',

@@ -9,9 +9,22 @@ const ENGLISH_SILENT = 238;
  * Vis. Sci. 53:5452 (from memory). Used as ratios to English, so that a language with longer words gets its due.
  */
 const IREST: Readonly<Record<string, number>> = {
-  en: 228, es: 218, it: 188, fr: 195, ru: 184, de: 179, pl: 166, tr: 166, fi: 161,
-  nl: 202, pt: 181, sv: 199, sl: 180, he: 187, ar: 138,
-}; // prettier-ignore
+  en: 228,
+  es: 218,
+  it: 188,
+  fr: 195,
+  ru: 184,
+  de: 179,
+  pl: 166,
+  tr: 166,
+  fi: 161,
+  nl: 202,
+  pt: 181,
+  sv: 199,
+  sl: 180,
+  he: 187,
+  ar: 138,
+};
 
 /** Characters a minute for scripts without spaces, from the same IReST table (from memory). */
 const CHARACTERS_PER_MINUTE: Readonly<Record<string, number>> = { zh: 255, ja: 357 };

@@ -14,7 +14,7 @@ const ABBREVIATIONS: Readonly<Record<string, string>> = {
   de: 'Dr Prof Hr Fr Frl Dipl Ing St Nr Str Bd Abb Tab Kap Art Abs Hrsg bzw vgl ca ggf evtl sog z.B d.h u.a Jan Feb Mär Apr Jun Jul Aug Sept Sep Okt Nov Dez',
   fr: 'M MM Mme Mmes Mlle Dr Pr Me St Ste p pp vol chap art fig env av apr cf n° no p.ex ex janv févr avr juil sept oct nov déc',
   es: 'Sr Sra Srta Sres Dr Dra D Dña Ud Uds Lic Ing Prof St Sto Sta pág págs cap art fig núm vol aprox p.ej ej EE UU ene feb mar abr jun jul ago sept oct nov dic',
-}; // prettier-ignore
+};
 
 /** German writes ordinals with a full stop: „am 3. Mai“, „im 19. Jahrhundert“. */
 const AFTER_GERMAN_ORDINAL =
@@ -43,8 +43,7 @@ export function sentences(text: string, language: string | null): TextRange[] {
     const end = index + segment.trimEnd().length;
     if (start >= end) continue;
     const last = found.at(-1);
-    if (last && goesOn && joinsOn(text.slice(last.start, last.end), text.slice(start, end), base))
-      last.end = end;
+    if (last && goesOn && joinsOn(text.slice(last.start, last.end), text.slice(start, end), base)) last.end = end;
     else found.push({ start, end });
     goesOn = !segment.includes('\n');
   }
@@ -59,12 +58,7 @@ function joinsOn(before: string, after: string, language: string): boolean {
   // An initial, or half of an abbreviation: "J. R. Haldane", „z. B.“. The English pronoun is one letter too.
   const letter = /(?:^|[\s(“"‘'.-])([\p{Lu}\p{Ll}])\.$/u.exec(before)?.[1];
   // Letter words end a sentence where one plainly begins behind them: "…of the F.B.I. The …".
-  if (
-    letter !== undefined &&
-    language === 'en' &&
-    /\p{L}\.\p{L}\.$/u.test(before) &&
-    ENGLISH_OPENER.test(after)
-  )
+  if (letter !== undefined && language === 'en' && /\p{L}\.\p{L}\.$/u.test(before) && ENGLISH_OPENER.test(after))
     return false;
   if (letter !== undefined) return language !== 'en' || letter !== 'I' || !/\p{Ll}\s+I\.$/u.test(before);
   return language === 'de' && /(?:^|\s)\d{1,2}\.$/.test(before) && AFTER_GERMAN_ORDINAL.test(after);

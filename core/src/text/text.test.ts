@@ -29,16 +29,10 @@ describe('plainText', () => {
       el('ul', el('li', 'one'), el('li', el('p', 'two'), el('p', 'three'))),
       el(
         'table',
-        el(
-          'tbody',
-          el('tr', el('th', 'Day'), el('th', 'Range')),
-          el('tr', el('td', 'Monday'), el('td', '4 m')),
-        ),
+        el('tbody', el('tr', el('th', 'Day'), el('th', 'Range')), el('tr', el('td', 'Monday'), el('td', '4 m'))),
       ),
     );
-    expect(plainText(tree).text).toBe(
-      'Tides\n\nHigh at\nnoon\n\none\n\ntwo\n\nthree\n\nDay\tRange\n\nMonday\t4 m',
-    );
+    expect(plainText(tree).text).toBe('Tides\n\nHigh at\nnoon\n\none\n\ntwo\n\nthree\n\nDay\tRange\n\nMonday\t4 m');
   });
 
   it('gives blocks without text no room', () => {

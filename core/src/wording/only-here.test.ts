@@ -5,9 +5,7 @@ import ts from 'typescript';
 const ROOT = path.join(__dirname, '../../..');
 /** Where outcomes are data, and nothing is said to a reader. */
 const WORDLESS = [
-  ...['model', 'records', 'queue', 'reading', 'cards', 'copies', 'strand', 'sync'].map(
-    (part) => `core/src/${part}`,
-  ),
+  ...['model', 'records', 'queue', 'reading', 'cards', 'copies', 'strand', 'sync'].map((part) => `core/src/${part}`),
   'core/src/extract',
   ...['capture', 'fetching', 'feeds', 'publish', 'tasks'].map((part) => `server/src/${part}`),
 ];

@@ -1,12 +1,4 @@
-import {
-  ArrivalSign,
-  CameThrough,
-  Capture,
-  CaptureOutcome,
-  Cause,
-  FeedOutcome,
-  type PageFacts,
-} from '../model';
+import { ArrivalSign, CameThrough, Capture, CaptureOutcome, Cause, FeedOutcome, type PageFacts } from '../model';
 import { captureWords, causeWords, feedWords, signWords } from '.';
 
 const page = (changes: object = {}) =>
@@ -75,10 +67,32 @@ test('a feed says what its page named, and what of it stays', () => {
 });
 
 /** Every code that a schema knows, with values for what it asks. */
-function all(schema: {
-  options: readonly { shape: { code: { options?: readonly string[]; value?: string } } }[];
-}) {
-  const values = { scheme: 'tel:', most: 3, status: 500, megabytes: 4, seconds: 5, host: 'x', what: 'a file', times: 2, detail: 'No.', page: 2, stated: 9, came: 3, from: 2, missingPictures: 0, signs: [], leadsElsewhere: false, cause: { code: 'empty' }, copyStays: true, tries: null, words: 'As it was.', count: 1, onNamedPage: false, entriesStay: false }; // prettier-ignore
+function all(schema: { options: readonly { shape: { code: { options?: readonly string[]; value?: string } } }[] }) {
+  const values = {
+    scheme: 'tel:',
+    most: 3,
+    status: 500,
+    megabytes: 4,
+    seconds: 5,
+    host: 'x',
+    what: 'a file',
+    times: 2,
+    detail: 'No.',
+    page: 2,
+    stated: 9,
+    came: 3,
+    from: 2,
+    missingPictures: 0,
+    signs: [],
+    leadsElsewhere: false,
+    cause: { code: 'empty' },
+    copyStays: true,
+    tries: null,
+    words: 'As it was.',
+    count: 1,
+    onNamedPage: false,
+    entriesStay: false,
+  };
   return schema.options.flatMap(({ shape: { code } }) =>
     (code.options ?? [code.value]).map((each) => ({
       ...values,
@@ -96,9 +110,7 @@ test('there are words for every code', () => {
     [CaptureOutcome, (outcome: CaptureOutcome) => captureWords({ outcome, page: page() })],
   ] as const)
     for (const each of all(schema))
-      expect((say as (of: unknown) => string)((schema as typeof Cause).parse(each))).toMatch(
-        /^[A-Z0-9].*[.…]$/,
-      );
+      expect((say as (of: unknown) => string)((schema as typeof Cause).parse(each))).toMatch(/^[A-Z0-9].*[.…]$/);
 });
 
 test('what an earlier version stored as sentences is read, and says the same', () => {
@@ -118,10 +130,7 @@ test('what an earlier version stored as sentences is read, and says the same', (
   expect(capture.duplicateOf).toBe('01900000-0000-7000-8000-000000000001');
   const came = CameThrough.parse({
     verdict: 'partial',
-    reasons: [
-      'The page says that only subscribers get all of it.',
-      'The page states 2,400 words; 90 came through.',
-    ],
+    reasons: ['The page says that only subscribers get all of it.', 'The page states 2,400 words; 90 came through.'],
     signs: ['paywall', 'shorter-than-stated'],
   });
   expect(came.signs.map(signWords)).toEqual([

@@ -1,12 +1,4 @@
-import type {
-  ArrivalSign,
-  Capture,
-  CaptureOutcome,
-  Cause,
-  EpisodeFault,
-  FeedOutcome,
-  PageFacts,
-} from '../model';
+import type { ArrivalSign, Capture, CaptureOutcome, Cause, EpisodeFault, FeedOutcome, PageFacts } from '../model';
 import { LET_GO_DAYS } from '../queue';
 
 /** Why something could not be had: "The site answered 503." */
@@ -171,8 +163,7 @@ export function captureWords({ outcome, page }: Pick<Capture, 'outcome' | 'page'
     case 'tried-again':
       return `${causeWords(outcome.cause)} The address is kept, and tried again.`;
     case 'failed': {
-      const last =
-        outcome.tries === null ? '' : ` That was the last of ${counted(outcome.tries, 'try', 'tries')}.`;
+      const last = outcome.tries === null ? '' : ` That was the last of ${counted(outcome.tries, 'try', 'tries')}.`;
       const stays = outcome.copyStays ? 'Your copy stays.' : 'The address is kept.';
       return `${causeWords(outcome.cause)}${last} ${stays}`;
     }
@@ -192,11 +183,7 @@ function arrivalWords({ cameThrough, pictureCount }: PageFacts, missing: number)
     : `Came through in part${pictures}. ${reasons}${gaps}`;
 }
 
-function worseWords({
-  came,
-  signs,
-  leadsElsewhere,
-}: Extract<CaptureOutcome, { code: 'fetched-worse' }>): string {
+function worseWords({ came, signs, leadsElsewhere }: Extract<CaptureOutcome, { code: 'fetched-worse' }>): string {
   const reasons = leadsElsewhere
     ? 'The address now leads to the front page of its site.'
     : signs.map(signWords).join(' ');

@@ -44,10 +44,6 @@ const COUNTED = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
 /** "3 days", "7 weeks", "5 months". */
 export function spanInWords(days: number): string {
   const [count, unit] =
-    days < 14
-      ? [days, 'day']
-      : days < 70
-        ? [Math.round(days / 7), 'week']
-        : [Math.round(days / 30.4), 'month'];
+    days < 14 ? [days, 'day'] : days < 70 ? [Math.round(days / 7), 'week'] : [Math.round(days / 30.4), 'month'];
   return `${count} ${unit}${count === 1 ? '' : 's'}`;
 }

@@ -1,6 +1,6 @@
 import { type Account, readPairingCode } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { answerMessages, type Found, type FromServer, type ExtensionStatus } from '../messages';
+import { answerMessages, type ExtensionStatus, type Found, type FromServer } from '../messages';
 import { keepChoice, keepNote, keepTags } from './changes';
 import { linkTo } from './links';
 import { marksOn, showMarksWhenWanted } from './live-highlights';
@@ -9,7 +9,7 @@ import { send, sendWhenDue } from './outbox';
 import { type Batch, type Saved, saveOtherwise, saveTab, saveWindow, stopBatch } from './save';
 import { showSearchLines, wordsSearched } from './search-pages';
 import { isOfNow, isUnpaired, serverAt } from './server';
-import { storage, type Pairing } from './storage';
+import { type Pairing, storage } from './storage';
 
 /** What a menu saved last, until the panel has shown it. */
 let justSaved: { saved: Saved; what: string } | null = null;
@@ -121,8 +121,7 @@ answerMessages(
     async known({ itemId }) {
       const sent = await send();
       const pairing = await storage.pairing();
-      if (sent === 'waits')
-        return { ok: false, why: 'no connection', says: 'It is sent when there is a connection.' };
+      if (sent === 'waits') return { ok: false, why: 'no connection', says: 'It is sent when there is a connection.' };
       return asking((server) => server.item(itemId), pairing);
     },
     async note({ itemId, before, text }) {
@@ -133,8 +132,7 @@ answerMessages(
     },
     choose: ({ itemId, set }) => paired((pairing) => keepChoice(pairing, itemId, set)),
     tag: ({ itemId, set }) => paired((pairing) => keepTags(pairing, itemId, set)),
-    howMuch: ({ itemId, tabId, howMuch }) =>
-      paired((pairing) => saveOtherwise(pairing, itemId, tabId, howMuch)),
+    howMuch: ({ itemId, tabId, howMuch }) => paired((pairing) => saveOtherwise(pairing, itemId, tabId, howMuch)),
     letGo: ({ itemIds }) =>
       paired(async (pairing) => {
         for (const itemId of itemIds) await keepChoice(pairing, itemId, { stage: 'let-go' });

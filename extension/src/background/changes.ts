@@ -18,7 +18,7 @@ import {
 } from '@dorvel/core/records';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
-import { storage, type Pairing } from './storage';
+import { type Pairing, storage } from './storage';
 
 let clock: HybridClock | undefined;
 let aheadMs = 0;

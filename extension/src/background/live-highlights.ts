@@ -6,7 +6,7 @@ import { keepHighlight } from './changes';
 import { send } from './outbox';
 import { type Saved, saveTab } from './save';
 import { serverAt } from './server';
-import { storage, type Pairing } from './storage';
+import { type Pairing, storage } from './storage';
 
 const SCRIPT = 'marks';
 const EVERYWHERE = ['http://*/*', 'https://*/*'];
@@ -56,11 +56,7 @@ export async function marksOn(address: string): Promise<LiveHighlight[] | null> 
  *
  * @returns what the panel is told
  */
-export async function markSelected(
-  pairing: Pairing,
-  tab: chrome.tabs.Tab,
-  kind: HighlightKind,
-): Promise<Saved> {
+export async function markSelected(pairing: Pairing, tab: chrome.tabs.Tab, kind: HighlightKind): Promise<Saved> {
   const passage = tab.id === undefined ? null : await selectedIn(tab.id);
   if (!passage || tab.id === undefined)
     return { ok: false, says: 'Nothing is selected here, or the page does not let us read it.' };
@@ -111,8 +107,7 @@ export function showMarksWhenWanted(): void {
 }
 
 async function register(): Promise<void> {
-  const wanted =
-    (await storage.settings()).showsMarks && (await chrome.permissions.contains({ origins: EVERYWHERE }));
+  const wanted = (await storage.settings()).showsMarks && (await chrome.permissions.contains({ origins: EVERYWHERE }));
   const [known] = await chrome.scripting.getRegisteredContentScripts({ ids: [SCRIPT] });
   if (known && !wanted) await chrome.scripting.unregisterContentScripts({ ids: [SCRIPT] });
   if (!known && wanted)

@@ -3,7 +3,7 @@ import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { saveCutOut } from './cut-out';
 import { markSelected } from './live-highlights';
 import { type Saved, saveLink, saveSelection, saveTab } from './save';
-import { storage, type Pairing } from './storage';
+import { type Pairing, storage } from './storage';
 
 type Click = chrome.contextMenus.OnClickData;
 type Tab = chrome.tabs.Tab;

@@ -87,10 +87,7 @@ async function pairedBrowser() {
 
 it('sends what waits in the order in which it was made, and forgets it', async () => {
   const { stored } = await pairedBrowser();
-  await Promise.all([
-    storage.outbox.add(ACCOUNT.id, [save(1), save(2)]),
-    storage.outbox.add(ACCOUNT.id, [save(3)]),
-  ]);
+  await Promise.all([storage.outbox.add(ACCOUNT.id, [save(1), save(2)]), storage.outbox.add(ACCOUNT.id, [save(3)])]);
   expect(await send()).toBe('sent');
   expect(pushed.flatMap(({ mutations }) => mutations.map((each) => each.id))).toEqual([id(1), id(2), id(3)]);
   expect(await storage.outbox.ids()).toEqual([]);

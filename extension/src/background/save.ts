@@ -2,7 +2,7 @@ import { isOnWeb, readAddress } from '@dorvel/core/address';
 import { type GivenText, type HowMuch, tagKey } from '@dorvel/core/model';
 import { pageAsShown, type Shown } from '../content/as-shown';
 import { keepHowMuch, keepSave } from './changes';
-import { storage, type Pairing } from './storage';
+import { type Pairing, storage } from './storage';
 
 /** What the panel is told of a save. */
 export type Saved =
@@ -63,8 +63,7 @@ export async function saveLink(pairing: Pairing, address: string, howMuch: HowMu
 export async function saveSelection(pairing: Pairing, tab: Tab): Promise<Saved> {
   const shown = tab.id === undefined ? null : await shownIn(tab.id, 'selection');
   const given = asGiven(shown?.html);
-  if (!shown || !given)
-    return { ok: false, says: 'Nothing is selected here, or the page does not let us read it.' };
+  if (!shown || !given) return { ok: false, says: 'Nothing is selected here, or the page does not let us read it.' };
   const { address, title } = shown;
   const itemId = await keepSave(pairing, { address, howMuch: 'selected-part', given });
   return { ok: true, itemId, title: title.trim() === '' ? address : title, address, asShown: true };

@@ -41,10 +41,7 @@ export type Refused = z.infer<typeof Refused>;
 
 const Ids = z.array(z.string());
 
-async function read<Schema extends z.ZodType>(
-  key: string,
-  schema: Schema,
-): Promise<z.infer<Schema> | undefined> {
+async function read<Schema extends z.ZodType>(key: string, schema: Schema): Promise<z.infer<Schema> | undefined> {
   return schema.safeParse((await chrome.storage.local.get(key))[key]).data;
 }
 

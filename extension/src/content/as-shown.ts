@@ -24,8 +24,7 @@ export function pageAsShown(only: 'selection' | null): Shown {
     const copy = node.cloneNode(false);
     const root = node instanceof Element ? node.shadowRoot : null;
     const assigned = node instanceof HTMLSlotElement ? node.assignedNodes() : [];
-    for (const child of assigned.length > 0 ? assigned : (root ?? node).childNodes)
-      copy.appendChild(flat(child));
+    for (const child of assigned.length > 0 ? assigned : (root ?? node).childNodes) copy.appendChild(flat(child));
     return copy;
   };
   const whole = (): string => {

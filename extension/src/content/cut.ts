@@ -45,9 +45,7 @@ function cutOut(): Promise<Cut | null> {
     const end = (cut: Omit<Cut, 'scale'> | null) => {
       host.remove();
       // The layer has to be off the screen before it is photographed.
-      requestAnimationFrame(() =>
-        requestAnimationFrame(() => resolve(cut && { ...cut, scale: devicePixelRatio })),
-      );
+      requestAnimationFrame(() => requestAnimationFrame(() => resolve(cut && { ...cut, scale: devicePixelRatio })));
     };
     let from: { x: number; y: number } | null = null;
     const drawn = (event: PointerEvent) => {

@@ -13,12 +13,12 @@ export function LiveMarks({ shown, show }: { shown: boolean; show(shown: boolean
   return (
     <Part heading="Highlights on the pages themselves">
       <p className="font-ui text-base text-ink">
-        Select words on any page and choose “Mark it” after a right click: the page is saved with it. When you
-        open the page again, what you marked can be shown there.
+        Select words on any page and choose “Mark it” after a right click: the page is saved with it. When you open the
+        page again, what you marked can be shown there.
       </p>
       <p className="font-ui text-small text-soft">
-        For that the extension has to be let in to every page. Which pages you open is told to nobody, your
-        own server included, but for those in which something is marked.
+        For that the extension has to be let in to every page. Which pages you open is told to nobody, your own server
+        included, but for those in which something is marked.
       </p>
       {fault !== null && (
         <p role="alert" className="font-ui text-small text-brick">

@@ -17,8 +17,7 @@ export function NotSent({
       {waiting > 0 && (
         <>
           <p role="status" className="font-ui text-base text-ink">
-            {waiting === 1 ? 'One change waits' : `${waiting} changes wait`} to be sent. It is tried again
-            every minute.
+            {waiting === 1 ? 'One change waits' : `${waiting} changes wait`} to be sent. It is tried again every minute.
           </p>
           <div>
             <Button label="Try now" onPress={() => void ask('sendNow', null).then(changed)} />
@@ -36,11 +35,7 @@ export function NotSent({
             ))}
           </ul>
           <div>
-            <Button
-              label="Forget these"
-              kind="loss"
-              onPress={() => void ask('forgetRefused', null).then(look)}
-            />
+            <Button label="Forget these" kind="loss" onPress={() => void ask('forgetRefused', null).then(look)} />
           </div>
         </>
       )}

@@ -1,7 +1,7 @@
 import { HOW_MUCH_WORDS } from '@dorvel/core/model';
 import { StrictMode, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { storage, type Settings } from '../background/storage';
+import { type Settings, storage } from '../background/storage';
 import { ask, type ExtensionStatus } from '../messages';
 import { Choice, Part } from '../ui/controls';
 import { LiveMarks } from './live-highlights';
@@ -47,13 +47,11 @@ function Options() {
           label="The panel stays for"
           value={STAYS.find(({ seconds }) => seconds === settings.staysSeconds)?.value ?? '5'}
           options={STAYS}
-          onChange={(chosen) =>
-            change({ staysSeconds: STAYS.find(({ value }) => value === chosen)?.seconds ?? null })
-          }
+          onChange={(chosen) => change({ staysSeconds: STAYS.find(({ value }) => value === chosen)?.seconds ?? null })}
         />
         <p className="font-ui text-small text-soft">
-          The button saves, and so does Alt+Shift+S; the browser’s own page of shortcuts can change that. A
-          right click saves a link, a picture or what is selected.
+          The button saves, and so does Alt+Shift+S; the browser’s own page of shortcuts can change that. A right click
+          saves a link, a picture or what is selected.
         </p>
       </Part>
       <LiveMarks shown={settings.showsMarks} show={(showsMarks) => change({ showsMarks })} />

@@ -3,13 +3,7 @@ import { readSearchPage } from '../background/search-pages';
 import { Button, Field, Part } from '../ui/controls';
 
 /** The pages that search the web on which a line may say what the reader's own library has. None at first. */
-export function SearchPages({
-  searches,
-  keep,
-}: {
-  searches: readonly string[];
-  keep(searches: string[]): void;
-}) {
+export function SearchPages({ searches, keep }: { searches: readonly string[]; keep(searches: string[]): void }) {
   const [written, setWritten] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const add = async () => {
@@ -30,16 +24,13 @@ export function SearchPages({
   return (
     <Part heading="When you search the web">
       <p className="font-ui text-base text-ink">
-        A line can say what your library has on it. Only on the pages that you name here; what you look for
-        there is asked of your own server, and of nobody else.
+        A line can say what your library has on it. Only on the pages that you name here; what you look for there is
+        asked of your own server, and of nobody else.
       </p>
       {searches.length > 0 && (
         <ul className="flex flex-col">
           {searches.map((each) => (
-            <li
-              key={each}
-              className="flex items-center justify-between gap-[10px] border-b border-line py-[8px]"
-            >
+            <li key={each} className="flex items-center justify-between gap-[10px] border-b border-line py-[8px]">
               <span className="min-w-0 flex-1 break-all font-ui text-base text-ink">{each}</span>
               <Button
                 label="Leave out"

@@ -45,17 +45,16 @@ export function Changes({ item, known, tabId, again }: ChangesProps) {
           narrow
           value={stage}
           options={PLACES.filter(({ value }) => value !== 'finished' || stage === 'finished')}
-          onChange={(to) =>
-            void choose(to === 'queue' ? { stage: to, queueRank: known.queueEnd } : { stage: to })
-          }
+          onChange={(to) => void choose(to === 'queue' ? { stage: to, queueRank: known.queueEnd } : { stage: to })}
         />
         {tabId !== null && howMuch !== 'selected-part' && howMuch !== 'picture' && (
           <Choice
             label="How much"
             value={howMuch}
-            options={(['words-and-pictures', 'words-only', 'whole-page', 'address-only'] as HowMuch[]).map(
-              (value) => ({ value, label: HOW_MUCH_WORDS[value] }),
-            )}
+            options={(['words-and-pictures', 'words-only', 'whole-page', 'address-only'] as HowMuch[]).map((value) => ({
+              value,
+              label: HOW_MUCH_WORDS[value],
+            }))}
             onChange={(to) => void ask('howMuch', { itemId: item.id, tabId, howMuch: to }).then(again)}
           />
         )}
@@ -82,33 +81,16 @@ function Tags({ item, known, again }: Pick<ChangesProps, 'item' | 'known' | 'aga
       {own.length + offered.length > 0 && (
         <div className="flex flex-wrap gap-[8px]">
           {own.map((name) => (
-            <Chip
-              key={name}
-              label={name}
-              name={`Take off ${name}`}
-              on
-              onPress={() => void put(name, false)}
-            />
+            <Chip key={name} label={name} name={`Take off ${name}`} on onPress={() => void put(name, false)} />
           ))}
           {offered.map((name) => (
-            <Chip
-              key={name}
-              label={name}
-              name={`Put on ${name}`}
-              on={false}
-              onPress={() => void put(name, true)}
-            />
+            <Chip key={name} label={name} name={`Put on ${name}`} on={false} onPress={() => void put(name, true)} />
           ))}
         </div>
       )}
       {suggested.map(({ tag, reason }) => (
         <div key={tag} className="flex items-center gap-[10px]">
-          <Chip
-            label={tag}
-            name={`Put on ${tag}, suggested`}
-            on={false}
-            onPress={() => void put(tag, true)}
-          />
+          <Chip label={tag} name={`Put on ${tag}, suggested`} on={false} onPress={() => void put(tag, true)} />
           <span className="flex-1 font-ui text-small text-accent">{reason}</span>
         </div>
       ))}
@@ -168,8 +150,7 @@ function Words({
           value={note}
           onChange={setNote}
           onEnd={() => {
-            if (note !== liveText(before))
-              void ask('note', { itemId: item.id, before, text: note }).then(setBefore);
+            if (note !== liveText(before)) void ask('note', { itemId: item.id, before, text: note }).then(setBefore);
           }}
         />
       </div>

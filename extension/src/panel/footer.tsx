@@ -11,8 +11,7 @@ export function Footer({ standing: status, closesIn }: { standing: ExtensionStat
       {waiting > 0 && <p>{waiting === 1 ? 'One change waits' : `${waiting} changes wait`} to be sent.</p>}
       {refused.length > 0 && (
         <p className="text-brick">
-          {refused.length === 1 ? 'One address was' : `${refused.length} addresses were`} not taken: see the
-          settings.
+          {refused.length === 1 ? 'One address was' : `${refused.length} addresses were`} not taken: see the settings.
         </p>
       )}
       <div className="flex items-center justify-between">

@@ -1,13 +1,6 @@
 import { hostOf } from '@dorvel/core/address';
 import type { Item, KnownPage } from '@dorvel/core/model';
-import {
-  alreadySavedWords,
-  captureWords,
-  lengthInWords,
-  sharedInWords,
-  sourceOf,
-  titleOf,
-} from '@dorvel/core/wording';
+import { alreadySavedWords, captureWords, lengthInWords, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { linkTo } from '../background/links';
 import type { Saved } from '../background/save';
@@ -76,9 +69,7 @@ export function SavedPage({
         {!wasThere && what !== 'mark' && <Button label="Undo" onPress={() => void undo()} />}
       </div>
       <div className="flex flex-col gap-[4px] border-y border-line py-[12px]">
-        <p className="break-words font-read text-row font-semibold text-ink">
-          {item ? titleOf(item) : saved.title}
-        </p>
+        <p className="break-words font-read text-row font-semibold text-ink">{item ? titleOf(item) : saved.title}</p>
         <p className="font-ui text-small text-soft">{item ? sourceOf(item) : hostOf(saved.address) || 'a picture'}</p>
         {item?.capture.page && item.capture.page.cameThrough.verdict !== 'failed' && (
           <div className="flex items-center justify-between">

@@ -41,8 +41,7 @@ export function WindowTabs() {
     setUndone(true);
   };
   if (count < 2 && batch === null) return null;
-  if (!isOpen)
-    return <Button label={`Save all ${count} tabs of this window`} onPress={() => setOpen(true)} />;
+  if (!isOpen) return <Button label={`Save all ${count} tabs of this window`} onPress={() => setOpen(true)} />;
   if (batch === null)
     return (
       <Part heading={`All ${count} tabs of this window`}>
@@ -60,12 +59,7 @@ export function WindowTabs() {
     );
   return (
     <Part heading={batch.tag === null ? 'Tabs of this window' : `Tabs of this window, under ${batch.tag}`}>
-      <progress
-        aria-label="Tabs saved"
-        value={batch.done}
-        max={batch.of}
-        className="h-[8px] w-full accent-accent"
-      />
+      <progress aria-label="Tabs saved" value={batch.done} max={batch.of} className="h-[8px] w-full accent-accent" />
       <p role="status" className="font-ui text-base text-ink">
         {undone
           ? 'All of them are let go. They can be brought back for 30 days.'

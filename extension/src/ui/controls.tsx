@@ -48,8 +48,7 @@ export function Field({
   long?: boolean;
 }) {
   const id = useId();
-  const looks =
-    'w-full rounded-[14px] border border-soft bg-raised px-[12px] py-[10px] font-ui text-base text-ink';
+  const looks = 'w-full rounded-[14px] border border-soft bg-raised px-[12px] py-[10px] font-ui text-base text-ink';
   const common = {
     id,
     value,
@@ -124,17 +123,7 @@ export function Choice<Value extends string>({
 }
 
 /** Something that is on or off. */
-export function Chip({
-  label,
-  name,
-  on,
-  onPress,
-}: {
-  label: string;
-  name: string;
-  on: boolean;
-  onPress(): void;
-}) {
+export function Chip({ label, name, on, onPress }: { label: string; name: string; on: boolean; onPress(): void }) {
   return (
     <button
       type="button"

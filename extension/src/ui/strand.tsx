@@ -24,11 +24,7 @@ export function Strand({ item }: { item: Item }) {
       stroke="var(--accent)"
       fill="none"
     >
-      <path
-        d={`M${at(0)} ${AXIS}H${at(1)}M${at(1)} ${AXIS - 5}v10`}
-        stroke="var(--soft)"
-        strokeWidth={1.75}
-      />
+      <path d={`M${at(0)} ${AXIS}H${at(1)}M${at(1)} ${AXIS - 5}v10`} stroke="var(--soft)" strokeWidth={1.75} />
       {strandParts(passedOf(item), item.progress.heard).map(({ from, to, by }) => (
         <path
           key={from}
@@ -37,9 +33,7 @@ export function Strand({ item }: { item: Item }) {
           strokeDasharray={by === 'ears' ? '0.1 8' : undefined}
         />
       ))}
-      {stopped !== null && stopped < 1 && (
-        <path d={looseEndPath(at(stopped), AXIS, lying)} strokeWidth={2.5} />
-      )}
+      {stopped !== null && stopped < 1 && <path d={looseEndPath(at(stopped), AXIS, lying)} strokeWidth={2.5} />}
     </svg>
   );
 }

@@ -37,9 +37,7 @@ export function accountRepository(database: Database, now: () => number) {
   const insert = async (tx: Transaction, token: string, accountId: string, replaces: string | null) => {
     const createdAt = now();
     const expiresAt = createdAt + SESSION_LIFE_MS;
-    await tx
-      .insert(sessions)
-      .values({ tokenHash: hashToken(token), accountId, createdAt, expiresAt, replaces });
+    await tx.insert(sessions).values({ tokenHash: hashToken(token), accountId, createdAt, expiresAt, replaces });
     await tx.delete(sessions).where(lt(sessions.expiresAt, createdAt));
   };
 

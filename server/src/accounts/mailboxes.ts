@@ -20,8 +20,7 @@ const LENGTH = 20;
 export function mailboxRepository(database: Database) {
   const parse = (row: typeof mailboxes.$inferSelect | undefined): KnownMailbox | null =>
     row ? { ...row, senders: z.array(Sender).parse(row.senders) } : null;
-  const local = () =>
-    `save-${Array.from({ length: LENGTH }, () => ALPHABET[randomInt(ALPHABET.length)]).join('')}`;
+  const local = () => `save-${Array.from({ length: LENGTH }, () => ALPHABET[randomInt(ALPHABET.length)]).join('')}`;
   const of = async (accountId: string) => {
     const [row] = await database.read.select().from(mailboxes).where(eq(mailboxes.accountId, accountId));
     return parse(row);
@@ -39,10 +38,7 @@ export function mailboxRepository(database: Database) {
 
     /** Whose mailbox a name is; capitals do not count. */
     async named(name: string): Promise<KnownMailbox | null> {
-      const [row] = await database.read
-        .select()
-        .from(mailboxes)
-        .where(eq(mailboxes.local, name.toLowerCase()));
+      const [row] = await database.read.select().from(mailboxes).where(eq(mailboxes.local, name.toLowerCase()));
       return parse(row);
     },
 
@@ -54,9 +50,7 @@ export function mailboxRepository(database: Database) {
     },
 
     async allow(accountId: string, senders: readonly string[]): Promise<void> {
-      await database.write((tx) =>
-        tx.update(mailboxes).set({ senders }).where(eq(mailboxes.accountId, accountId)),
-      );
+      await database.write((tx) => tx.update(mailboxes).set({ senders }).where(eq(mailboxes.accountId, accountId)));
     },
   };
 }

@@ -12,10 +12,7 @@ let now = 1_000_000;
 
 beforeEach(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
 afterEach(() => {
   database.close();

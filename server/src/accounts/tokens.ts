@@ -27,16 +27,10 @@ export function tokenRepository(database: Database, now: () => number) {
     lastUsedAt: tokens.lastUsedAt,
   };
   return {
-    async make(
-      accountId: string,
-      name: string,
-      scope: TokenScope,
-    ): Promise<{ token: Token; secret: string }> {
+    async make(accountId: string, name: string, scope: TokenScope): Promise<{ token: Token; secret: string }> {
       const secret = randomBytes(32).toString('base64url');
       const token = { id: uuidv7(), name, scope, madeAt: now(), lastUsedAt: null };
-      await database.write((tx) =>
-        tx.insert(tokens).values({ ...token, accountId, secretHash: hash(secret) }),
-      );
+      await database.write((tx) => tx.insert(tokens).values({ ...token, accountId, secretHash: hash(secret) }));
       return { token, secret };
     },
 
@@ -71,9 +65,7 @@ export function tokenRepository(database: Database, now: () => number) {
       const rows = await database.read
         .select({ itemId: tokenSaves.itemId })
         .from(tokenSaves)
-        .where(
-          and(eq(tokenSaves.tokenId, tokenId), eq(tokenSaves.itemId, itemId), gte(tokenSaves.savedAt, since)),
-        );
+        .where(and(eq(tokenSaves.tokenId, tokenId), eq(tokenSaves.itemId, itemId), gte(tokenSaves.savedAt, since)));
       return rows.length > 0;
     },
 

@@ -155,9 +155,7 @@ function next(child: ChildProcess, limitMs: number, begin: () => void): Promise<
     };
     const said = (message: unknown) => settle(() => resolve(Answer.parse(message)));
     const exited = (_code: number | null, signal: string | null) =>
-      settle(() =>
-        reject(new GivenUp(signal !== null && FOR_WANT_OF_MEMORY.has(signal) ? 'memory' : 'ended')),
-      );
+      settle(() => reject(new GivenUp(signal !== null && FOR_WANT_OF_MEMORY.has(signal) ? 'memory' : 'ended')));
     const failed = () => settle(() => reject(new GivenUp('ended')));
     const limit = setTimeout(() => settle(() => reject(new GivenUp('time'))), limitMs);
     child.on('message', said).on('exit', exited).on('error', failed);

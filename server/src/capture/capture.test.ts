@@ -33,8 +33,7 @@ beforeAll(async () => {
     .toBuffer();
   site = http.createServer((request, response) => {
     if (request.url === '/picture.jpg') response.setHeader('content-type', 'image/jpeg').end(picture);
-    else if (request.url === '/broken.jpg')
-      response.setHeader('content-type', 'image/jpeg').end('not a picture');
+    else if (request.url === '/broken.jpg') response.setHeader('content-type', 'image/jpeg').end('not a picture');
     else {
       const prose =
         '<p>A page with a picture says what there is to be said, and then it shows it, for those who would rather look.</p>'.repeat(
@@ -54,10 +53,7 @@ afterAll(() => new Promise((resolve) => site.close(resolve)));
 
 beforeEach(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
 afterEach(() => {
   database.close();
@@ -139,8 +135,7 @@ it('loses nothing when the disk is full: the save waits, says so, and arrives wh
 });
 
 describe('the two lanes', () => {
-  const at = async (lane: 'quick' | 'long') =>
-    (await jobRepository(database, Date.now).lane(lane).take(5))[0];
+  const at = async (lane: 'quick' | 'long') => (await jobRepository(database, Date.now).lane(lane).take(5))[0];
 
   it.each<[string, Workshop['run'], boolean]>([
     ['too slow', () => Promise.reject(new GivenUp('time')), true],
@@ -161,10 +156,13 @@ describe('the two lanes', () => {
       return;
     }
     await work;
-    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'waiting', outcome: { code: 'waits-its-turn' } });
+    expect((await library.item(itemId))?.capture).toMatchObject({
+      state: 'waiting',
+      outcome: { code: 'waits-its-turn' },
+    });
     await capture((await at('long'))!, library, tools(files));
     expect((await library.item(itemId))?.capture.state).toBe('arrived');
-  }); // prettier-ignore
+  });
 
   it('a page with a picture of many million pixels goes there too, and keeps its text when that is a trap', async () => {
     const { library, itemId } = await savedPage();
@@ -186,8 +184,11 @@ describe('the two lanes', () => {
     await capture((await at('quick'))!, library, { ...tools(files), darkrooms });
     expect(asked).not.toContain('large');
     await capture((await at('long'))!, library, { ...tools(files), darkrooms });
-    expect((await library.item(itemId))?.capture).toMatchObject({ state: 'arrived', outcome: { code: 'arrived', missingPictures: 2 } });
+    expect((await library.item(itemId))?.capture).toMatchObject({
+      state: 'arrived',
+      outcome: { code: 'arrived', missingPictures: 2 },
+    });
     // Where one was a trap, the other was not even tried.
     expect(asked.filter((each) => each === 'large')).toHaveLength(1);
-  }); // prettier-ignore
+  });
 });

@@ -49,8 +49,7 @@ const MAX_CRASHES = 2;
 export async function capture(job: Job, library: Library, tools: CaptureTools): Promise<void> {
   const item = await begin(job, library);
   if (!item) return;
-  if (job.crashes >= MAX_CRASHES)
-    return giveUp(job, library, tools, { code: 'server-ended', times: job.crashes });
+  if (job.crashes >= MAX_CRASHES) return giveUp(job, library, tools, { code: 'server-ended', times: job.crashes });
   // However its tries came to nothing: there is an end to them.
   if (job.attempts > tools.retryWaitsMs.length + 2 * MAX_CRASHES + 1)
     return giveUp(job, library, tools, { code: 'tried-in-vain', times: job.attempts });
@@ -91,9 +90,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     pictures,
     hash: createHash('sha256').update(JSON.stringify(article.tree)).digest('hex'),
     origin: job.given ? 'given' : 'fetched',
-    addressKey: job.given
-      ? canonicalAddress(item.address)
-      : stableKey(item.address, reached, article.canonicalUrl),
+    addressKey: job.given ? canonicalAddress(item.address) : stableKey(item.address, reached, article.canonicalUrl),
     leadsElsewhere: !job.given && leadsToFrontDoor(item.address, reached),
   };
   await store(job, library, tools, arrived);
@@ -245,12 +242,7 @@ async function store(job: Job, library: Library, tools: CaptureTools, arrived: A
 }
 
 /** The item's capture with what has arrived: as the copy to be read, beside it, or not at all. */
-async function withCopy(
-  write: LibraryWriter,
-  item: Item,
-  arrived: Arrived,
-  now: number,
-): Promise<Partial<Capture>> {
+async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now: number): Promise<Partial<Capture>> {
   const { article, terms, pictures, hash, origin, addressKey } = arrived;
   const { capture: known } = item;
   const settled = { state: 'arrived', nextTryAt: null } as const;
@@ -259,8 +251,7 @@ async function withCopy(
     await write.putPictures(pictures.made);
     return { ...settled, outcome: { code: 'address-only' }, addressKey, page };
   }
-  const fate =
-    arrived.leadsElsewhere && known.page?.copyId ? 'dropped' : fateOfCopy(known, { ...article, hash });
+  const fate = arrived.leadsElsewhere && known.page?.copyId ? 'dropped' : fateOfCopy(known, { ...article, hash });
   if (fate === 'dropped') {
     const gone = arrived.leadsElsewhere || saysGone(article.cameThrough.signs);
     return {
@@ -314,12 +305,7 @@ function withKnownFacts(page: PageFacts, known: PageFacts | null): PageFacts {
 }
 
 /** The page was in the library already, under another address: the item saved first goes on for both. */
-async function mergeInto(
-  write: LibraryWriter,
-  canonical: Item,
-  item: Item,
-  tools: CaptureTools,
-): Promise<void> {
+async function mergeInto(write: LibraryWriter, canonical: Item, item: Item, tools: CaptureTools): Promise<void> {
   await putCapture(write, item, {
     state: 'arrived',
     outcome: { code: 'already-saved' },

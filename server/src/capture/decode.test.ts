@@ -33,9 +33,7 @@ describe('decodePage', () => {
 
   it('reads Shift_JIS and KOI8-R', () => {
     expect(html(Buffer.from([0x3c, 0x70, 0x3e, 0x92, 0xaa]), 'text/html; charset=shift_jis')).toBe('<p>潮');
-    expect(html(Buffer.from([0x3c, 0x70, 0x3e, 0xed, 0xcf, 0xd2, 0xc5]), 'text/html; charset=koi8-r')).toBe(
-      '<p>Море',
-    );
+    expect(html(Buffer.from([0x3c, 0x70, 0x3e, 0xed, 0xcf, 0xd2, 0xc5]), 'text/html; charset=koi8-r')).toBe('<p>Море');
   });
 
   test.each([

@@ -3,8 +3,7 @@ import type { Cause } from '@dorvel/core/model';
 import { type Unzipped, unzipSync } from 'fflate';
 import type { Attached } from './mime';
 
-type Book =
-  { ok: true; html: string; about: BookPackage; attached: Attached[] } | { ok: false; cause: Cause };
+type Book = { ok: true; html: string; about: BookPackage; attached: Attached[] } | { ok: false; cause: Cause };
 
 /** Where the files of a book are thought to lie. Reserved by RFC 2606. */
 const INSIDE = 'https://book.invalid/';
@@ -31,8 +30,7 @@ export function readEpub(bytes: Buffer): Book {
   };
   const packagePath = packagePathOf(textAt('META-INF/container.xml') ?? '');
   const source = packagePath === null ? undefined : textAt(packagePath);
-  if (packagePath === null || source === undefined)
-    return { ok: false, cause: { code: 'book-without-text' } };
+  if (packagePath === null || source === undefined) return { ok: false, cause: { code: 'book-without-text' } };
   const about = readBookPackage(source);
   const base = INSIDE + packagePath;
   const chapters = about.chapters.flatMap((address) => {

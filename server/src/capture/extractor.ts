@@ -24,19 +24,13 @@ const PACKED = ['%PDF-', 'PK\u0003\u0004'];
  *
  * @param longLimitMs how long one text may take in the long lane
  */
-export function workshopExtractor(
-  workshops: Readonly<Record<Lane, Workshop>>,
-  longLimitMs = 30_000,
-): Extractor {
+export function workshopExtractor(workshops: Readonly<Record<Lane, Workshop>>, longLimitMs = 30_000): Extractor {
   const limitMs = (lane: Lane, size: number) =>
     lane === 'long' ? longLimitMs : MIN_LIMIT_MS + (size / 1e6) * LIMIT_MS_PER_MEGABYTE;
   return {
     async extract(input, lane) {
       const start = Buffer.from(input.body.subarray(0, 1024)).toString('latin1').trimStart();
-      if (
-        lane === 'quick' &&
-        (input.body.length > QUICK_BYTES || PACKED.some((sign) => start.startsWith(sign)))
-      )
+      if (lane === 'quick' && (input.body.length > QUICK_BYTES || PACKED.some((sign) => start.startsWith(sign))))
         return { ok: false, long: true };
       try {
         return (await workshops[lane].run('extract', input, limitMs(lane, input.body.length))) as Taken;
@@ -47,10 +41,7 @@ export function workshopExtractor(
         if (lane === 'quick') return { ok: false, long: true };
         return {
           ok: false,
-          cause:
-            error.why === 'time'
-              ? { code: 'too-slow', seconds: longLimitMs / 1000 }
-              : { code: 'too-much-memory' },
+          cause: error.why === 'time' ? { code: 'too-slow', seconds: longLimitMs / 1000 } : { code: 'too-much-memory' },
         };
       }
     },

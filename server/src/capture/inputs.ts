@@ -66,9 +66,7 @@ function isPicture(bytes: Buffer): boolean {
 /** Saved pages and letters begin with header lines, among them the version of MIME (RFC 2045). */
 function looksLikeMime(bytes: Buffer): boolean {
   const start = bytes.subarray(0, 4096).toString('latin1');
-  return (
-    /^[\w-]+:[^\n]*\r?\n/.test(start) && /^MIME-Version:/im.test(start) && /^Content-Type:/im.test(start)
-  );
+  return /^[\w-]+:[^\n]*\r?\n/.test(start) && /^MIME-Version:/im.test(start) && /^Content-Type:/im.test(start);
 }
 
 async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
@@ -76,8 +74,7 @@ async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
   if (!document.ok) return document;
   const tree = layoutToTree(document.pages);
   const first = tree.children.find((block) => block.type === 'element' && /^h[1-4]$/.test(block.tagName));
-  const heading =
-    first?.type === 'element' && first.children[0]?.type === 'text' ? first.children[0].value : null;
+  const heading = first?.type === 'element' && first.children[0]?.type === 'text' ? first.children[0].value : null;
   // A title that the writing program made up from a file's name says less than the heading on the page.
   const stated = document.title && !/\.(?:docx?|tex|indd|pdf|html?)$|^untitled/i.test(document.title);
   const title = (stated ? document.title : heading) ?? document.title ?? fileName(url);
@@ -89,9 +86,7 @@ async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
       ...article,
       publishedAt: document.createdAt,
       cameThrough:
-        article.wordCount === 0
-          ? { verdict: 'failed', signs: [{ code: 'only-pictures' }] }
-          : article.cameThrough,
+        article.wordCount === 0 ? { verdict: 'failed', signs: [{ code: 'only-pictures' }] } : article.cameThrough,
     },
     attached: [],
   };

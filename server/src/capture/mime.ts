@@ -64,8 +64,7 @@ export async function readMime(bytes: Buffer, url: string): Promise<Mime> {
 
 /** The address that a saved page was saved from. */
 function savedFrom(mail: ParsedMail): string | null {
-  const stated =
-    headerOf(mail.headers, 'snapshot-content-location') ?? headerOf(mail.headers, 'content-location');
+  const stated = headerOf(mail.headers, 'snapshot-content-location') ?? headerOf(mail.headers, 'content-location');
   return stated && /^https?:/.test(stated) && URL.canParse(stated) ? stated : null;
 }
 

@@ -38,11 +38,7 @@ export interface Sources {
 }
 
 /** Fetches a page and takes it apart; of an article in several pages, all of them. */
-export async function obtain(
-  address: string,
-  howMuch: HowMuch,
-  sources: Sources,
-): Promise<Obtained | NotObtained> {
+export async function obtain(address: string, howMuch: HowMuch, sources: Sources): Promise<Obtained | NotObtained> {
   const first = await onePage(address, howMuch, sources);
   if (!first.ok) return first;
   const further: Article[] = [];

@@ -1,8 +1,7 @@
 import sharp from 'sharp';
 import { rewritePicture } from './rewrite-picture';
 
-const plain = (width: number, height: number) =>
-  sharp({ create: { width, height, channels: 3, background: '#246' } });
+const plain = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#246' } });
 
 describe('a picture is written anew', () => {
   it('at a phone’s size, with a small one where that is wanted', async () => {

@@ -65,7 +65,11 @@ async function backUp(into: string): Promise<void> {
 
 /** Copies a file unless it is there already, beside its place and then into it. @returns false when there is none to copy */
 async function copyWhole(from: string, to: string): Promise<boolean> {
-  const sizeOf = (name: string) => stat(name).then(({ size }) => size, () => null); // prettier-ignore
+  const sizeOf = (name: string) =>
+    stat(name).then(
+      ({ size }) => size,
+      () => null,
+    );
   const size = await sizeOf(from);
   if (size === null) return false;
   if ((await sizeOf(to)) === size) return true;
@@ -81,10 +85,7 @@ async function restore(from: string): Promise<void> {
   );
   if (!manifest.success) end(`There is no whole backup in ${from}.`, 1);
   await refuseWhileRunning();
-  const aside = path.join(
-    config.dataFolder,
-    `before-restore-${new Date().toISOString().replace(/[:.]/g, '-')}`,
-  );
+  const aside = path.join(config.dataFolder, `before-restore-${new Date().toISOString().replace(/[:.]/g, '-')}`);
   await mkdir(aside, { recursive: true });
   const move = (name: string) => rename(name, path.join(aside, path.basename(name))).catch(missingIsFine);
   // What was written last may stand in the log beside the database only.
@@ -103,8 +104,7 @@ async function restore(from: string): Promise<void> {
   const { rows } = await client.execute('select distinct hash from pictures');
   client.close();
   const [source, target] = [folderStore(path.join(from, 'pictures')), folderStore(config.picturesFolder)];
-  for (const { hash } of rows)
-    if (typeof hash === 'string') await copyWhole(source.pathOf(hash), target.pathOf(hash));
+  for (const { hash } of rows) if (typeof hash === 'string') await copyWhole(source.pathOf(hash), target.pathOf(hash));
   await rename(unfinished, file);
   end(
     `The library is as it was on ${manifest.data.madeAt}. What was here before is in ${aside}.\nDevices fetch it anew when they come next, and send again what they have.`,

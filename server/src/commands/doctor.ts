@@ -48,9 +48,7 @@ for (const { what, plural, count, faults } of await examine(database)) {
         `${JSON.stringify({ what, accountId, id, record })}\n`,
       );
     await mend();
-    console.log(
-      `mended ${what} ${id}${cut === null ? ': set aside in set-aside.jsonl' : `: ${cut.join(', ')}`}`,
-    );
+    console.log(`mended ${what} ${id}${cut === null ? ': set aside in set-aside.jsonl' : `: ${cut.join(', ')}`}`);
   }
   report(
     `${count} ${plural}`,

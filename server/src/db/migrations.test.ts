@@ -108,10 +108,7 @@ it.each(entries.map(({ tag }, n) => [tag, n] as const))(
     const early = path.join(folder, 'migrations');
     cpSync(MIGRATIONS, early, { recursive: true });
     const journal = JSON.parse(readFileSync(path.join(early, JOURNAL), 'utf8')) as object;
-    writeFileSync(
-      path.join(early, JOURNAL),
-      JSON.stringify({ ...journal, entries: entries.slice(0, n + 1) }),
-    );
+    writeFileSync(path.join(early, JOURNAL), JSON.stringify({ ...journal, entries: entries.slice(0, n + 1) }));
     const url = `file:${path.join(folder, 'test.db')}`;
     const client = createClient({ url });
     await migrate(drizzle(client), { migrationsFolder: early });
@@ -144,10 +141,9 @@ it.each(entries.map(({ tag }, n) => [tag, n] as const))(
       const moved = records.notes.map((note) => [note.on.kind, noteText(note), note.versions[0]?.at]);
       if (n < BEFORE_NOTES)
         expect(moved).toEqual(
-          [
-            ['item', WITHIN.value, WITHIN.at],
-            had.has('records') && ['highlight', WITHIN.value, WITHIN.at],
-          ].filter(Boolean),
+          [['item', WITHIN.value, WITHIN.at], had.has('records') && ['highlight', WITHIN.value, WITHIN.at]].filter(
+            Boolean,
+          ),
         );
       if (had.has('activities')) expect(records.activities).toEqual([RECORDS.get('activity')]);
       const broken = await database.read.all(sql`pragma foreign_key_check`);

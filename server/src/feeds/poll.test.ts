@@ -52,10 +52,7 @@ beforeEach(async () => {
   asked = [];
   now = Date.UTC(2026, 10, 25);
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
   const account = await accountRepository(database, () => now).create(
     'a@example.org',
     'A Reader',
@@ -120,9 +117,10 @@ describe('looking at a feed', () => {
   // RFC 9110, 13.1: conditional requests.
   it('asks only for what has changed', async () => {
     answers['/rss'] = (request) =>
-      request.headers['if-none-match'] === '"one"' && request.headers['if-modified-since'] === 'Tue, 24 Nov 2026 08:00:00 GMT'
+      request.headers['if-none-match'] === '"one"' &&
+      request.headers['if-modified-since'] === 'Tue, 24 Nov 2026 08:00:00 GMT'
         ? { status: 304 }
-        : { body: rss('a'), headers: { etag: '"one"', 'last-modified': 'Tue, 24 Nov 2026 08:00:00 GMT' } }; // prettier-ignore
+        : { body: rss('a'), headers: { etag: '"one"', 'last-modified': 'Tue, 24 Nov 2026 08:00:00 GMT' } };
     const id = await follow(`${origin}/rss`);
     await look(id);
     const { feed } = await look(id);

@@ -23,11 +23,7 @@ describe('when a feed is looked at again', () => {
     ['one entry every four hours', { entryDates: [0, 4, 8, 12].map((h) => NOW - h * HOUR) }, 2 * HOUR],
     ['one every minute', { entryDates: [0, 1, 2, 3].map((m) => NOW - m * MINUTE) }, 30 * MINUTE],
     ['one a week', { entryDates: [0, 7, 14].map((d) => NOW - d * DAY) }, DAY],
-    [
-      'frequent once, and silent for ten days',
-      { entryDates: [240, 241, 242].map((h) => NOW - h * HOUR) },
-      DAY,
-    ],
+    ['frequent once, and silent for ten days', { entryDates: [240, 241, 242].map((h) => NOW - h * HOUR) }, DAY],
     ['no dates at all', {}, 6 * HOUR],
     ['a date in the future', { entryDates: [NOW + DAY] }, 6 * HOUR],
     ['a wish of twelve hours', { restMinutes: 720 }, 12 * HOUR],

@@ -14,11 +14,12 @@ describe('forbidden addresses', () => {
   });
 
   // Addresses given out by the regional registries, as the root and public resolvers publish them.
-  test.each(
-    '193.0.14.129 198.41.0.4 9.9.9.9 2001:7fd::1 2606:4700::1111 2a00:1450::1 64:ff9b::909:909'.split(' '),
-  )('but not %s', (address) => {
-    expect(isForbiddenAddress(address)).toBe(false);
-  });
+  test.each('193.0.14.129 198.41.0.4 9.9.9.9 2001:7fd::1 2606:4700::1111 2a00:1450::1 64:ff9b::909:909'.split(' '))(
+    'but not %s',
+    (address) => {
+      expect(isForbiddenAddress(address)).toBe(false);
+    },
+  );
 
   it('takes what is no address for forbidden', () => {
     expect(isForbiddenAddress('localhost')).toBe(true);

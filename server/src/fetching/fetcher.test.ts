@@ -48,18 +48,26 @@ describe('redirects', () => {
 
   it.each([
     ['a circle', { '/a': to('/b'), '/b': to('/a') }, { code: 'redirects-in-circle' }],
-    ['more than eight', Object.fromEntries(Array.from({ length: 12 }, (_, n) => [n === 0 ? '/a' : `/${n}`, to(`/${n + 1}`)])), { code: 'redirects-too-often', most: 8 }],
+    [
+      'more than eight',
+      Object.fromEntries(Array.from({ length: 12 }, (_, n) => [n === 0 ? '/a' : `/${n}`, to(`/${n + 1}`)])),
+      { code: 'redirects-too-often', most: 8 },
+    ],
     ['no address', { '/a': to('http://') }, { code: 'redirects-nowhere' }],
     ['another scheme', { '/a': to('file:///etc/passwd') }, { code: 'redirects-to-scheme', scheme: 'file:' }],
     ['a private network', { '/a': to('http://10.1.2.3/') }, { code: 'private-network' }],
     ['this machine by another port', { '/a': to('http://127.0.0.1:1/') }, { code: 'private-network' }],
     ['a number that is this machine', { '/a': to('http://2130706433/') }, { code: 'private-network' }],
-    ['an address of the machine’s own services', { '/a': to('http://169.254.169.254/latest') }, { code: 'private-network' }],
+    [
+      'an address of the machine’s own services',
+      { '/a': to('http://169.254.169.254/latest') },
+      { code: 'private-network' },
+    ],
     ['this machine in IPv6', { '/a': to('http://[::ffff:127.0.0.1]/') }, { code: 'private-network' }],
   ] as [string, Record<string, Answer>, object][])('to %s are refused, for good', async (_what, there, cause) => {
     answers = there;
     expect(await fetchGuarded(`${origin}/a`, rules)).toMatchObject({ ok: false, temporary: false, cause });
-  }); // prettier-ignore
+  });
 });
 
 describe('limits', () => {
@@ -80,12 +88,16 @@ describe('limits', () => {
   it('of size hold for what is unpacked, not for what is sent', async () => {
     const bomb = zlib.gzipSync(Buffer.alloc(3_000_000));
     expect(bomb.length).toBeLessThan(10_000);
-    answers = { '/bomb': page(bomb, { 'content-encoding': 'gzip' }), '/large': page(Buffer.alloc(1_000_001)), '/just': page(Buffer.alloc(1_000_000)) };
+    answers = {
+      '/bomb': page(bomb, { 'content-encoding': 'gzip' }),
+      '/large': page(Buffer.alloc(1_000_001)),
+      '/just': page(Buffer.alloc(1_000_000)),
+    };
     const refused = { ok: false, temporary: false, cause: { code: 'too-large', megabytes: 1 } };
     expect(await fetchGuarded(`${origin}/bomb`, rules)).toMatchObject(refused);
     expect(await fetchGuarded(`${origin}/large`, rules)).toMatchObject(refused);
     expect(await fetchGuarded(`${origin}/just`, rules)).toMatchObject({ ok: true });
-  }); // prettier-ignore
+  });
 
   it.each(['gzip', 'br', 'deflate'])('let %s through that is cut off, as far as it goes', async (encoding) => {
     const text = 'The ferry leaves at noon. '.repeat(2000);
@@ -93,7 +105,7 @@ describe('limits', () => {
     answers = { '/whole': page(packed, { 'content-encoding': encoding }) };
     const whole = await fetchGuarded(`${origin}/whole`, rules);
     expect(whole.ok && whole.body.toString()).toBe(text);
-  }); // prettier-ignore
+  });
 
   it('let through what a server sent before it broke off', async () => {
     const text = Array.from({ length: 9000 }, (_, n) => `Line ${n}.`).join('\n');
@@ -140,13 +152,15 @@ describe('what a site answers', () => {
     answers = { '/a': to('/b'), '/b': page('x', { 'set-cookie': 'a=b' }) };
     await fetchGuarded(`${origin}/a`, rules);
     expect(asked).toHaveLength(2);
-    for (const { headers } of asked)
-      expect([headers.cookie, headers.referer]).toEqual([undefined, undefined]);
+    for (const { headers } of asked) expect([headers.cookie, headers.referer]).toEqual([undefined, undefined]);
   });
 });
 
 it('does not go where a private address is named outright', async () => {
   answers = { '/a': page('secret') };
-  expect(await fetchGuarded(`${origin}/a`, { ...rules, allowHosts: [] })).toMatchObject({ ok: false, cause: { code: 'private-network' } });
+  expect(await fetchGuarded(`${origin}/a`, { ...rules, allowHosts: [] })).toMatchObject({
+    ok: false,
+    cause: { code: 'private-network' },
+  });
   expect(asked).toEqual([]);
-}); // prettier-ignore
+});

@@ -79,9 +79,7 @@ export async function fetchGuarded(address: string, rules: FetchRules): Promise<
       return refusal(answer.status, answer.headers['retry-after']);
     }
     const movedTo = forGood && url.href !== address ? url.href : null;
-    return receive(answer, url, rules, movedTo).catch((error: unknown) =>
-      networkFailure(error, url, rules, deadline),
-    );
+    return receive(answer, url, rules, movedTo).catch((error: unknown) => networkFailure(error, url, rules, deadline));
   }
   return final({ code: 'redirects-too-often', most: REDIRECT_LIMIT });
 }
@@ -123,12 +121,7 @@ class TooLarge extends Error {
   override readonly name = 'TooLarge';
 }
 
-async function receive(
-  answer: Answer,
-  url: URL,
-  rules: FetchRules,
-  movedTo: string | null,
-): Promise<Fetched> {
+async function receive(answer: Answer, url: URL, rules: FetchRules, movedTo: string | null): Promise<Fetched> {
   const chunks: Buffer[] = [];
   let bytes = 0;
   const decoded = decompress(answer);
@@ -211,8 +204,7 @@ function retryAfterMs(value: string | undefined): number | null {
 
 function networkFailure(error: unknown, url: URL, rules: FetchRules, deadline: AbortSignal): Fetched {
   if (error instanceof ForbiddenAddress) return final({ code: 'private-network' });
-  if (error instanceof TooLarge)
-    return final({ code: 'too-large', megabytes: Math.round(rules.maxBytes / 1_000_000) });
+  if (error instanceof TooLarge) return final({ code: 'too-large', megabytes: Math.round(rules.maxBytes / 1_000_000) });
   // However it shows: an answer that is cut off in the middle looks like a broken connection.
   if (deadline.aborted) return temporary({ code: 'no-answer', seconds: Math.round(rules.timeoutMs / 1000) });
   const code = error instanceof Error && 'code' in error ? String(error.code) : '';

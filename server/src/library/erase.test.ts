@@ -26,15 +26,8 @@ let library: Library;
 beforeEach(async () => {
   now = START;
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
-  const made = await accountRepository(database, () => now).create(
-    'a@example.org',
-    'A',
-    'a long enough passphrase',
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
+  const made = await accountRepository(database, () => now).create('a@example.org', 'A', 'a long enough passphrase');
   library = libraryOf(database, made!.id);
 });
 afterEach(() => {
@@ -53,16 +46,48 @@ async function arrived(...hashes: string[]): Promise<string> {
   await push(save);
   await library.change(async (write) => {
     const item = (await write.item(save.itemId))!;
-    const img = (hash: string) => ({ type: 'element', tagName: 'img', properties: { src: `/api/pictures/${hash}.webp` }, children: [] });
-    const copy = { id: uuidv7(), itemId: item.id, madeAt: now, title: 'T', language: 'en', hash: 'f'.repeat(64), tree: { type: 'root', children: hashes.map(img) } } as unknown as Copy;
+    const img = (hash: string) => ({
+      type: 'element',
+      tagName: 'img',
+      properties: { src: `/api/pictures/${hash}.webp` },
+      children: [],
+    });
+    const copy = {
+      id: uuidv7(),
+      itemId: item.id,
+      madeAt: now,
+      title: 'T',
+      language: 'en',
+      hash: 'f'.repeat(64),
+      tree: { type: 'root', children: hashes.map(img) },
+    } as unknown as Copy;
     await write.putPictures(hashes.map((hash) => ({ hash, bytes: 1 })));
     await write.putCopy(copy);
-    const page = { title: 'Eelgrass', authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language: 'en', excerpt: 'E', wordCount: 1, minutes: 1, pictureCount: hashes.length, thumbnail: hashes[0] ?? null, copyId: copy.id, cameThrough: { verdict: 'whole' as const, signs: [] } };
+    const page = {
+      title: 'Eelgrass',
+      authors: [],
+      siteName: null,
+      publishedAt: null,
+      modifiedAt: null,
+      licenceUrl: null,
+      facts: [],
+      language: 'en',
+      excerpt: 'E',
+      wordCount: 1,
+      minutes: 1,
+      pictureCount: hashes.length,
+      thumbnail: hashes[0] ?? null,
+      copyId: copy.id,
+      cameThrough: { verdict: 'whole' as const, signs: [] },
+    };
     const note = { id: copy.id, madeAt: now, hash: 'f'.repeat(64), wordCount: 1, origin: 'fetched' as const };
-    await write.put({ ...item, capture: { ...item.capture, revision: write.sequence, state: 'arrived', page, copies: [note] } });
+    await write.put({
+      ...item,
+      capture: { ...item.capture, revision: write.sequence, state: 'arrived', page, copies: [note] },
+    });
   });
   return save.itemId;
-} // prettier-ignore
+}
 const counts = async () =>
   Promise.all([copies, pictures, jobs, findables, profiles].map((table) => database.read.$count(table)));
 
@@ -110,19 +135,21 @@ it('a change of what was erased is told from one that cannot be taken', async ()
   const itemId = await arrived();
   await push(make.choose(itemId, { stage: 'let-go' }));
   await eraseLetGo(database, START + 31 * DAY_MS);
-  expect(await push(make.choose(itemId, { stage: 'inbox' }))).toMatchObject([
-    { outcome: 'refused', unknown: true },
-  ]);
+  expect(await push(make.choose(itemId, { stage: 'inbox' }))).toMatchObject([{ outcome: 'refused', unknown: true }]);
 });
 
 // The last one: the clock of these tests never goes back.
 it('what has a note of the reader’s own stays, without its text; what was brought back in time stays whole', async () => {
   const [noted, back] = [await arrived(), await arrived()];
-  await push(make.note(ownNote.ofItem(noted), { text: 'Ask.' }), make.choose(noted, { stage: 'let-go' }), make.choose(back, { stage: 'let-go' }));
+  await push(
+    make.note(ownNote.ofItem(noted), { text: 'Ask.' }),
+    make.choose(noted, { stage: 'let-go' }),
+    make.choose(back, { stage: 'let-go' }),
+  );
   now = START + 29 * DAY_MS;
   await push(make.choose(back, { stage: 'queue' }));
   expect(await eraseLetGo(database, START + 31 * DAY_MS)).toMatchObject({ items: 1 });
   expect(await library.item(noted)).toMatchObject({ capture: { copies: [], outcome: { code: 'erased' } } });
   expect(await library.ownNoteOf(noted)).toMatchObject({ versions: [{ text: 'Ask.' }] });
   expect((await library.item(back))?.capture.copies).toHaveLength(1);
-}); // prettier-ignore
+});

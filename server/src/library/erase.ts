@@ -106,12 +106,7 @@ async function eraseTexts(
   return { copies: gone.length, pictures: unused };
 }
 
-async function isUsedElsewhere(
-  tx: Transaction,
-  accountId: string,
-  itemId: string,
-  hash: string,
-): Promise<boolean> {
+async function isUsedElsewhere(tx: Transaction, accountId: string, itemId: string, hash: string): Promise<boolean> {
   const named = `%${hash}%`;
   const [copy] = await tx
     .select({ id: copies.id })

@@ -28,10 +28,7 @@ let database: Database;
 
 beforeAll(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
 afterAll(() => {
   database.close();
@@ -49,20 +46,13 @@ interface Entry {
 
 /** An account's library on the server and on a device that has all of it. */
 async function bothPlaces() {
-  const made = await accountRepository(database, () => NOW).create(
-    `${uuidv7()}@x.example`,
-    'A',
-    'long enough words',
-  );
+  const made = await accountRepository(database, () => NOW).create(`${uuidv7()}@x.example`, 'A', 'long enough words');
   if (!made) throw new Error('not made');
   const library = libraryOf(database, made.id);
   const onServer = findableLibrary(database, made.id);
   const onDevice = { index: createSearchIndex(), facts: new Map<string, ItemFacts>() };
 
-  async function put(
-    { title, body, note = '', tags = [], language = 'en', daysAgo = 0 }: Entry,
-    id = uuidv7(),
-  ) {
+  async function put({ title, body, note = '', tags = [], language = 'en', daysAgo = 0 }: Entry, id = uuidv7()) {
     const savedAt = NOW - daysAgo * 86_400_000;
     const item = newItem({
       type: 'save',
@@ -73,14 +63,34 @@ async function bothPlaces() {
       stamp: NEVER,
     });
     const copy: Copy = {
-      id: uuidv7(), itemId: id, madeAt: savedAt, title, language, hash: null,
-      tree: { type: 'root', children: [{ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: body }] }] },
-    }; // prettier-ignore
+      id: uuidv7(),
+      itemId: id,
+      madeAt: savedAt,
+      title,
+      language,
+      hash: null,
+      tree: {
+        type: 'root',
+        children: [{ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: body }] }],
+      },
+    };
     item.capture.page = {
-      title, authors: [], siteName: null, publishedAt: null, modifiedAt: null, licenceUrl: null, facts: [], language,
-      excerpt: null, wordCount: 1, minutes: 1, pictureCount: 0, thumbnail: null, copyId: copy.id,
+      title,
+      authors: [],
+      siteName: null,
+      publishedAt: null,
+      modifiedAt: null,
+      licenceUrl: null,
+      facts: [],
+      language,
+      excerpt: null,
+      wordCount: 1,
+      minutes: 1,
+      pictureCount: 0,
+      thumbnail: null,
+      copyId: copy.id,
       cameThrough: { verdict: 'whole', signs: [] },
-    }; // prettier-ignore
+    };
     item.tags = Object.fromEntries(tags.map((tag) => [tag.toLowerCase(), { value: tag, at: NEVER }]));
     const own = noteFrom({ ...ownNote.ofItem(id), text: note });
     await keep(item, copy, own);

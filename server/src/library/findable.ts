@@ -49,12 +49,7 @@ export interface FreshTerms {
  *
  * @param fresh the words of the copy that was stored a moment ago, if one was: they are made where strangers' texts are
  */
-export async function putFindable(
-  tx: Transaction,
-  accountId: string,
-  item: Item,
-  fresh?: FreshTerms,
-): Promise<void> {
+export async function putFindable(tx: Transaction, accountId: string, item: Item, fresh?: FreshTerms): Promise<void> {
   const mine = and(eq(findables.accountId, accountId), eq(findables.itemId, item.id));
   const [known] = await tx.select({ row: findables.row, key: findables.key }).from(findables).where(mine);
   const isOne = item.capture.duplicateOf === null;
@@ -70,12 +65,7 @@ export async function putFindable(
   if (!isOne) return dropFindable(tx, accountId, item.id);
   if (known) await tx.run(sql`delete from ${table} where rowid = ${known.row}`);
   const body = before?.body ?? (fresh?.copyId === copyId ? fresh.terms : undefined);
-  const fields = itemTerms(
-    item,
-    body === undefined ? await copyOf(tx, accountId, copyId) : null,
-    notes,
-    body,
-  );
+  const fields = itemTerms(item, body === undefined ? await copyOf(tx, accountId, copyId) : null, notes, body);
   const [placed] = await tx
     .insert(findables)
     .values({ accountId, itemId: item.id, key })
@@ -87,9 +77,7 @@ export async function putFindable(
     FIELDS.map((field) => sql`${fields[field]}`),
     sql`, `,
   );
-  await tx.run(
-    sql`insert into ${table} (rowid, ${sql.raw(FIELDS.join(', '))}) values (${placed.row}, ${values})`,
-  );
+  await tx.run(sql`insert into ${table} (rowid, ${sql.raw(FIELDS.join(', '))}) values (${placed.row}, ${values})`);
 }
 
 /** Has an item not be found any more. */
@@ -173,19 +161,13 @@ export function findableLibrary(database: Database, accountId: string): Findable
       const notes = await database.read
         .select({ sequence: records.sequence, record: records.record })
         .from(records)
-        .where(
-          and(
-            eq(records.accountId, accountId),
-            eq(records.kind, noteKind.name),
-            gt(records.sequence, notedUpTo),
-          ),
-        )
+        .where(and(eq(records.accountId, accountId), eq(records.kind, noteKind.name), gt(records.sequence, notedUpTo)))
         .orderBy(asc(records.sequence));
       const touched = new Set<string>();
       for (const { sequence, record } of notes) {
         const note = readRecord(noteKind, record);
         notedUpTo = sequence;
-        if (!note || note.itemId === null) continue;
+        if (typeof note?.itemId !== 'string') continue;
         touched.add(note.itemId);
         if (isLive(note)) noted.set(note.id, note.itemId);
         else noted.delete(note.id);
@@ -218,9 +200,7 @@ export function findableLibrary(database: Database, accountId: string): Findable
 
 /** A query in FTS5's language: `{title source body} : (("a" OR "b c") AND ("d" *))`. */
 function expressionOf({ parts, mode, scope }: TermQuery): string {
-  const all = parts
-    .map((part) => `(${part.map(phrase).join(' OR ')})`)
-    .join(mode === 'all' ? ' AND ' : ' OR ');
+  const all = parts.map((part) => `(${part.map(phrase).join(' OR ')})`).join(mode === 'all' ? ' AND ' : ' OR ');
   return scope === 'all' ? all : `{${SCOPE_FIELDS[scope].join(' ')}} : (${all})`;
 }
 

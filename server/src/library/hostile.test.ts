@@ -19,8 +19,17 @@ import { takePush } from './take-mutations';
 
 jest.mock('../fetching/fetcher', () => ({
   fetchGuarded: (address: string) =>
-    Promise.resolve({ ok: true, url: address, contentType: 'text/html', body: Buffer.from('x'), etag: null, lastModified: null, maxAgeSeconds: null, movedTo: null }),
-})); // prettier-ignore
+    Promise.resolve({
+      ok: true,
+      url: address,
+      contentType: 'text/html',
+      body: Buffer.from('x'),
+      etag: null,
+      lastModified: null,
+      maxAgeSeconds: null,
+      movedTo: null,
+    }),
+}));
 
 let folder: string;
 let database: Database;
@@ -33,7 +42,7 @@ beforeAll(async () => {
   database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
   const made = await accountRepository(database, Date.now).create('a@example.org', 'A', 'a long enough passphrase');
   library = libraryOf(database, made?.id ?? '');
-}); // prettier-ignore
+});
 afterAll(() => {
   database.close();
   rmSync(folder, { recursive: true, force: true });
@@ -43,17 +52,16 @@ afterAll(() => {
 const text = fc.oneof(
   { weight: 3, arbitrary: fc.string({ maxLength: 40 }) },
   fc.string({ unit: 'binary', maxLength: 2500 }),
-  fc.constantFrom(
-    '',
-    '\ud800',
-    '\0',
-    'x'.repeat(9000),
-    'é'.repeat(9000),
-    `https://x.example/${'y'.repeat(90_000)}`,
-  ),
+  fc.constantFrom('', '\ud800', '\0', 'x'.repeat(9000), 'é'.repeat(9000), `https://x.example/${'y'.repeat(90_000)}`),
 );
 const number = fc.oneof(fc.double(), fc.constantFrom(-1, 0.5, 2 ** 53, 1e308, NaN, Infinity, -Infinity));
-const anything = fc.oneof(text, number, fc.constantFrom(null, undefined, true), fc.array(text, { maxLength: 300 }), fc.object({ maxDepth: 2, maxKeys: 4 })); // prettier-ignore
+const anything = fc.oneof(
+  text,
+  number,
+  fc.constantFrom(null, undefined, true),
+  fc.array(text, { maxLength: 300 }),
+  fc.object({ maxDepth: 2, maxKeys: 4 }),
+);
 const date = fc.oneof(fc.constantFrom(null, '2026-11-27', '+275760-09-13', 'never'), text);
 
 /** A device that is new pulls all of it, and can look for something in it. */
@@ -63,9 +71,7 @@ async function pulled(): Promise<number> {
   for (let more = true; more;) {
     const { unread, records, ...head } = await library.changesAfter(after);
     expect(unread).toBe(0);
-    const answer = JSON.parse(
-      JSON.stringify({ ...records, ...head, now: Date.now(), epoch: 'one' }),
-    ) as unknown;
+    const answer = JSON.parse(JSON.stringify({ ...records, ...head, now: Date.now(), epoch: 'one' })) as unknown;
     const read = PullResponse.parse(answer);
     expect(read.unread).toBe(0);
     items += read.records.items.length;
@@ -83,11 +89,34 @@ async function saved(address: string): Promise<string> {
 
 describe('whatever comes in, a new device pulls the whole library', () => {
   it('from pages', async () => {
-    const tree = { type: 'root' as const, children: [{ type: 'element' as const, tagName: 'p', properties: {}, children: [{ type: 'text' as const, value: 'Ropes.' }] }] }; // prettier-ignore
+    const tree = {
+      type: 'root' as const,
+      children: [
+        {
+          type: 'element' as const,
+          tagName: 'p',
+          properties: {},
+          children: [{ type: 'text' as const, value: 'Ropes.' }],
+        },
+      ],
+    };
     const said = fc.record(
-      { title: anything, authors: fc.oneof(fc.array(text, { maxLength: 90 }), anything), siteName: anything, publishedAt: date, modifiedAt: date, licenceUrl: anything, language: fc.oneof(fc.constantFrom('en', null), text), excerpt: anything, canonicalUrl: fc.oneof(fc.constant(null), text), facts: fc.array(fc.object({ maxDepth: 2 }), { maxLength: 90 }), wordCount: number, minutes: number },
+      {
+        title: anything,
+        authors: fc.oneof(fc.array(text, { maxLength: 90 }), anything),
+        siteName: anything,
+        publishedAt: date,
+        modifiedAt: date,
+        licenceUrl: anything,
+        language: fc.oneof(fc.constantFrom('en', null), text),
+        excerpt: anything,
+        canonicalUrl: fc.oneof(fc.constant(null), text),
+        facts: fc.array(fc.object({ maxDepth: 2 }), { maxLength: 90 }),
+        wordCount: number,
+        minutes: number,
+      },
       { requiredKeys: [] },
-    ); // prettier-ignore
+    );
     let n = 0;
     await fc.assert(
       fc.asyncProperty(said, async (changes) => {
@@ -114,8 +143,21 @@ describe('whatever comes in, a new device pulls the whole library', () => {
   }, 60_000);
 
   it('from feeds', async () => {
-    const entry = fc.record({ key: text, address: fc.oneof(fc.constant('https://x.example/1'), text), title: anything, authors: fc.array(text, { maxLength: 40 }), publishedAt: date, updatedAt: date, summary: anything }); // prettier-ignore
-    const feed = fc.record({ title: anything, siteUrl: anything, restMinutes: fc.oneof(fc.constant(null), number), entries: fc.array(entry, { maxLength: 80 }) }); // prettier-ignore
+    const entry = fc.record({
+      key: text,
+      address: fc.oneof(fc.constant('https://x.example/1'), text),
+      title: anything,
+      authors: fc.array(text, { maxLength: 40 }),
+      publishedAt: date,
+      updatedAt: date,
+      summary: anything,
+    });
+    const feed = fc.record({
+      title: anything,
+      siteUrl: anything,
+      restMinutes: fc.oneof(fc.constant(null), number),
+      entries: fc.array(entry, { maxLength: 80 }),
+    });
     await fc.assert(
       fc.asyncProperty(feed, fc.constantFrom('choose', 'save-all'), async (read, mode) => {
         const feedId = uuidv7();
@@ -146,14 +188,48 @@ describe('whatever comes in, a new device pulls the whole library', () => {
     const itemId = await saved('https://devices.example/known');
     const hostile = fc.record(
       {
-        type: fc.constantFrom('save', 'choose', 'tag', 'progress', 'mark', 'write', 'card', 'search', 'follow', 'activity', 'provide', 'nothing'),
-        id: fc.oneof(fc.uuid(), text), itemId: fc.constantFrom(itemId, uuidv7(), 'no id'), stamp: fc.oneof(fc.constant('0mj000000-0000-a'), text),
-        set: fc.dictionary(fc.constantFrom('stage', 'title', 'note', 'queueRank', 'raisedAt', 'text', 'boats', 'tidied'), anything),
-        address: text, savedAt: number, madeAt: number, followedAt: number, furthest: number, position: anything, given: anything, activity: anything, passage: anything, kind: anything,
-        noteId: fc.uuid(), cardId: fc.uuid(), searchId: fc.uuid(), feedId: fc.uuid(), highlightId: fc.uuid(), noteItemId: fc.constant(null), on: anything, source: fc.constant(null),
+        type: fc.constantFrom(
+          'save',
+          'choose',
+          'tag',
+          'progress',
+          'mark',
+          'write',
+          'card',
+          'search',
+          'follow',
+          'activity',
+          'provide',
+          'nothing',
+        ),
+        id: fc.oneof(fc.uuid(), text),
+        itemId: fc.constantFrom(itemId, uuidv7(), 'no id'),
+        stamp: fc.oneof(fc.constant('0mj000000-0000-a'), text),
+        set: fc.dictionary(
+          fc.constantFrom('stage', 'title', 'note', 'queueRank', 'raisedAt', 'text', 'boats', 'tidied'),
+          anything,
+        ),
+        address: text,
+        savedAt: number,
+        madeAt: number,
+        followedAt: number,
+        furthest: number,
+        position: anything,
+        given: anything,
+        activity: anything,
+        passage: anything,
+        kind: anything,
+        noteId: fc.uuid(),
+        cardId: fc.uuid(),
+        searchId: fc.uuid(),
+        feedId: fc.uuid(),
+        highlightId: fc.uuid(),
+        noteItemId: fc.constant(null),
+        on: anything,
+        source: fc.constant(null),
       },
       { requiredKeys: ['type'] },
-    ); // prettier-ignore
+    );
     await fc.assert(
       fc.asyncProperty(fc.array(fc.oneof(hostile, anything), { maxLength: 6 }), async (sent) => {
         const title = `still taken ${uuidv7()}`;

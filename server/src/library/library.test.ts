@@ -18,10 +18,7 @@ const clock = createClock('test', () => now);
 
 beforeEach(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
 afterEach(() => {
   database.close();
@@ -29,11 +26,7 @@ afterEach(() => {
 });
 
 async function account(mail: string) {
-  const made = await accountRepository(database, () => now).create(
-    mail,
-    'A Reader',
-    'a long enough passphrase',
-  );
+  const made = await accountRepository(database, () => now).create(mail, 'A Reader', 'a long enough passphrase');
   if (!made) throw new Error('not made');
   return libraryOf(database, made.id);
 }
@@ -41,8 +34,7 @@ type Library = Awaited<ReturnType<typeof account>>;
 const push = (library: Library, ...mutations: unknown[]) =>
   library.change(async (write) => {
     const results: PushResult[] = [];
-    for (const mutation of mutations)
-      results.push(await takeMutation(write, mutation, { clock, now: () => now }));
+    for (const mutation of mutations) results.push(await takeMutation(write, mutation, { clock, now: () => now }));
     return results;
   });
 const save = (address: string, itemId = uuidv7()): Mutation & { type: 'save' } => ({
@@ -69,10 +61,7 @@ describe('a library', () => {
     await push(library, first);
     await push(library, save('https://example.org/2'));
     const { records, cursor } = await library.changesAfter(0);
-    expect(records.items.map((item) => item.address)).toEqual([
-      'https://example.org/1',
-      'https://example.org/2',
-    ]);
+    expect(records.items.map((item) => item.address)).toEqual(['https://example.org/1', 'https://example.org/2']);
     expect((await library.changesAfter(cursor)).records.items).toEqual([]);
     await push(library, {
       type: 'choose',
@@ -81,9 +70,9 @@ describe('a library', () => {
       stamp: clock.next(),
       set: { stage: 'kept' },
     });
-    expect(
-      (await library.changesAfter(cursor)).records.items.map((item) => item.choices.stage.value),
-    ).toEqual(['kept']);
+    expect((await library.changesAfter(cursor)).records.items.map((item) => item.choices.stage.value)).toEqual([
+      'kept',
+    ]);
   });
 
   it('hands out a large library in pages', async () => {
@@ -233,12 +222,7 @@ describe('taking in what a device sends', () => {
 describe('jobs', () => {
   it('are taken once, oldest first, and those under way when the process ended are taken again', async () => {
     const library = await account('a@example.org');
-    await push(
-      library,
-      save('https://example.org/1'),
-      save('https://example.org/2'),
-      save('https://example.org/3'),
-    );
+    await push(library, save('https://example.org/1'), save('https://example.org/2'), save('https://example.org/3'));
     const jobs = jobRepository(database, () => now);
     const quick = jobs.lane('quick');
     const [taken] = await Promise.all([quick.take(2), quick.take(2)]);
@@ -297,9 +281,7 @@ describe('accounts', () => {
   it('of an empty library: of many who come at once, one makes it', async () => {
     const accounts = accountRepository(database, () => now);
     const made = await Promise.all(
-      Array.from({ length: 8 }, (_, n) =>
-        accounts.createFirst(`r${n}@example.org`, 'R', 'a long enough passphrase'),
-      ),
+      Array.from({ length: 8 }, (_, n) => accounts.createFirst(`r${n}@example.org`, 'R', 'a long enough passphrase')),
     );
     expect(made.filter((each) => each !== null)).toHaveLength(1);
     expect(await accounts.count()).toBe(1);
@@ -344,9 +326,7 @@ describe('accounts', () => {
     expect(
       await accountRepository(database, () => now).create('a@example.org', 'B', 'another long passphrase'),
     ).toBeNull();
-    const [row] = await database.read.all<{ passphrase_hash: string }>(
-      sql`select passphrase_hash from accounts`,
-    );
+    const [row] = await database.read.all<{ passphrase_hash: string }>(sql`select passphrase_hash from accounts`);
     // PHC string format; parameters of OWASP's Password Storage Cheat Sheet.
     expect(row?.passphrase_hash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
   });

@@ -67,8 +67,7 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
       };
       const pages = await Promise.all([items, feeds, records].map(lastOfPage));
       const cut = pages.filter(({ more }) => more).map(({ last }) => last ?? after);
-      const cursor =
-        cut.length > 0 ? Math.min(...cut) : Math.max(after, ...pages.map(({ last }) => last ?? 0));
+      const cursor = cut.length > 0 ? Math.min(...cut) : Math.max(after, ...pages.map(({ last }) => last ?? 0));
       let unread = 0;
       const changed = async (kind: Kind): Promise<[string, Stored[]]> => {
         const table = tableOf(kind);
@@ -237,11 +236,7 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
         .select({ record: items.record })
         .from(items)
         .where(
-          and(
-            mine,
-            isNull(items.duplicateOf),
-            sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`,
-          ),
+          and(mine, isNull(items.duplicateOf), sql`json_extract(${items.record}, '$.choices.stage.value') = 'queue'`),
         );
       return readStoredItems(rows);
     },
@@ -315,11 +310,7 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
         .select({ id: jobs.id, state: jobs.state })
         .from(jobs)
         .where(
-          and(
-            eq(jobs.accountId, accountId),
-            eq(jobs.itemId, itemId),
-            inArray(jobs.state, ['waiting', 'running']),
-          ),
+          and(eq(jobs.accountId, accountId), eq(jobs.itemId, itemId), inArray(jobs.state, ['waiting', 'running'])),
         );
       const waiting = open.find(({ state }) => state === 'waiting');
       if (waiting)

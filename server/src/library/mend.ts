@@ -49,9 +49,7 @@ export async function examine(
       if (bounded.ok && bounded.cut.length === 0) return [];
       const cut = bounded.ok ? bounded.cut : null;
       const mended = bounded.ok ? bounded.record : (kind?.rescue?.(record) ?? null);
-      return [
-        { what, accountId, id, cut, record, mend: () => mend(database, examined, { accountId, id }, mended) },
-      ];
+      return [{ what, accountId, id, cut, record, mend: () => mend(database, examined, { accountId, id }, mended) }];
     });
     found.push({ what, plural: kind?.plural ?? 'copies', count: rows.length, faults });
   }

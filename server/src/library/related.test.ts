@@ -20,10 +20,8 @@ const PROFILER = workshopProfiler(workshopInPlace(TEXT_TASKS));
 const NOW = Date.UTC(2026, 10, 25);
 /** Four little texts of two subjects. */
 const TEXTS = {
-  eelgrass:
-    'The eelgrass beds of the bay feed the brent geese. Eelgrass beds hold the silt, and the geese return.',
-  geese:
-    'Brent geese graze on eelgrass. Where the eelgrass beds went, the geese went with them from the bay.',
+  eelgrass: 'The eelgrass beds of the bay feed the brent geese. Eelgrass beds hold the silt, and the geese return.',
+  geese: 'Brent geese graze on eelgrass. Where the eelgrass beds went, the geese went with them from the bay.',
   larch: 'Larch planks bend after an hour of steam. The planks of a hull are larch, and the frames are oak.',
   oak: 'Oak frames outlast larch planks. Steam the planks of the hull, and fit the frames first.',
 };
@@ -33,10 +31,7 @@ let folder: string;
 let database: Database;
 beforeAll(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
 afterAll(() => {
   database.close();
@@ -64,9 +59,7 @@ async function libraryWithTexts(names: readonly Name[]) {
       hash: 'a'.repeat(64),
       tree: {
         type: 'root',
-        children: [
-          { type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: TEXTS[name] }] },
-        ],
+        children: [{ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: TEXTS[name] }] }],
       },
     };
     const item = newItem({
@@ -113,8 +106,7 @@ it('relates as a device does that has the same texts', async () => {
   const onDevice = createRelatedIndex();
   for (const name of NAMES) onDevice.put(idOf(name), termProfile(TEXTS[name], name, 'en'));
   const onServer = relatedLibrary(database, account.id, PROFILER);
-  for (const name of NAMES)
-    expect(await onServer.related(idOf(name), 3)).toEqual(onDevice.related(idOf(name), 3));
+  for (const name of NAMES) expect(await onServer.related(idOf(name), 3)).toEqual(onDevice.related(idOf(name), 3));
 });
 
 it('follows the library: what comes, what is let go, and what another server process had profiled', async () => {

@@ -1,11 +1,4 @@
-import {
-  type GivenText,
-  type HowMuch,
-  type Item,
-  MAX_NOTE_LENGTH,
-  tagKey,
-  TagName,
-} from '@dorvel/core/model';
+import { type GivenText, type HowMuch, type Item, MAX_NOTE_LENGTH, tagKey, TagName } from '@dorvel/core/model';
 import { liveText, ownNote } from '@dorvel/core/notes';
 import { type ChangeMaker, changeMaker, itemKind, type ItemMutation, noteKind } from '@dorvel/core/records';
 import { v7 as uuidv7 } from 'uuid';
@@ -60,9 +53,7 @@ async function addNote(
   const written = liveText(note);
   if (written.includes(words)) return;
   const text = [written, words].filter(Boolean).join('\n\n').slice(0, MAX_NOTE_LENGTH);
-  const change = note
-    ? make.changeNote(note, { text, removed: false })
-    : make.note(ownNote.ofItem(itemId), { text });
+  const change = note ? make.changeNote(note, { text, removed: false }) : make.note(ownNote.ofItem(itemId), { text });
   await takeMutation(write, change, tools);
 }
 

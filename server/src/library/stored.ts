@@ -19,18 +19,13 @@ export class Unstorable extends Error {
  *
  * @throws Unstorable when it does not fit all the same
  */
-export function storable<Record extends Stored, Made extends Change>(
-  kind: Kind<Record, Made>,
-  record: Record,
-): Record {
+export function storable<Record extends Stored, Made extends Change>(kind: Kind<Record, Made>, record: Record): Record {
   const others = kind.others ?? [];
   const parts = Object.entries(record).map(([field, value]): [string, unknown] => [
     field,
     others.includes(field) ? wellFormedWithin(value) : value,
   ]);
-  const bounded = withinBounds(kind.schema, Object.fromEntries(parts), ([part]) =>
-    others.includes(String(part)),
-  );
+  const bounded = withinBounds(kind.schema, Object.fromEntries(parts), ([part]) => others.includes(String(part)));
   if (!bounded.ok) throw new Unstorable(bounded.issues);
   return bounded.record;
 }
@@ -39,10 +34,7 @@ export function storable<Record extends Stored, Made extends Change>(
  * What is stored, brought within its bounds when it is not: what was stored before they were held, or by another
  * version. What cannot be read at all is null, so that it stands in nobody's way; `npm run doctor` tells of it.
  */
-export function readStored<Schema extends z.ZodType>(
-  schema: Schema,
-  stored: unknown,
-): z.output<Schema> | null {
+export function readStored<Schema extends z.ZodType>(schema: Schema, stored: unknown): z.output<Schema> | null {
   const bounded = withinBounds(schema, stored);
   return bounded.ok ? bounded.record : null;
 }

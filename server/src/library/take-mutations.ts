@@ -94,11 +94,7 @@ function refused(input: unknown, says: string): PushResult {
  *
  * @returns the answer for the device
  */
-export async function takeMutation(
-  write: LibraryWriter,
-  input: unknown,
-  tools: PushTools,
-): Promise<PushResult> {
+export async function takeMutation(write: LibraryWriter, input: unknown, tools: PushTools): Promise<PushResult> {
   const parsed = write.registry.Mutation.safeParse(input);
   if (!parsed.success) return refused(input, inputWords(parsed.error));
   const mutation = withPlausibleStamp(parsed.data, tools);
@@ -137,11 +133,7 @@ async function changeRecord(write: LibraryWriter, kind: Kind, change: Change): P
   return applied(change);
 }
 
-async function changeItem(
-  write: LibraryWriter,
-  mutation: ItemMutation,
-  tools: PushTools,
-): Promise<PushResult> {
+async function changeItem(write: LibraryWriter, mutation: ItemMutation, tools: PushTools): Promise<PushResult> {
   const item = await write.item(mutation.itemId);
   if (mutation.type === 'save') return save(write, mutation, item, tools);
   const canonical = item?.capture.duplicateOf ? await write.item(item.capture.duplicateOf) : item;
@@ -198,11 +190,7 @@ async function save(
 }
 
 /** A feed that is followed anew, or that the reader asks for, is looked at at once. */
-async function changeFeed(
-  write: LibraryWriter,
-  mutation: FeedMutation,
-  tools: PushTools,
-): Promise<PushResult> {
+async function changeFeed(write: LibraryWriter, mutation: FeedMutation, tools: PushTools): Promise<PushResult> {
   const mutationId = mutation.id;
   const reading = mutation.type === 'follow' ? readAddress(mutation.address) : null;
   if (reading && !reading.ok) return refused(mutation, reading.says);
@@ -212,8 +200,7 @@ async function changeFeed(
   const feed = feedKind.apply(known?.feed, change);
   if (!feed) return unknown(mutation, 'feed');
   if (!known) feed.state.revision = write.sequence;
-  const asks =
-    mutation.type === 'follow' || mutation.set.following === true || mutation.set.askedAt !== undefined;
+  const asks = mutation.type === 'follow' || mutation.set.following === true || mutation.set.askedAt !== undefined;
   const isFollowed = feed.choices.following.value;
   await write.putFeed(
     feed,

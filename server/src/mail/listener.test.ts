@@ -29,10 +29,7 @@ let to: string;
 beforeEach(async () => {
   reading = workshopInPlace(TEXT_TASKS);
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(
-    `file:${path.join(folder, 'test.db')}`,
-    path.join(__dirname, '../db/migrations'),
-  );
+  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
   const account = await accountRepository(database, Date.now).create(
     'a@example.org',
     'A Reader',
@@ -64,8 +61,7 @@ async function send(mail: SendMailOptions): Promise<string> {
   const { port } = server.server.address() as AddressInfo;
   const transport = nodemailer.createTransport({ host: '127.0.0.1', port, secure: false, ignoreTLS: true });
   try {
-    return (await transport.sendMail({ from: 'joost@slipway.example', to, subject: 'Look', ...mail }))
-      .response;
+    return (await transport.sendMail({ from: 'joost@slipway.example', to, subject: 'Look', ...mail })).response;
   } catch (error) {
     return error instanceof Error && 'response' in error ? String(error.response) : String(error);
   }
@@ -91,9 +87,7 @@ describe('mail to an account', () => {
       text: 'The larch is in.',
       list: { id: 'yard.slipway.example' },
     });
-    expect(await items()).toMatchObject([
-      { address: 'mid:7@slipway.example', capture: { state: 'waiting' } },
-    ]);
+    expect(await items()).toMatchObject([{ address: 'mid:7@slipway.example', capture: { state: 'waiting' } }]);
   });
 
   // RFC 5321, 4.2.3 and 4.5.5; RFC 3463; RFC 3834.
@@ -107,11 +101,7 @@ describe('mail to an account', () => {
       /^554 5\.4\.6 /,
     ],
     ['nothing to save', { text: '' }, /^554 5\.6\.0 /],
-    [
-      'too much',
-      { text: 'x', attachments: [{ filename: 'a.pdf', content: Buffer.alloc(11_000_000) }] },
-      /^552 /,
-    ],
+    ['too much', { text: 'x', attachments: [{ filename: 'a.pdf', content: Buffer.alloc(11_000_000) }] }, /^552 /],
   ])('refuses %s', async (_what, mail, answer) => {
     const from = mail.envelope ? { envelope: { ...mail.envelope, to } } : {};
     expect(await send({ ...mail, ...from })).toMatch(answer);
@@ -146,11 +136,7 @@ describe('mail to an account', () => {
   });
 
   it.each<[string, Workshop['run'], RegExp]>([
-    [
-      'takes too long to be read',
-      () => Promise.reject(new GivenUp('time')),
-      /^554 5\.6\.0 .*cannot be read safely/,
-    ],
+    ['takes too long to be read', () => Promise.reject(new GivenUp('time')), /^554 5\.6\.0 .*cannot be read safely/],
     ['cannot be read', () => Promise.reject(new Error('parts')), /^554 5\.6\.0 .*cannot be read/],
   ])('refuses for good what %s, so that nobody sends it for days', async (_what, run, answer) => {
     reading = { run, close: () => Promise.resolve() };
@@ -172,8 +158,13 @@ describe('mail to an account', () => {
 
   it('refuses what could not be saved, instead of saying that it was', async () => {
     reading = workshopInPlace({
-      letter: () => ({ sender: 'joost@slipway.example', isAutomatic: false, goesInCircles: false, wishes: [{ address: 'gopher://é', tags: [] }] }),
+      letter: () => ({
+        sender: 'joost@slipway.example',
+        isAutomatic: false,
+        goesInCircles: false,
+        wishes: [{ address: 'gopher://é', tags: [] }],
+      }),
     });
     expect(await send({ text: 'x' })).toMatch(/^554 5\.6\.0 It could not be saved: .*cannot be saved/);
-  }); // prettier-ignore
+  });
 });

@@ -64,11 +64,9 @@ export function mailListener(tools: MailTools): SMTPServer {
     const { sender, isAutomatic, goesInCircles, requests: wishes } = await readApart(raw, tools.workshop);
     if (isAutomatic) throw new Refusal(554, '5.7.1', 'This address takes no automatic replies.');
     if (goesInCircles) throw new Refusal(554, '5.4.6', 'This mail goes in circles.');
-    if (wishes.length === 0)
-      throw new Refusal(554, '5.6.0', 'There is nothing in this mail that could be saved.');
+    if (wishes.length === 0) throw new Refusal(554, '5.6.0', 'There is nothing in this mail that could be saved.');
     const to = boxes.get(session) ?? [];
-    if (!to.every((box) => mayFrom(box, sender)))
-      throw new Refusal(550, '5.7.1', 'Its owner takes no mail from you.');
+    if (!to.every((box) => mayFrom(box, sender))) throw new Refusal(550, '5.7.1', 'Its owner takes no mail from you.');
     to.forEach((box) => checkRate(box.accountId));
     for (const { accountId } of to) {
       const clock = tools.clockOf(accountId);
@@ -92,11 +90,7 @@ export function mailListener(tools: MailTools): SMTPServer {
       () => done(),
       (error: unknown) => {
         if (!(error instanceof Refusal)) tools.log.error({ err: error }, 'mail not taken');
-        done(
-          error instanceof Refusal
-            ? error
-            : new Refusal(451, '4.3.0', 'Something went wrong. Try again later.'),
-        );
+        done(error instanceof Refusal ? error : new Refusal(451, '4.3.0', 'Something went wrong. Try again later.'));
       },
     );
   };
@@ -123,8 +117,7 @@ export function mailListener(tools: MailTools): SMTPServer {
 function mayFrom({ senders }: KnownMailbox, from: string): boolean {
   const sender = from.toLowerCase();
   return (
-    senders.length === 0 ||
-    senders.some((each) => sender === each || (each.startsWith('@') && sender.endsWith(each)))
+    senders.length === 0 || senders.some((each) => sender === each || (each.startsWith('@') && sender.endsWith(each)))
   );
 }
 
@@ -149,9 +142,7 @@ async function readApart(raw: Buffer, workshop: Workshop): Promise<ReadLetter> {
     // Not the letter's fault: whoever sends it may try again.
     if (error instanceof GivenUp && error.why === 'ended') throw error;
     const says =
-      error instanceof GivenUp
-        ? 'This mail is built so that it cannot be read safely.'
-        : 'This mail cannot be read.';
+      error instanceof GivenUp ? 'This mail is built so that it cannot be read safely.' : 'This mail cannot be read.';
     throw new Refusal(554, '5.6.0', says);
   }
 }

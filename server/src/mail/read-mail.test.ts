@@ -3,9 +3,7 @@ import { readMail } from './read-mail';
 
 const read = async (headers: string[], body: string) => {
   const raw = Buffer.from(
-    ['From: Joost <joost@slipway.example>', 'Message-ID: <1@slipway.example>', ...headers, '', body].join(
-      '\r\n',
-    ),
+    ['From: Joost <joost@slipway.example>', 'Message-ID: <1@slipway.example>', ...headers, '', body].join('\r\n'),
   );
   return readMail(await simpleParser(raw, { skipImageLinks: true }), raw);
 };
@@ -69,10 +67,7 @@ describe('what a mail asks for', () => {
     expect(more).toEqual([]);
     expect(only).toMatchObject({ given: file.given, note: 'The tables that I spoke of.' });
     expect(only?.address).toMatch(/^ni:\/\/\/sha-256;[\w-]{43}$/);
-    expect((await mixed(LONG)).map(({ address }) => address)).toEqual([
-      'mid:1@slipway.example',
-      only?.address,
-    ]);
+    expect((await mixed(LONG)).map(({ address }) => address)).toEqual(['mid:1@slipway.example', only?.address]);
   });
 
   it('an empty mail asks for nothing', async () => {

@@ -83,9 +83,7 @@ export function podcastShelf(
     await database.write(async (tx) => {
       const gone = stale.map(({ itemId }) => itemId);
       if (gone.length > 0)
-        await tx
-          .delete(episodes)
-          .where(and(eq(episodes.accountId, accountId), inArray(episodes.itemId, gone)));
+        await tx.delete(episodes).where(and(eq(episodes.accountId, accountId), inArray(episodes.itemId, gone)));
       if (fresh.length > 0)
         await tx
           .insert(episodes)

@@ -44,13 +44,7 @@ let engine: ReturnType<typeof init> | undefined;
  *
  * @throws RangeError when no voice that ships reads its language
  */
-export default async function speak({
-  record,
-  title,
-  source,
-  target,
-  progress,
-}: SpeakTask): Promise<SpokenFile> {
+export default async function speak({ record, title, source, target, progress }: SpeakTask): Promise<SpokenFile> {
   const { tree, language } = Copy.parse(JSON.parse(record));
   const voice = voiceOf(language);
   if (!voice) throw new RangeError(`no voice reads ${language ?? 'this'}`);

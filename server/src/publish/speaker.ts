@@ -5,11 +5,7 @@ import type { SpeakTask, SpokenFile } from './speak.worker';
 /** Makes sound files of texts somewhere that is not the request's thread. */
 export interface Speaker {
   /** @param told how far it is, 0 to 1 */
-  speak(
-    task: Omit<SpeakTask, 'progress'>,
-    told: (progress: number) => void,
-    signal: AbortSignal,
-  ): Promise<SpokenFile>;
+  speak(task: Omit<SpeakTask, 'progress'>, told: (progress: number) => void, signal: AbortSignal): Promise<SpokenFile>;
   close(): Promise<void>;
 }
 

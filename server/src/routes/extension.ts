@@ -100,16 +100,13 @@ export function extensionRoutes(parts: ExtensionParts): Router {
     // Some of the words, or words like them, are too little to speak up for on somebody else's page.
     const sure = by === 'all' ? hits : [];
     const items = await Promise.all(sure.slice(0, MAX_FOUND).map((hit) => parts.library(id).item(hit.id)));
-    response.json(
-      FoundElsewhere.parse({ count: sure.length, items: items.filter((item) => item !== undefined) }),
-    );
+    response.json(FoundElsewhere.parse({ count: sure.length, items: items.filter((item) => item !== undefined) }));
   });
 
   router.post('/push', async (request, response) => {
     const { mutations } = PushRequest.parse(request.body);
     const library = parts.library(accountOf(response).id);
-    const refusal = (mutation: unknown) =>
-      isForExtensions(mutation) ? null : 'An extension may not do that.';
+    const refusal = (mutation: unknown) => (isForExtensions(mutation) ? null : 'An extension may not do that.');
     const tools = { clock: parts.clockOf(library.accountId), now: Date.now };
     const taken = await takePush(library, { mutations, refusal }, tools);
     parts.bell.ring(library.accountId);

@@ -69,10 +69,7 @@ export function refuseForeignHosts(names: readonly string[]): RequestHandler {
     const host = request.get('host') ?? '';
     const name = URL.canParse(`http://${host}`) ? new URL(`http://${host}`).hostname : '';
     const isOurs =
-      known.has(name) ||
-      name === 'localhost' ||
-      name.endsWith('.localhost') ||
-      isIP(name.replace(/^\[|\]$/g, '')) > 0;
+      known.has(name) || name === 'localhost' || name.endsWith('.localhost') || isIP(name.replace(/^\[|\]$/g, '')) > 0;
     if (!isOurs)
       throw new HttpProblem(
         421,

@@ -15,10 +15,7 @@ export function healthRoutes(parts: { jobs: { openCount(): Promise<number> } }):
     response.json(Alive.parse({ status: 'alive' }));
   });
   router.get('/readyz', async (_request, response) => {
-    const [jobsOpen, thread] = await Promise.all([
-      inTime(parts.jobs.openCount()),
-      inTime(stat(import.meta.dirname)),
-    ]);
+    const [jobsOpen, thread] = await Promise.all([inTime(parts.jobs.openCount()), inTime(stat(import.meta.dirname))]);
     const waitingFor = [
       ...(jobsOpen === null ? (['database'] as const) : []),
       ...(thread === null ? (['threads'] as const) : []),

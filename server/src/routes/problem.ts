@@ -56,8 +56,7 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
 
 function asProblem(error: unknown, log: Logger): HttpProblem {
   if (error instanceof HttpProblem) return error;
-  if (error instanceof z.ZodError)
-    return new HttpProblem(400, 'bad-input', 'Input not understood', inputWords(error));
+  if (error instanceof z.ZodError) return new HttpProblem(400, 'bad-input', 'Input not understood', inputWords(error));
   if (isDiskFull(error)) {
     log.error({ err: error }, 'disk full');
     return new HttpProblem(
@@ -78,12 +77,7 @@ function asProblem(error: unknown, log: Logger): HttpProblem {
   }
   const status = error instanceof Error && 'status' in error ? Number(error.status) : 500;
   if (status === 413)
-    return new HttpProblem(
-      413,
-      'too-large',
-      'Too large',
-      'That is more than the server takes in one request.',
-    );
+    return new HttpProblem(413, 'too-large', 'Too large', 'That is more than the server takes in one request.');
   if (status >= 400 && status < 500)
     return new HttpProblem(status, 'bad-input', 'Input not understood', 'The request could not be read.');
   log.error({ err: error }, 'request failed');

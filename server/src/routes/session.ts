@@ -33,12 +33,7 @@ export function sessionRoutes({ accounts, config, bell, setupCode }: SessionPart
     handler: (_request, response) =>
       sendProblem(
         response,
-        new HttpProblem(
-          429,
-          'too-many-tries',
-          'Too many tries',
-          'Wait a quarter of an hour, then try again.',
-        ),
+        new HttpProblem(429, 'too-many-tries', 'Too many tries', 'Wait a quarter of an hour, then try again.'),
       ),
   });
 

@@ -10,8 +10,7 @@ import { readLetter } from '../mail/read-mail';
 /** What is done with texts from outside. Each is described where it is asked for. */
 export const TEXT_TASKS = {
   extract: articleFrom,
-  terms: ({ text, language }: { text: string; language: string | null }) =>
-    searchTerms(text, language).join(' '),
+  terms: ({ text, language }: { text: string; language: string | null }) => searchTerms(text, language).join(' '),
   feed({ body, contentType, url }: { body: Uint8Array; contentType: string; url: string }) {
     const text = decodeData(Buffer.from(body), contentType);
     const read = readFeed(text, url);

@@ -7,21 +7,13 @@ import { PICTURE_CACHE } from './picture-cache';
 /** Items whose copies are brought to the device ahead of reading, with their pictures. */
 export function isWantedHere(item: Item): boolean {
   const stage = item.choices.stage.value;
-  return (
-    item.capture.duplicateOf === null &&
-    item.capture.page !== null &&
-    (stage === 'inbox' || stage === 'queue')
-  );
+  return item.capture.duplicateOf === null && item.capture.page !== null && (stage === 'inbox' || stage === 'queue');
 }
 
 /** Items of which the text alone is brought ahead: what is finished or kept, to find and relate it offline. */
 function isTextWantedHere(item: Item): boolean {
   const stage = item.choices.stage.value;
-  return (
-    item.capture.duplicateOf === null &&
-    item.capture.page !== null &&
-    (stage === 'finished' || stage === 'kept')
-  );
+  return item.capture.duplicateOf === null && item.capture.page !== null && (stage === 'finished' || stage === 'kept');
 }
 
 /** Texts without their pictures are small, but a library of many years is not: the latest of them are enough. */
@@ -59,12 +51,7 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean):
 }
 
 /** Fetches one copy, with its pictures unless only the text is wanted, and keeps it on the device. */
-export async function keepCopy(
-  store: DeviceStore,
-  item: Item,
-  copyId: string,
-  withPictures = true,
-): Promise<void> {
+export async function keepCopy(store: DeviceStore, item: Item, copyId: string, withPictures = true): Promise<void> {
   const copy = await api.copy(copyId);
   const thumbnail = item.capture.page?.thumbnail;
   const pictures = withPictures

@@ -47,8 +47,6 @@ it('what was brought back meanwhile stays, and what the reader has written on', 
   await store.commit(make.note(ownNote.ofItem(own), { text: 'Ask the harbour office.' }));
   await store.commit(make.note({ itemId: noted, on: { kind: 'item' } }, { text: 'Mine.' }));
   await store.commit(make.highlight(marked, 'key', passage));
-  await store.commit(
-    make.card({ itemId: carded, highlightId: null, passage: null }, { front: 'q', back: 'a' }),
-  );
+  await store.commit(make.card({ itemId: carded, highlightId: null, passage: null }, { front: 'q', back: 'a' }));
   expect(await eraseLetGo(store, START + 90 * DAY_MS)).toEqual([]);
 });

@@ -11,9 +11,7 @@ export async function takeSharedFiles(): Promise<File[]> {
     const kept = await cache.match(request);
     if (kept) {
       const type = kept.headers.get('content-type') ?? '';
-      files.push(
-        new File([await kept.blob()], decodeURIComponent(kept.headers.get(NAME_HEADER) ?? ''), { type }),
-      );
+      files.push(new File([await kept.blob()], decodeURIComponent(kept.headers.get(NAME_HEADER) ?? ''), { type }));
     }
     await cache.delete(request);
   }

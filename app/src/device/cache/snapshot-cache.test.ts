@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
 import { DeviceStore, type KeptCopy } from '@/device/store/store';
-import { copyAtHand, takeSnapshot, plainTextOf } from './snapshot-cache';
+import { copyAtHand, plainTextOf, takeSnapshot } from './snapshot-cache';
 
 jest.mock('@/device/store/account', () => ({ useAccount: { getState: () => ({ store: null }) } }));
 
@@ -13,9 +13,7 @@ const copy = (n: number) =>
     language: 'en',
     tree: {
       type: 'root',
-      children: [
-        { type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: `It is ${n}.` }] },
-      ],
+      children: [{ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: `It is ${n}.` }] }],
     },
     bytes: 100,
     pictures: [],

@@ -134,9 +134,7 @@ export async function saveAll(
 ): Promise<string[]> {
   const items = await store().items.toArray();
   const canonical = new Map(
-    items
-      .filter(({ capture }) => capture.duplicateOf === null)
-      .map((item) => [item.capture.addressKey, item]),
+    items.filter(({ capture }) => capture.duplicateOf === null).map((item) => [item.capture.addressKey, item]),
   );
   const queue = items.filter((item) => item.choices.stage.value === 'queue');
   const made: string[] = [];
@@ -255,8 +253,7 @@ export async function keepSearch(written: string, scope: Scope): Promise<string>
 }
 
 /** Keeps a search no longer, or, with `removed` false, keeps it again. */
-export const removeSearch = (search: SavedSearch, removed: boolean) =>
-  commit(make.removeSearch(search, removed));
+export const removeSearch = (search: SavedSearch, removed: boolean) => commit(make.removeSearch(search, removed));
 
 /** Writes a note. @returns its id */
 export async function writeNote(about: Pick<Note, 'itemId' | 'on'>, set: NoteChanges): Promise<string> {

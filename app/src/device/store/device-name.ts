@@ -12,9 +12,7 @@ export const deviceName = (() => {
     null,
   );
   if (known) return known;
-  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => (byte % 36).toString(36)).join(
-    '',
-  );
+  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (byte) => (byte % 36).toString(36)).join('');
   writeSetting('device', made);
   return made;
 })();

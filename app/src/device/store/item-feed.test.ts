@@ -73,8 +73,15 @@ it('reads all again when more has changed at once than can be named', async () =
   follow();
   await until(() => last()?.size === 0);
   const many = Array.from({ length: 120 }, (_, n) =>
-    newItem({ type: 'save', id: uuidv7(), itemId: uuidv7(), address: `https://x.example/m${n}`, savedAt: n, stamp: '000000001-0000-a' }),
-  ); // prettier-ignore
+    newItem({
+      type: 'save',
+      id: uuidv7(),
+      itemId: uuidv7(),
+      address: `https://x.example/m${n}`,
+      savedAt: n,
+      stamp: '000000001-0000-a',
+    }),
+  );
   await store.items.bulkPut(many);
   await until(() => last()?.size === 120);
 });

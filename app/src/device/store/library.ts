@@ -119,9 +119,7 @@ export function useNotesOf(itemId: string): ReadonlyMap<string, Note> {
     useLiveQuery(
       async () =>
         new Map(
-          (await store?.notes.where('itemId').equals(itemId).toArray())
-            ?.filter(isLive)
-            .map((note) => [note.id, note]),
+          (await store?.notes.where('itemId').equals(itemId).toArray())?.filter(isLive).map((note) => [note.id, note]),
         ),
       [store, itemId],
     ) ?? NO_NOTES

@@ -34,9 +34,7 @@ export const usePace = create<PaceState>()((set) => ({
 export function usePaceFactors(): Record<string, number> {
   return usePace(
     useShallow(({ paces }) =>
-      Object.fromEntries(
-        Object.entries(paces).map(([code, { factor }]) => [code, Math.round(factor * 100) / 100]),
-      ),
+      Object.fromEntries(Object.entries(paces).map(([code, { factor }]) => [code, Math.round(factor * 100) / 100])),
     ),
   );
 }

@@ -171,43 +171,40 @@ describe('a store of an earlier version', () => {
     { aside: 'id' },
   ];
 
-  it.each(STORES.map((_, n) => n + 1))(
-    '%d has all that it had, and sends what it had not sent',
-    async (version) => {
-      const name = `of-version-${version}`;
-      const before = new Dexie(`dorvel-${name}`);
-      STORES.slice(0, version).forEach((stores, n) => before.version(n + 1).stores(stores));
-      const unsent = [save, progress(3, 0.5), sitting(4, 20)];
-      const { outcome: _outcome, duplicateOf, ...capture } = newItem(save).capture;
-      const old = { ...capture, sameAs: duplicateOf, says: 'Waiting to be fetched.' };
-      await before.table('items').put({ ...newItem(save), capture: old });
-      for (const mutation of unsent) await before.table('outbox').add({ itemId: ITEM, mutation });
-      await before.table('marks').bulkPut([
-        { name: 'cursor', value: 41 },
-        { name: 'epoch', value: 'one' },
-      ]);
-      const rows = DRAFTED.filter(({ plural }) => before.tables.some((table) => table.name === plural));
-      for (const { plural, record } of rows) await before.table(plural).put(record);
-      before.close();
+  it.each(STORES.map((_, n) => n + 1))('%d has all that it had, and sends what it had not sent', async (version) => {
+    const name = `of-version-${version}`;
+    const before = new Dexie(`dorvel-${name}`);
+    STORES.slice(0, version).forEach((stores, n) => before.version(n + 1).stores(stores));
+    const unsent = [save, progress(3, 0.5), sitting(4, 20)];
+    const { outcome: _outcome, duplicateOf, ...capture } = newItem(save).capture;
+    const old = { ...capture, sameAs: duplicateOf, says: 'Waiting to be fetched.' };
+    await before.table('items').put({ ...newItem(save), capture: old });
+    for (const mutation of unsent) await before.table('outbox').add({ itemId: ITEM, mutation });
+    await before.table('marks').bulkPut([
+      { name: 'cursor', value: 41 },
+      { name: 'epoch', value: 'one' },
+    ]);
+    const rows = DRAFTED.filter(({ plural }) => before.tables.some((table) => table.name === plural));
+    for (const { plural, record } of rows) await before.table(plural).put(record);
+    before.close();
 
-      const after = new DeviceStore(name);
-      const item = newItem(save);
-      item.capture.outcome = { code: 'said', words: 'Waiting to be fetched.' };
-      expect(await after.items.toArray()).toEqual([item]);
-      expect((await after.outbox.toArray()).map(({ recordId, mutation }) => [recordId, mutation])).toEqual([
-        [ITEM, save],
-        [ITEM, progress(3, 0.5)],
-        [uuid(300), sitting(4, 20)],
-      ]);
-      // Kinds have become others since: all is pulled once more.
-      expect([await after.cursor(), await after.epoch()]).toEqual([0, 'one']);
-      for (const { plural, record } of rows) expect(await after.table(plural).toArray()).toEqual([record]);
-      // It can be written to.
-      await after.commit(progress(5, 0.6));
-      expect(await after.outbox.count()).toBe(3);
-      await after.delete();
-    },
-  );
+    const after = new DeviceStore(name);
+    const item = newItem(save);
+    item.capture.outcome = { code: 'said', words: 'Waiting to be fetched.' };
+    expect(await after.items.toArray()).toEqual([item]);
+    expect((await after.outbox.toArray()).map(({ recordId, mutation }) => [recordId, mutation])).toEqual([
+      [ITEM, save],
+      [ITEM, progress(3, 0.5)],
+      [uuid(300), sitting(4, 20)],
+    ]);
+    // Kinds have become others since: all is pulled once more.
+    expect([await after.cursor(), await after.epoch()]).toEqual([0, 'one']);
+    for (const { plural, record } of rows) expect(await after.table(plural).toArray()).toEqual([record]);
+    // It can be written to.
+    await after.commit(progress(5, 0.6));
+    expect(await after.outbox.count()).toBe(3);
+    await after.delete();
+  });
 });
 
 it('pulls all once more when there are kinds of record that it had not pulled', async () => {
@@ -254,9 +251,7 @@ it('has the notes of items and highlights apart, with those that were not sent',
   const { record, plural } = DRAFTED.find(({ plural: each }) => each === 'highlights')!;
   const highlight = record as Highlight;
   await before.table('items').put({ ...item, choices: { ...item.choices, ...note('Of the item.', at) } });
-  await before
-    .table(plural)
-    .put({ ...highlight, choices: { ...highlight.choices, ...note('Of the passage.', at) } });
+  await before.table(plural).put({ ...highlight, choices: { ...highlight.choices, ...note('Of the passage.', at) } });
   const noting = { id: uuid(700), stamp: at, type: 'choose', itemId: ITEM, set: { note: 'Of the item.' } };
   const both = { ...noting, id: uuid(701), set: { note: 'Refused.', stage: 'queue' } };
   const mark = {
@@ -268,9 +263,7 @@ it('has the notes of items and highlights apart, with those that were not sent',
     set: { note: 'Of the passage.' },
   };
   await before.table('outbox').bulkAdd([noting, mark].map((mutation) => ({ recordId: 'x', mutation })));
-  await before
-    .table('aside')
-    .put({ id: both.id, recordId: ITEM, mutation: both, says: 'It does not fit.', at: 1 });
+  await before.table('aside').put({ id: both.id, recordId: ITEM, mutation: both, says: 'It does not fit.', at: 1 });
   before.close();
 
   const after = new DeviceStore('noted');
@@ -291,9 +284,6 @@ it('has the notes of items and highlights apart, with those that were not sent',
   // What they make is what is here.
   for (const mutation of sent) await after.commit(Mutation.parse(mutation));
   expect(await after.notes.toArray()).toEqual(notes);
-  expect((await after.aside.toArray()).map(({ mutation: { type } }) => type).sort()).toEqual([
-    'choose',
-    'write',
-  ]);
+  expect((await after.aside.toArray()).map(({ mutation: { type } }) => type).sort()).toEqual(['choose', 'write']);
   await after.delete();
 });

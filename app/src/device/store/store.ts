@@ -210,10 +210,7 @@ export class DeviceStore extends Dexie {
     if (!kind.combine) return mutation;
     let combined = mutation;
     const replaced: number[] = [];
-    for (const { place, mutation: earlier } of await this.outbox
-      .where('recordId')
-      .equals(recordId)
-      .toArray()) {
+    for (const { place, mutation: earlier } of await this.outbox.where('recordId').equals(recordId).toArray()) {
       if (this.#registry.of(earlier) !== kind) continue;
       const both = kind.combine(earlier, combined);
       if (both === null || place === undefined) continue;
@@ -277,9 +274,7 @@ export class DeviceStore extends Dexie {
 
   /** All that is here, for a server that was set back and has forgotten some of it. */
   async everything(): Promise<Records> {
-    const all = this.#registry.kinds.map(
-      async (kind) => [kind.plural, await this.records(kind).toArray()] as const,
-    );
+    const all = this.#registry.kinds.map(async (kind) => [kind.plural, await this.records(kind).toArray()] as const);
     return Object.fromEntries(await Promise.all(all)) as unknown as Records;
   }
 
@@ -298,9 +293,7 @@ export class DeviceStore extends Dexie {
   /** Where to go on pulling. At the beginning, when what was pulled so far was pulled without kinds of record that there are. */
   async cursor(): Promise<number> {
     const [cursor, kinds] = await this.meta.bulkGet(['cursor', 'kinds']);
-    return typeof cursor?.value === 'number' && kinds?.value === this.#registry.fingerprint
-      ? cursor.value
-      : 0;
+    return typeof cursor?.value === 'number' && kinds?.value === this.#registry.fingerprint ? cursor.value : 0;
   }
 }
 

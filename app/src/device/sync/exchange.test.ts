@@ -156,11 +156,13 @@ describe('receiving', () => {
 
   it('goes by the server’s clock from then on', async () => {
     const ahead = 40 * 60 * 1000;
-    jest.spyOn(api, 'pull').mockImplementation(async () => ({ ...page, cursor: 1, now: Date.now() + ahead, epoch: 'one' }));
+    jest
+      .spyOn(api, 'pull')
+      .mockImplementation(async () => ({ ...page, cursor: 1, now: Date.now() + ahead, epoch: 'one' }));
     await receive(store, hears);
     const wall = parseInt(clock.next().slice(0, 9), 36);
     expect(Math.abs(wall - (Date.now() + ahead))).toBeLessThan(2000);
-  }); // prettier-ignore
+  });
 
   it('begins anew with a server that was set back, and tells it all that is known here', async () => {
     await store.commitAll([save(1), tag(1), save(2)]);

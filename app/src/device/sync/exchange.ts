@@ -80,9 +80,7 @@ async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, h
   if (result.outcome !== 'refused') return;
   if (result.unknown && (await settleErased(store, waiting))) return;
   await store.setAside(waiting, result.detail, Date.now());
-  hears.tell([
-    { kind: 'refused', says: `A change could not be taken: ${result.detail} It is kept under “You”.` },
-  ]);
+  hears.tell([{ kind: 'refused', says: `A change could not be taken: ${result.detail} It is kept under “You”.` }]);
   await store.items
     .where('id')
     .equals(itemId)

@@ -96,17 +96,25 @@ it('waits longer after each failure, up to a minute, and begins anew once it has
 
 it.each<[string, Error, Partial<SyncStatus>]>([
   ['nobody answers', new Unreachable('No connection.'), { online: false, problem: null }],
-  ['somebody else answers', new Unreachable('Something else answered (200).', 200), { online: false, problem: 'Something else answered (200).' }],
+  [
+    'somebody else answers',
+    new Unreachable('Something else answered (200).', 200),
+    { online: false, problem: 'Something else answered (200).' },
+  ],
   ['the server cannot', new ServerProblem(503, 'The disk is full.'), { online: true, problem: 'The disk is full.' }],
   ['we are too old', new ServerProblem(426, 'Load this page anew.'), { online: true, problem: 'Load this page anew.' }],
-  ['it is our own fault', new TypeError('x is not a function'), { problem: 'Syncing stopped: TypeError: x is not a function. Nothing is lost; it is tried again.' }],
+  [
+    'it is our own fault',
+    new TypeError('x is not a function'),
+    { problem: 'Syncing stopped: TypeError: x is not a function. Nothing is lost; it is tried again.' },
+  ],
 ])('says what is wrong when %s, and ends no session', async (_what, error, told) => {
   const { rounds, ring, calls, status } = loop(failing(error));
   rounds.soon();
   await ring();
   expect(status()).toMatchObject({ settled: true, doing: 'nothing', ...told });
   expect(calls).toEqual([]);
-}); // prettier-ignore
+});
 
 it('ends the session when the server itself says that it has ended', async () => {
   const { rounds, ring, calls, status } = loop(failing(new ServerProblem(401, 'Sign in to go on.')));

@@ -109,8 +109,7 @@ export function syncRounds<Library>(around: Surroundings<Library>): SyncRounds {
 }
 
 function failure(error: unknown): Partial<SyncStatus> {
-  if (error instanceof Unreachable)
-    return { online: false, problem: error.status === null ? null : error.message };
+  if (error instanceof Unreachable) return { online: false, problem: error.status === null ? null : error.message };
   if (error instanceof ServerProblem)
     // A session that has ended is asked for by itself, in its own words.
     return error.status === 401 ? {} : { online: true, problem: error.detail };

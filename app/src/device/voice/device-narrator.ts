@@ -67,14 +67,10 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       },
       // Its sentences can only be begun anew: the nearest one stands for the place.
       skip(seconds) {
-        const secondsOf = (index: number) => listeningMinutes(countWords(spoken[index]?.said().text ?? '', voice.lang), 1) * 60; // prettier-ignore
+        const secondsOf = (index: number) =>
+          listeningMinutes(countWords(spoken[index]?.said().text ?? '', voice.lang), 1) * 60;
         const passed = speaking ? ((performance.now() - startedAt) / 1000) * rate : 0;
-        const to = placeAfter(
-          { index: Math.max(0, at), seconds: passed },
-          seconds * rate,
-          secondsOf,
-          spoken.length,
-        );
+        const to = placeAfter({ index: Math.max(0, at), seconds: passed }, seconds * rate, secondsOf, spoken.length);
         say(to.index);
       },
       saidUntil: () => saidUntil,

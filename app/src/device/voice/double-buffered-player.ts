@@ -162,8 +162,7 @@ export function createTwinPlayer(
       rate = to;
       for (const { element } of [first, second]) applyRate(element);
     },
-    place: () =>
-      current.index === -1 ? null : { index: current.index, seconds: current.element.currentTime },
+    place: () => (current.index === -1 ? null : { index: current.index, seconds: current.element.currentTime }),
     close() {
       call += 1;
       playing = false;

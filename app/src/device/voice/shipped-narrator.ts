@@ -91,7 +91,10 @@ export function shippedNarrator(voice: ShippedVoice): NarratorMaker {
 function voiceOf({ language }: Utterance, voice: ShippedVoice): ShippedVoice {
   if (language === null) return voice;
   const names = Object.keys(SHIPPED_VOICES) as ShippedVoice[];
-  const at = voiceFor(language, names.map((name) => SHIPPED_VOICES[name].language)); // prettier-ignore
+  const at = voiceFor(
+    language,
+    names.map((name) => SHIPPED_VOICES[name].language),
+  );
   return names[at] ?? voice;
 }
 

@@ -7,10 +7,7 @@ export const SHIPPED_VOICES = {
   de: { language: 'de', name: 'German' },
   fr: { language: 'fr', name: 'French' },
   es: { language: 'es', name: 'Spanish' },
-} as const satisfies Record<
-  string,
-  { language: `${(typeof SHIPPED_LANGUAGES)[number]}${string}`; name: string }
->;
+} as const satisfies Record<string, { language: `${(typeof SHIPPED_LANGUAGES)[number]}${string}`; name: string }>;
 export type ShippedVoice = keyof typeof SHIPPED_VOICES;
 
 /** A place in what was said, and when it is heard. */
@@ -35,9 +32,5 @@ export interface Spoken {
  */
 export interface Synthesizer {
   /** @param silence before and behind the sentence, in milliseconds */
-  synthesize(
-    text: string,
-    voice: ShippedVoice,
-    silence: { leadMs: number; pauseMs: number },
-  ): Promise<Spoken>;
+  synthesize(text: string, voice: ShippedVoice, silence: { leadMs: number; pauseMs: number }): Promise<Spoken>;
 }

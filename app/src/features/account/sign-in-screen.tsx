@@ -65,13 +65,7 @@ export function SignInScreen() {
         <Text role="heading" aria-level={1} className="font-read text-title font-semibold text-ink">
           Dorvel
         </Text>
-        <Strand
-          minutes={60}
-          passed={0.42}
-          looseEnd={0.42}
-          label="A strand, read to a little under half"
-          room={280}
-        />
+        <Strand minutes={60} passed={0.42} looseEnd={0.42} label="A strand, read to a little under half" room={280} />
         <Text className="font-ui text-base text-soft">
           {needsSignIn && account
             ? 'Your session has ended. What you changed on this device is kept, and sent once you have signed in.'
@@ -80,9 +74,7 @@ export function SignInScreen() {
       </View>
       {demo && (
         <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[18px]">
-          <Text className="font-ui text-base text-ink">
-            This is the demo, with the library of {demo.mail}.
-          </Text>
+          <Text className="font-ui text-base text-ink">This is the demo, with the library of {demo.mail}.</Text>
           <Button
             label="Fill in the demo account"
             kind="plain"
@@ -95,19 +87,13 @@ export function SignInScreen() {
       )}
       {first && (
         <Text className="font-ui text-base text-ink">
-          This library is empty and has no account yet. Make the first one. Its set-up code was printed where
-          the server was started.
+          This library is empty and has no account yet. Make the first one. Its set-up code was printed where the server
+          was started.
         </Text>
       )}
       {first && <Field label="Set-up code" value={code} onChangeText={setCode} autoComplete="off" />}
       {first && <Field label="Name" value={name} onChangeText={setName} autoComplete="name" />}
-      <Field
-        label="Mail address"
-        value={mail}
-        onChangeText={setMail}
-        autoComplete="email"
-        inputMode="email"
-      />
+      <Field label="Mail address" value={mail} onChangeText={setMail} autoComplete="email" inputMode="email" />
       <Field
         label={first ? 'Passphrase, 12 characters or more' : 'Passphrase'}
         value={passphrase}

@@ -13,7 +13,7 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
-import { TEXT_FILES, type SaveList, saveListOfFiles, saveListOfText } from './files';
+import { type SaveList, saveListOfFiles, saveListOfText, TEXT_FILES } from './files';
 import { GivenTextField } from './given-text';
 import { SaveMany } from './save-many';
 
@@ -89,8 +89,8 @@ export function AddSheet() {
           <>
             {wantsPart && <GivenTextField onGiven={setGiven} />}
             <Text className="font-ui text-small text-soft">
-              It is in the Inbox at once; its text follows when there is a connection. A text with several
-              addresses in it saves them all.
+              It is in the Inbox at once; its text follows when there is a connection. A text with several addresses in
+              it saves them all.
             </Text>
             <Button label="Save" kind="main" onPress={() => void save()} />
             <Button

@@ -75,8 +75,7 @@ async function listIn(ending: string, file: File): Promise<SaveList | null> {
   if (ending !== 'csv' && ending !== 'txt' && ending !== 'md') return null;
   const text = await file.text();
   const lines = text.split('\n').filter((line) => line.trim() !== '');
-  const isList =
-    ending === 'csv' || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
+  const isList = ending === 'csv' || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
   return isList ? saveListOfText(text) : null;
 }
 
@@ -94,13 +93,14 @@ function saveListOfBookmarks(bookmarks: readonly Bookmark[]): SaveList {
     const known = wishes.get(key) ?? { address: reading.address, shown: reading.address, tags: [] };
     wishes.set(key, { ...known, tags: [...new Set([...(known.tags ?? []), ...tags])] });
   }
-  return { requests: [...wishes.values()], faults: [...faults].map(([written, says]) => ({ written, says })) };
+  return {
+    requests: [...wishes.values()],
+    faults: [...faults].map(([written, says]) => ({ written, says })),
+  };
 }
 
 /** A file as a text that is given by hand. */
-export async function givenOf(
-  file: File,
-): Promise<{ ok: true; given: GivenText } | { ok: false; says: string }> {
+export async function givenOf(file: File): Promise<{ ok: true; given: GivenText } | { ok: false; says: string }> {
   const type = TYPES[endingOf(file)];
   if (!type)
     return {

@@ -15,8 +15,8 @@ export function GiveTextSheet({ item, onClose }: { item: Item; onClose(): void }
     <Sheet title="Give its text by hand" onClose={onClose}>
       <View className="gap-[14px]">
         <Text className="font-ui text-base text-soft">
-          Open the page, mark its text, copy it, and paste it here; or save the page in your browser and
-          choose the file. It becomes a copy of its own, beside those there are.
+          Open the page, mark its text, copy it, and paste it here; or save the page in your browser and choose the
+          file. It becomes a copy of its own, beside those there are.
         </Text>
         <GivenTextField onGiven={setGiven} />
         <Button

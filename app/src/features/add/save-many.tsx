@@ -9,7 +9,7 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
-import type { SaveRequest, SaveList } from './files';
+import type { SaveList, SaveRequest } from './files';
 
 interface SaveManyProps {
   reading: SaveList;
@@ -73,14 +73,10 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
           </Text>
         ))}
       </View>
-      {wishes.length > SHOWN && (
-        <Text className="font-ui text-small text-soft">and {wishes.length - SHOWN} more</Text>
-      )}
+      {wishes.length > SHOWN && <Text className="font-ui text-small text-soft">and {wishes.length - SHOWN} more</Text>}
       {faults.length > 0 && (
         <View role="group" aria-label="Cannot be saved" className="gap-[4px]">
-          <Text className="font-ui text-small font-semibold text-brick">
-            {faults.length} cannot be saved:
-          </Text>
+          <Text className="font-ui text-small font-semibold text-brick">{faults.length} cannot be saved:</Text>
           {faults.slice(0, SHOWN).map(({ written, says }) => (
             <Text key={written} className="font-ui text-small text-brick">
               {written}: {says}
@@ -93,20 +89,10 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
           <Text className="font-ui text-small text-soft">
             {`Their folders and tags there make ${tags.size === 1 ? '1 tag' : `${tags.size} tags`} here.`}
           </Text>
-          <Choice<'yes' | 'no'>
-            name="Folders and tags"
-            options={TAGGING}
-            value={withTags}
-            onChange={setWithTags}
-          />
+          <Choice<'yes' | 'no'> name="Folders and tags" options={TAGGING} value={withTags} onChange={setWithTags} />
         </View>
       )}
-      <Button
-        label={`Save ${wishes.length}`}
-        kind="main"
-        disabled={wishes.length === 0}
-        onPress={() => void save()}
-      />
+      <Button label={`Save ${wishes.length}`} kind="main" disabled={wishes.length === 0} onPress={() => void save()} />
     </View>
   );
 }

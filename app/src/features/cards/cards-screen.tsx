@@ -41,19 +41,15 @@ export function CardsScreen() {
           <View className="gap-[12px] pb-[6px]">
             <PlaceHeader title="Cards" aside={cards ? inWords(cards.length) : ''} />
             <View className="flex-row flex-wrap gap-[8px]">
-              <Button
-                label="From memory: what is due"
-                kind="main"
-                onPress={() => router.push('/from-memory')}
-              />
+              <Button label="From memory: what is due" kind="main" onPress={() => router.push('/from-memory')} />
               <TakeAlong cards={shown} />
             </View>
             {(cards?.length ?? 0) > 0 ? (
               <Field label="With these words" value={words} onChangeText={setWords} inputMode="search" />
             ) : (
               <Text className="font-ui text-base text-soft">
-                A card asks for one small thing, and comes back when you are about to forget it. Select a
-                passage in an article and press “Card”, or bring in a table with questions and answers.
+                A card asks for one small thing, and comes back when you are about to forget it. Select a passage in an
+                article and press “Card”, or bring in a table with questions and answers.
               </Text>
             )}
           </View>
@@ -92,14 +88,8 @@ function OneCard({ card, onOpen }: { card: Card; onOpen(): void }) {
     });
   };
   return (
-    <View
-      role="group"
-      aria-label={withoutGaps(front.value)}
-      className="gap-[4px] border-b border-line py-[12px]"
-    >
-      <Text className="font-read text-base text-ink">
-        {front.value.replaceAll('[[', '[').replaceAll(']]', ']')}
-      </Text>
+    <View role="group" aria-label={withoutGaps(front.value)} className="gap-[4px] border-b border-line py-[12px]">
+      <Text className="font-read text-base text-ink">{front.value.replaceAll('[[', '[').replaceAll(']]', ']')}</Text>
       {back.value !== '' && <Text className="font-read text-base text-soft">{back.value}</Text>}
       <Text className="font-ui text-small text-soft">{paused.value ? 'paused' : whenAsked(card)}</Text>
       <View className="flex-row flex-wrap items-center gap-[16px]">
@@ -142,11 +132,7 @@ function TakeAlong({ cards }: { cards: readonly Card[] }) {
     const titles = new Map(items?.map((item) => [item.id, `${titleOf(item)} ${item.address}`]));
     const written = cardsAsTable(cards, delimiter, ({ source }) => titles.get(source?.itemId ?? '') ?? '');
     const isTabs = delimiter === '\t';
-    handOutFile(
-      isTabs ? 'cards.tsv' : 'cards.csv',
-      isTabs ? 'text/tab-separated-values' : 'text/csv',
-      written,
-    );
+    handOutFile(isTabs ? 'cards.tsv' : 'cards.csv', isTabs ? 'text/tab-separated-values' : 'text/csv', written);
   };
   const bringIn = async (file: File) => {
     const { readCardTable } = await import('@dorvel/core/formats');

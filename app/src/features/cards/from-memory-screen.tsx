@@ -58,11 +58,9 @@ export function FromMemoryScreen() {
 }
 
 function nothingDue(plan: { cardCount: number; nextAt: number | null }, done: number): string {
-  if (plan.cardCount === 0)
-    return 'There are no cards yet. Select a passage in an article, and make one of it.';
+  if (plan.cardCount === 0) return 'There are no cards yet. Select a passage in an article, and make one of it.';
   const answered = done > 0 ? `${done} answered. ` : '';
-  const next =
-    plan.nextAt === null ? '' : ` The next one comes in ${intervalWords(plan.nextAt - Date.now())}.`;
+  const next = plan.nextAt === null ? '' : ` The next one comes in ${intervalWords(plan.nextAt - Date.now())}.`;
   return `${answered}Nothing is due.${next}`;
 }
 
@@ -115,8 +113,7 @@ function Question({ prompt, onAnswered }: { prompt: Prompt; onAnswered(by: 1 | -
       {prompt.isLeech && (
         <View className="gap-[6px] rounded-[14px] border-[1.5px] border-soft px-[16px] py-[12px]">
           <Text className="font-ui text-base text-ink">
-            Forgotten {prompt.lapses} times. As it stands it will not stay; make it shorter, or ask it another
-            way.
+            Forgotten {prompt.lapses} times. As it stands it will not stay; make it shorter, or ask it another way.
           </Text>
         </View>
       )}
@@ -174,9 +171,7 @@ function CardFace({ prompt: { card, gap }, shown }: { prompt: Prompt; shown: boo
       <>
         <Text className="font-read text-row text-ink">{front.value}</Text>
         {shown && (
-          <Text className="border-t border-line pt-[14px] font-read text-row font-semibold text-ink">
-            {back.value}
-          </Text>
+          <Text className="border-t border-line pt-[14px] font-read text-row font-semibold text-ink">{back.value}</Text>
         )}
       </>
     );

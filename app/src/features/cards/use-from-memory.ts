@@ -17,10 +17,7 @@ export function useFromMemory(): (RecallPlan & { cardCount: number }) | undefine
   }, []);
   return useMemo(() => {
     if (!cards) return undefined;
-    const at = Math.max(
-      now,
-      ...cards.flatMap(({ recalls }) => Object.values(recalls).map((each) => each.at)),
-    );
+    const at = Math.max(now, ...cards.flatMap(({ recalls }) => Object.values(recalls).map((each) => each.at)));
     const today = new Date(at).setHours(0, 0, 0, 0);
     return { ...recallPlan(cards, at, today, { fresh, repeated }), cardCount: cards.length };
   }, [cards, now, fresh, repeated]);

@@ -26,19 +26,16 @@ export function Bookmark({ make }: { make: MakeToken }) {
           const address = bookmarklet(location.origin, secret, howMuch);
           return (
             <>
-              <Text className="font-ui text-base text-ink">
-                On a desk: drag this to the bar of bookmarks.
-              </Text>
+              <Text className="font-ui text-base text-ink">On a desk: drag this to the bar of bookmarks.</Text>
               <span ref={(element) => element?.replaceChildren(linkToDrag(address))} />
               <Text className="font-ui text-base text-ink">
-                On a phone: copy it, bookmark any page, then edit that bookmark and put what you copied in
-                place of its address. To use it, type the bookmark’s name into the address line and choose it
-                there.
+                On a phone: copy it, bookmark any page, then edit that bookmark and put what you copied in place of its
+                address. To use it, type the bookmark’s name into the address line and choose it there.
               </Text>
               <CopyButton label="Copy it" text={address} />
               <SecretNote>
-                It holds a secret that is shown only now. Whoever has it can save to your library, and read
-                nothing of it.
+                It holds a secret that is shown only now. Whoever has it can save to your library, and read nothing of
+                it.
               </SecretNote>
             </>
           );

@@ -9,8 +9,8 @@ export function BrowserButton({ make }: { make: MakeToken }) {
     <View className="gap-[12px]">
       <SectionHeading>A button in your browser</SectionHeading>
       <Text className="font-ui text-base text-ink">
-        The extension saves the page before you with one press, and links, pictures, selected parts and all
-        tabs of a window. Load its folder in the browser, then pair it once with a code.
+        The extension saves the page before you with one press, and links, pictures, selected parts and all tabs of a
+        window. Load its folder in the browser, then pair it once with a code.
       </Text>
       <TokenMaker
         scope="extension"
@@ -24,9 +24,7 @@ export function BrowserButton({ make }: { make: MakeToken }) {
           const code = pairingCode(location.origin, secret);
           return (
             <>
-              <Text className="font-ui text-base text-ink">
-                Copy it, and put it into the extension’s settings.
-              </Text>
+              <Text className="font-ui text-base text-ink">Copy it, and put it into the extension’s settings.</Text>
               <Text
                 selectable
                 role="note"
@@ -37,8 +35,8 @@ export function BrowserButton({ make }: { make: MakeToken }) {
               </Text>
               <CopyButton label="Copy the code" text={code} />
               <SecretNote>
-                It holds a secret that is shown only now. Whoever has it can save to your library, and look up
-                in it what you have on a page. You can revoke it below.
+                It holds a secret that is shown only now. Whoever has it can save to your library, and look up in it
+                what you have on a page. You can revoke it below.
               </SecretNote>
             </>
           );

@@ -36,9 +36,7 @@ export function ElsewhereScreen() {
             {problem}
           </Text>
         )}
-        {tokens?.length === 0 && (
-          <Text className="font-ui text-base text-soft">Nothing but this app, so far.</Text>
-        )}
+        {tokens?.length === 0 && <Text className="font-ui text-base text-soft">Nothing but this app, so far.</Text>}
         {tokens && tokens.length > 0 && (
           <View role="list" aria-label="Who may save">
             {tokens.map((token) => (
@@ -81,10 +79,7 @@ const KINDS = { save: 'Bookmark', extension: 'Extension' } as const;
 function TokenRow({ token, onRevoke }: { token: Token; onRevoke(): void }) {
   const [sure, setSure] = useState(false);
   return (
-    <View
-      role="listitem"
-      className="flex-row items-center justify-between gap-[12px] border-b border-line py-[10px]"
-    >
+    <View role="listitem" className="flex-row items-center justify-between gap-[12px] border-b border-line py-[10px]">
       <View className="min-w-0 flex-1">
         <Text className="font-read text-row text-ink">{token.name}</Text>
         <Text className="font-ui text-small text-soft">

@@ -33,16 +33,14 @@ export function MailAddress() {
         </Text>
       )}
       {mailbox === null && (
-        <Text className="font-ui text-base text-soft">
-          This server takes no mail. Who runs it can switch that on.
-        </Text>
+        <Text className="font-ui text-base text-soft">This server takes no mail. Who runs it can switch that on.</Text>
       )}
       {mailbox && (
         <>
           <Text className="font-ui text-base text-ink">
-            Send it a link, and the page is saved, with what you write beside it as the note. A newsletter or
-            a letter is kept to be read itself; a PDF or a page that hangs on it is an item of its own. #words
-            in the subject are tags.
+            Send it a link, and the page is saved, with what you write beside it as the note. A newsletter or a letter
+            is kept to be read itself; a PDF or a page that hangs on it is an item of its own. #words in the subject are
+            tags.
           </Text>
           <SecretAddress
             name="Your mail address"
@@ -86,8 +84,8 @@ function Senders({ senders, keep }: { senders: readonly string[]; keep(senders: 
         fault={fault}
       />
       <Text className="font-ui text-small text-soft">
-        Leave it empty for everybody who knows the address. @example.org stands for all of a domain. A sender
-        can be made up: the address itself is the secret.
+        Leave it empty for everybody who knows the address. @example.org stands for all of a domain. A sender can be
+        made up: the address itself is the secret.
       </Text>
       {written !== senders.join(', ') && (
         <View className="items-start">

@@ -60,10 +60,7 @@ function FeedSettings({ feed, onClose }: { feed: Feed; onClose(): void }) {
         <Text selectable className="font-ui text-small text-soft">
           {state.feedAddress ?? feed.address}
         </Text>
-        <Text
-          role="status"
-          className={`font-ui text-small ${state.state === 'broken' ? 'text-brick' : 'text-ink'}`}
-        >
+        <Text role="status" className={`font-ui text-small ${state.state === 'broken' ? 'text-brick' : 'text-ink'}`}>
           {state.state === 'broken' && state.brokenSince !== null
             ? `Broken since ${momentWords(state.brokenSince)}. `
             : ''}
@@ -95,13 +92,7 @@ function FeedSettings({ feed, onClose }: { feed: Feed; onClose(): void }) {
           fault={fault}
         />
       )}
-      <Field
-        label="Name"
-        value={title}
-        onChangeText={setTitle}
-        onBlur={keepTitle}
-        onSubmitEditing={keepTitle}
-      />
+      <Field label="Name" value={title} onChangeText={setTitle} onBlur={keepTitle} onSubmitEditing={keepTitle} />
       <View className="flex-row flex-wrap gap-[10px]">
         <Button
           label="Look now"

@@ -11,9 +11,7 @@ export interface Offer {
 
 /** The feeds that the reader follows, by name. */
 export function followed(feeds: readonly Feed[]): Feed[] {
-  return feeds
-    .filter((feed) => feed.choices.following.value)
-    .sort((a, b) => feedTitle(a).localeCompare(feedTitle(b)));
+  return feeds.filter((feed) => feed.choices.following.value).sort((a, b) => feedTitle(a).localeCompare(feedTitle(b)));
 }
 
 /** What is new to choose from, the latest first: of the feeds that do not save by themselves, what was not looked through. */
@@ -43,9 +41,7 @@ export function instantOfEntry({ publishedAt, arrivedAt }: FeedEntry): number {
 
 function itemsByAddress(items: readonly Item[]): (address: string) => Item | null {
   const byKey = new Map(
-    items
-      .filter((item) => item.choices.stage.value !== 'let-go')
-      .map((item) => [item.capture.addressKey, item]),
+    items.filter((item) => item.choices.stage.value !== 'let-go').map((item) => [item.capture.addressKey, item]),
   );
   return (address) => byKey.get(canonicalAddress(address)) ?? null;
 }

@@ -47,11 +47,7 @@ export function FeedsScreen() {
             />
           </View>
         </PlaceHeader>
-        {side === 'new' ? (
-          <NewOffers offers={offers} follows={all.length > 0} />
-        ) : (
-          <FollowedFeeds feeds={all} />
-        )}
+        {side === 'new' ? <NewOffers offers={offers} follows={all.length > 0} /> : <FollowedFeeds feeds={all} />}
       </View>
     </ScrollView>
   );
@@ -79,11 +75,7 @@ function NewOffers({ offers, follows }: { offers: readonly Offer[]; follows: boo
     <View>
       <View role="list" aria-label="New in your feeds">
         {shown.map((offer) => (
-          <OfferRow
-            key={`${offer.feed.id} ${offer.entry.key}`}
-            offer={offer}
-            onSave={() => void moves.save(offer)}
-          />
+          <OfferRow key={`${offer.feed.id} ${offer.entry.key}`} offer={offer} onSave={() => void moves.save(offer)} />
         ))}
       </View>
       <View className="items-start gap-[8px] pt-[18px]">

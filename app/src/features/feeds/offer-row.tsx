@@ -38,9 +38,7 @@ export function OfferRow({ offer, onSave }: { offer: Offer; onSave(): void }) {
         )}
       </Pressable>
       {item ? (
-        <Text className="w-[72px] text-center font-ui text-small text-moss">
-          {STAGES[item.choices.stage.value]}
-        </Text>
+        <Text className="w-[72px] text-center font-ui text-small text-moss">{STAGES[item.choices.stage.value]}</Text>
       ) : (
         <Button label="Save" name={`Save “${title}”`} onPress={onSave} />
       )}

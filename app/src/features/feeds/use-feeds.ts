@@ -2,14 +2,7 @@ import { readAddress } from '@dorvel/core/address';
 import { type Feed, feedTitle } from '@dorvel/core/model';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useMemo } from 'react';
-import {
-  changeFeed,
-  choose,
-  feedIdOf,
-  type Followed,
-  followFeeds,
-  saveAddress,
-} from '@/device/store/changes';
+import { changeFeed, choose, feedIdOf, type Followed, followFeeds, saveAddress } from '@/device/store/changes';
 import { useItems } from '@/device/store/items';
 import { useFeeds } from '@/device/store/library';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
@@ -20,10 +13,7 @@ import { newOffers, type Offer } from './feed-view';
 export function useNewCount(): number {
   const feeds = useFeeds();
   const items = useItems();
-  return useMemo(
-    () => newOffers(feeds ?? [], items ?? []).filter(({ item }) => item === null).length,
-    [feeds, items],
-  );
+  return useMemo(() => newOffers(feeds ?? [], items ?? []).filter(({ item }) => item === null).length, [feeds, items]);
 }
 
 /** What is done with feeds, each with its undo. */
@@ -31,8 +21,7 @@ export function useFeedMoves() {
   const feeds = useFeeds() ?? [];
   const show = useNotices((state) => state.show);
   const howMuch = useSavingSettings((state) => state.howMuch);
-  const stopAll = (ids: readonly string[]) =>
-    Promise.all(ids.map((id) => changeFeed(id, { following: false })));
+  const stopAll = (ids: readonly string[]) => Promise.all(ids.map((id) => changeFeed(id, { following: false })));
   return {
     /** Follows feeds, but those that are followed already. @returns how many are new */
     async follow(wanted: readonly Followed[]): Promise<number> {
@@ -45,9 +34,7 @@ export function useFeedMoves() {
           : fresh.length === 1
             ? 'You follow it. What it brings shows up here.'
             : `You follow ${fresh.length} more feeds.`;
-      show(
-        fresh.length === 0 ? { text } : { text, action: { label: 'Undo', press: () => void stopAll(ids) } },
-      );
+      show(fresh.length === 0 ? { text } : { text, action: { label: 'Undo', press: () => void stopAll(ids) } });
       return fresh.length;
     },
 
@@ -80,8 +67,7 @@ export function useFeedMoves() {
     async passOver(offers: readonly Offer[]): Promise<void> {
       const before = new Map(offers.map(({ feed }) => [feed.id, feed.choices.seenUntil.value]));
       const until = new Map<string, number>();
-      for (const { feed, entry } of offers)
-        until.set(feed.id, Math.max(until.get(feed.id) ?? 0, entry.arrivedAt));
+      for (const { feed, entry } of offers) until.set(feed.id, Math.max(until.get(feed.id) ?? 0, entry.arrivedAt));
       const set = (to: ReadonlyMap<string, number>) =>
         Promise.all([...to].map(([id, seenUntil]) => changeFeed(id, { seenUntil })));
       await set(until);

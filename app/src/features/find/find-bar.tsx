@@ -132,9 +132,7 @@ function KeptSearches({ written }: { written: string }) {
         }}
       />
     ));
-  const same = kept.find(
-    ({ choices }) => choices.written.value === written.trim() && choices.scope.value === scope,
-  );
+  const same = kept.find(({ choices }) => choices.written.value === written.trim() && choices.scope.value === scope);
   const leave = async () => {
     if (!same) return;
     await removeSearch(same, true);

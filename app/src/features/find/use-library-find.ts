@@ -1,4 +1,4 @@
-import type { SearchResult, Item, Passage } from '@dorvel/core/model';
+import type { Item, Passage, SearchResult } from '@dorvel/core/model';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useFind } from '@/device/workers/find/use-find';
 import { useFindQuery } from './find-store';

@@ -46,8 +46,8 @@ export function GatheredScreen() {
         {gathered.length === 0 && highlights ? (
           <View className="items-start gap-[14px]">
             <Text className="font-ui text-base text-soft">
-              Nothing is gathered. On the page of highlights, “Gather” lays a passage here, to be put in order
-              and taken along with its source.
+              Nothing is gathered. On the page of highlights, “Gather” lays a passage here, to be put in order and taken
+              along with its source.
             </Text>
             <Button label="Highlights" onPress={() => router.push('/marks')} />
           </View>

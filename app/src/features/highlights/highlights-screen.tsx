@@ -18,8 +18,8 @@ import { Sheet } from '@/ui/sheet';
 import { TakeAlong } from './export-highlights';
 import { useGathered } from './gathered-store';
 import { HighlightSheet } from './highlight-sheet';
-import { importHighlights, importedInWords } from './import-highlights';
 import { ALL_HIGHLIGHTS, facetsOf, highlightsByItem, type HighlightsWanted } from './highlights-view';
+import { importedInWords, importHighlights } from './import-highlights';
 import { NarrowMarks } from './narrow-highlights';
 import { NotesBelow } from './notes-below';
 import { HighlightButton, OneHighlight } from './one-highlight';
@@ -66,17 +66,8 @@ export function HighlightsScreen({ itemId }: { itemId: string | null }) {
         contentContainerClassName="mx-auto w-full max-w-[640px] px-[20px] pb-[40px]"
         ListHeaderComponent={
           <View className="gap-[12px] pb-[6px]">
-            <PlaceHeader
-              title="Highlights"
-              aside={only ? `in ${titleOf(only)}` : inWords(count, marked.length)}
-            />
-            <Choice
-              name="Kind"
-              options={KINDS}
-              value={wanted.kind}
-              onChange={(kind) => narrow({ kind })}
-              oneLine
-            />
+            <PlaceHeader title="Highlights" aside={only ? `in ${titleOf(only)}` : inWords(count, marked.length)} />
+            <Choice name="Kind" options={KINDS} value={wanted.kind} onChange={(kind) => narrow({ kind })} oneLine />
             <Field
               label="With these words"
               value={wanted.words}
@@ -105,11 +96,7 @@ export function HighlightsScreen({ itemId }: { itemId: string | null }) {
           <View className="gap-[18px]">
             {marked.length > 0 && (
               <Setting
-                label={
-                  count === 0
-                    ? 'What is on the page'
-                    : `What is on the page: ${inWords(count, marked.length)}`
-                }
+                label={count === 0 ? 'What is on the page' : `What is on the page: ${inWords(count, marked.length)}`}
               >
                 <TakeAlong marked={marked} onDone={() => setExchangeShown(false)} />
                 {count > 0 && (
@@ -185,9 +172,7 @@ function BringIn({ onDone }: { onDone(): void }) {
     onDone();
     show({
       text: importedInWords(brought, read.faults),
-      ...(read.highlights.length > 0
-        ? { action: { label: 'Undo', press: () => void brought.takeBack() } }
-        : {}),
+      ...(read.highlights.length > 0 ? { action: { label: 'Undo', press: () => void brought.takeBack() } } : {}),
     });
   };
   return (

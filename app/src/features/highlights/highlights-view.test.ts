@@ -2,8 +2,8 @@ import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { newItem } from '@dorvel/core/records';
 import { noteFrom } from '@dorvel/core/testing';
+import { ALL_HIGHLIGHTS, facetsOf, highlightsByItem, inRuns } from './highlights-view';
 import { markingOf } from './marking';
-import { ALL_HIGHLIGHTS, facetsOf, inRuns, highlightsByItem } from './highlights-view';
 import { placeHighlights } from './use-highlights-in-text';
 import { withoutEdges } from './use-selected-text';
 
@@ -158,11 +158,7 @@ describe('all highlights', () => {
   it('come with the notes on them and on their items, unless a kind is asked for', () => {
     const note = (n: number, itemId: number | null, text: string): Note =>
       noteFrom({ id: uuid(n), madeAt: n, itemId: itemId === null ? null : uuid(itemId), text });
-    const notes = [
-      note(31, 1, 'Ask the baker.'),
-      note(32, 3, 'On an unmarked one.'),
-      note(33, null, 'Free.'),
-    ];
+    const notes = [note(31, 1, 'Ask the baker.'), note(32, 3, 'On an unmarked one.'), note(33, null, 'Free.')];
     const found = (wanted: Partial<Parameters<typeof highlightsByItem>[3]>) =>
       highlightsByItem(all, notes, [...items, item(3)], { ...ALL_HIGHLIGHTS, ...wanted }).map(
         ({ item: of, highlights, notes: written }) => [of.id, highlights.length, written.map(({ id }) => id)],

@@ -5,10 +5,10 @@ import { ownNote } from '@dorvel/core/notes';
 import { titleOf } from '@dorvel/core/wording';
 import { useAccount } from '@/device/store/account';
 import {
+  addHighlight,
   changeHighlight,
   changeNote,
   choose,
-  addHighlight,
   saveAddress,
   writeNote,
   writeOwnNote,
@@ -113,7 +113,12 @@ function asNote({ quotation, note, title }: ForeignHighlight): string {
 }
 
 const titleKey = (words: string): string =>
-  words.normalize('NFD').replace(/\p{M}/gu, '').replace(/[^\p{L}\p{N}]+/gu, ' ').trim().toLowerCase(); // prettier-ignore
+  words
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim()
+    .toLowerCase();
 
 /** What happened, in words. */
 export function importedInWords(

@@ -25,15 +25,9 @@ export function LostHighlights({ marks }: { marks: readonly PlacedHighlight[] })
       <View role="list">
         {lost.map(({ id, choices }) => (
           <View key={id} role="listitem" className="border-b border-line">
-            <Pressable
-              role="button"
-              onPress={() => setOpenId(id)}
-              className="min-h-[44px] justify-center py-[8px]"
-            >
+            <Pressable role="button" onPress={() => setOpenId(id)} className="min-h-[44px] justify-center py-[8px]">
               <span className="marked-words">
-                <span className={`mark-sample mark-${choices.kind.value}`}>
-                  {choices.passage.value.exact}
-                </span>
+                <span className={`mark-sample mark-${choices.kind.value}`}>{choices.passage.value.exact}</span>
               </span>
               <OwnNote highlightId={id} />
             </Pressable>

@@ -3,7 +3,7 @@ import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
 import { isLive, liveText, noteText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import type { PlacedHighlight } from '@/article/at-highlight';
-import { changeHighlight, changeNote, addHighlight, ownNoteOf, writeOwnNote } from '@/device/store/changes';
+import { addHighlight, changeHighlight, changeNote, ownNoteOf, writeOwnNote } from '@/device/store/changes';
 import { useNotices } from '@/ui/notices';
 import type { SelectedText } from './use-selected-text';
 
@@ -46,7 +46,10 @@ export async function highlightPart(
   const words = `Marked: ${HIGHLIGHT_KIND_WORDS[kind]}.`;
   if (marking.grows === null) {
     const id = await addHighlight(itemId, kind, passage);
-    show({ text: words, action: { label: 'Undo', press: () => void changeHighlight(id, { removed: true }) } });
+    show({
+      text: words,
+      action: { label: 'Undo', press: () => void changeHighlight(id, { removed: true }) },
+    });
     return id;
   }
   const { grows, absorbs } = marking;
@@ -78,11 +81,7 @@ async function joinNotes(grows: Highlight, absorbs: readonly Highlight[]): Promi
   if (others.length === 0) return () => {};
   const subject = ownNote.ofHighlight(grows);
   const before = liveText(own);
-  const joined = await writeOwnNote(
-    subject,
-    own,
-    [before, ...others.map(noteText)].filter(Boolean).join('\n\n'),
-  );
+  const joined = await writeOwnNote(subject, own, [before, ...others.map(noteText)].filter(Boolean).join('\n\n'));
   for (const note of others) await changeNote(note, { removed: true });
   return () => {
     void writeOwnNote(subject, joined, before);

@@ -40,9 +40,7 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
   const made: { label: string; undone: Partial<HighlightsWanted> }[] = [
     ...(wanted.tag === null ? [] : [{ label: `#${wanted.tag}`, undone: { tag: null } }]),
     ...(wanted.source === null ? [] : [{ label: wanted.source, undone: { source: null } }]),
-    ...(wanted.since === 0
-      ? []
-      : [{ label: days?.label ?? `Since ${dayOf(wanted.since)}`, undone: { since: 0 } }]),
+    ...(wanted.since === 0 ? [] : [{ label: days?.label ?? `Since ${dayOf(wanted.since)}`, undone: { since: 0 } }]),
     ...(order?.short ? [{ label: order.short, undone: { order: 'latest' as const } }] : []),
   ];
   return (
@@ -50,13 +48,7 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
       <Button label="Narrow and order" onPress={() => setShown(true)} />
       {children}
       {made.map(({ label, undone }) => (
-        <Chip
-          key={label}
-          label={`${label} ×`}
-          name={`No longer: ${label}`}
-          on
-          onPress={() => onChange(undone)}
-        />
+        <Chip key={label} label={`${label} ×`} name={`No longer: ${label}`} on onPress={() => onChange(undone)} />
       ))}
       {shown && (
         <Sheet title="Narrow and order" onClose={() => setShown(false)}>

@@ -10,9 +10,9 @@ import { CardSheet } from '@/features/cards/card-sheet';
 import { usePlayer } from '@/features/listen/player-store';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
-import { HighlightSheet } from './highlight-sheet';
 import { HighlightBar } from './highlight-bar';
-import { markingOf, highlightPart } from './marking';
+import { HighlightSheet } from './highlight-sheet';
+import { highlightPart, markingOf } from './marking';
 import { copyPassage, sharePassage } from './share-highlights';
 import { type SelectedText, useSelectedText, withoutEdges } from './use-selected-text';
 
@@ -87,12 +87,7 @@ export function ReaderHighlights({ article, item, copy, text, marks, place }: Re
 }
 
 /** The sentence that the voice is at, else the one that the eyes are at. */
-function sentenceAtHand(
-  itemId: string,
-  text: string,
-  language: string | null,
-  place: number,
-): SelectedText | null {
+function sentenceAtHand(itemId: string, text: string, language: string | null, place: number): SelectedText | null {
   const { hearing, index, playing } = usePlayer.getState();
   const spoken = hearing?.itemId === itemId && playing ? hearing.spoken[index] : undefined;
   const at = spoken?.start ?? place;

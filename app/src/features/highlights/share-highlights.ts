@@ -4,9 +4,7 @@ import { useNotices } from '@/ui/notices';
 
 /** A passage in quotation marks, with where it is from: as it is handed on to others. */
 export function quotationOf(passage: string, item: Item): string {
-  const source = [titleOf(item), sourceOf(item)]
-    .filter((part, at, all) => all.indexOf(part) === at)
-    .join(', ');
+  const source = [titleOf(item), sourceOf(item)].filter((part, at, all) => all.indexOf(part) === at).join(', ');
   return `“${passage.trim()}”\n\n${source}\n${item.address}`;
 }
 

@@ -24,9 +24,7 @@ export function useSelectedText(article: RefObject<HTMLElement | null>, text: st
       const element = article.current;
       const range = selection && selection.rangeCount > 0 ? selection.getRangeAt(0) : null;
       const part =
-        element && range && !range.collapsed && range.intersectsNode(element)
-          ? textOfRange(element, range)
-          : null;
+        element && range && !range.collapsed && range.intersectsNode(element) ? textOfRange(element, range) : null;
       setSelected(part && withoutEdges(text, part));
     };
     document.addEventListener('selectionchange', look);

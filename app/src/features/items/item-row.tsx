@@ -1,13 +1,6 @@
 import { type Item, tagsOf } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
-import {
-  captureWords,
-  leftInWords,
-  lengthInWords,
-  savedWords,
-  sourceOf,
-  titleOf,
-} from '@dorvel/core/wording';
+import { captureWords, leftInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type MouseEvent, type ReactNode } from 'react';
@@ -46,7 +39,8 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const ready = here && !open ? () => void makeReady(item, href) : undefined;
   const router = useRouter();
   const pressed = (event: MouseEvent | GestureResponderEvent) => {
-    const isPlain = 'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey); // prettier-ignore
+    const isPlain =
+      'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
     if (isPlain && showAhead(href, () => router.navigate(href))) event.preventDefault();
   };
   const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
@@ -68,9 +62,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
             {tags.length > 0 ? ` · ${tags.join(', ')}` : ''}
             {capture.page && !here ? ' · not on this device' : ''}
           </Text>
-          {reason === undefined ? null : (
-            <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>
-          )}
+          {reason === undefined ? null : <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>}
           {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
           {capture.page && hasText ? (
             <View className="flex-row items-center justify-between pt-[4px]">

@@ -97,10 +97,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
           <Button label={comeBackLabel(item)} onPress={() => setDoing('promising')} />
           <View className="flex-row flex-wrap gap-[10px]">
             <Half label={tagsLabel(item)} onPress={() => setDoing('tagging')} />
-            <Half
-              label={liveText(own) === '' ? 'Write a note' : 'Your note'}
-              onPress={() => setDoing('noting')}
-            />
+            <Half label={liveText(own) === '' ? 'Write a note' : 'Your note'} onPress={() => setDoing('noting')} />
             {noted > 0 && (
               <Half
                 label={`Notes (${noted})`}
@@ -171,22 +168,10 @@ function ComeBack({ item, onDone }: { item: Item; onDone(): void }) {
       <Button label="In a month" onPress={() => promise(addDays(today, 30))} />
       <label className="day-field">
         <Text className="font-ui text-base font-semibold text-ink">On this day</Text>
-        <input
-          type="date"
-          min={addDays(today, 1)}
-          value={day}
-          onChange={(event) => setDay(event.target.value)}
-        />
+        <input type="date" min={addDays(today, 1)} value={day} onChange={(event) => setDay(event.target.value)} />
       </label>
-      <Button
-        label="Come back on this day"
-        kind="main"
-        disabled={day <= today}
-        onPress={() => promise(day)}
-      />
-      {item.choices.comeBackOn.value !== null && (
-        <Button label="Not by date any more" onPress={() => promise(null)} />
-      )}
+      <Button label="Come back on this day" kind="main" disabled={day <= today} onPress={() => promise(day)} />
+      {item.choices.comeBackOn.value !== null && <Button label="Not by date any more" onPress={() => promise(null)} />}
     </View>
   );
 }

@@ -32,10 +32,7 @@ async function undoable(item: Item, changes: ItemChoices, says: string, undone?:
 }
 
 /** The same for many items at once, with one undo for all. */
-async function undoableAll(
-  changes: readonly { item: Item; set: ItemChoices }[],
-  says: string,
-): Promise<void> {
+async function undoableAll(changes: readonly { item: Item; set: ItemChoices }[], says: string): Promise<void> {
   const before = changes.map(({ item, set }) => ({ itemId: item.id, set: asBefore(item, set) }));
   await chooseAll(changes.map(({ item, set }) => ({ itemId: item.id, set })));
   show({ text: says, action: { label: 'Undo', press: () => void chooseAll(before) } });
@@ -74,10 +71,8 @@ export const moves = {
   /** @param undone told when the reader takes it back */
   move: async (item: Item, stage: Stage, undone?: () => void) =>
     undoable(item, moveTo(stage, await readQueue(), Date.now()), SAYS[stage], undone),
-  toTop: async (item: Item) =>
-    undoable(item, { queueRank: rankOnTop(await readQueue()) }, 'Next in the Queue.'),
-  toEnd: async (item: Item) =>
-    undoable(item, { queueRank: rankAtEnd(await readQueue()) }, 'Last in the Queue.'),
+  toTop: async (item: Item) => undoable(item, { queueRank: rankOnTop(await readQueue()) }, 'Next in the Queue.'),
+  toEnd: async (item: Item) => undoable(item, { queueRank: rankAtEnd(await readQueue()) }, 'Last in the Queue.'),
   /** Passes over what was brought up: it comes up less soon. */
   passOver: (item: Item, today: string) =>
     undoable(
@@ -92,15 +87,10 @@ export const moves = {
       { comeBackOn: day },
       day === null ? 'It will not come back by date.' : `It comes back on ${dayInWords(day)}.`,
     ),
-  tomorrow: (item: Item, today: string) =>
-    undoable(item, { comeBackOn: addDays(today, 1) }, 'It comes back tomorrow.'),
+  tomorrow: (item: Item, today: string) => undoable(item, { comeBackOn: addDays(today, 1) }, 'It comes back tomorrow.'),
   /** Reading is deciding: what is begun in the Inbox belongs in the Queue. */
   begin: async (item: Item) =>
-    undoable(
-      item,
-      moveTo('queue', await readQueue(), Date.now(), 'top'),
-      'Begun, so it is in the Queue now.',
-    ),
+    undoable(item, moveTo('queue', await readQueue(), Date.now(), 'top'), 'Begun, so it is in the Queue now.'),
 };
 
 /** What takes changes back. Only what is changed is put back: another choice made meanwhile stays. */

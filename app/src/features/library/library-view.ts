@@ -25,8 +25,7 @@ export const useLibraryView = create<LibraryViewState>()((set) => ({
 
 const ORDERS: Record<SortOrder, (a: Item, b: Item) => number> = {
   saved: byRaised,
-  length: (a, b) =>
-    (a.capture.page?.minutes ?? Infinity) - (b.capture.page?.minutes ?? Infinity) || byRaised(a, b),
+  length: (a, b) => (a.capture.page?.minutes ?? Infinity) - (b.capture.page?.minutes ?? Infinity) || byRaised(a, b),
   title: (a, b) => titleOf(a).localeCompare(titleOf(b)),
 };
 

@@ -64,14 +64,7 @@ export function ListScreen({ place, openId }: { place: ListTab; openId: string |
       ) : (
         <>
           {shown.length > 0 ? (
-            <PlaceList
-              place={place}
-              items={shown}
-              openId={openId}
-              kept={kept}
-              room={room}
-              onMore={setSheetFor}
-            />
+            <PlaceList place={place} items={shown} openId={openId} kept={kept} room={room} onMore={setSheetFor} />
           ) : (
             items !== undefined && <EmptyList place={place} />
           )}
@@ -147,10 +140,7 @@ function ListHead({
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
             {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
             {wide && shown.length > 0 && <Button label="Sort in bulk" onPress={() => router.push('/bulk')} />}
-            <Button
-              label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'}
-              onPress={() => router.push('/feeds')}
-            />
+            <Button label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'} onPress={() => router.push('/feeds')} />
           </View>
         )}
         {place === 'queue' && shown.length > 1 && (

@@ -1,12 +1,6 @@
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Item } from '@dorvel/core/model';
-import {
-  type SpeechChoices,
-  titleUtterance,
-  type Utterance,
-  utteranceAt,
-  utterances,
-} from '@dorvel/core/speech';
+import { type SpeechChoices, titleUtterance, type Utterance, utteranceAt, utterances } from '@dorvel/core/speech';
 import { fractionAbove, listeningMinutes, type PlainText } from '@dorvel/core/text';
 import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import type { KeptCopy } from '@/device/store/store';
@@ -51,9 +45,10 @@ export function hearingOf(
 /** The sentences with the title before the one at which listening begins; it takes no room in the text. */
 function withTitle(text: readonly Utterance[], from: Utterance, title: Utterance): Utterance[] {
   const at = { start: from.start, end: from.start };
-  return [...text.slice(0, from.index), { ...title, ...at }, ...text.slice(from.index)].map(
-    (each, index) => ({ ...each, index }),
-  );
+  return [...text.slice(0, from.index), { ...title, ...at }, ...text.slice(from.index)].map((each, index) => ({
+    ...each,
+    index,
+  }));
 }
 
 /** How long all of it takes at a rate of 1. */

@@ -25,8 +25,7 @@ import { VoiceSheet } from './voice-sheet';
  * @param openId the item that is open in the reader, whose title need not be said again
  */
 export function PlayerBar({ openId }: { openId: string | null }) {
-  const { hearing, index, playing, ended, problem, sleep, pause, goOn, step, paragraph, skip, close } =
-    usePlayer();
+  const { hearing, index, playing, ended, problem, sleep, pause, goOn, step, paragraph, skip, close } = usePlayer();
   const rate = useListeningSettings((state) => state.rate);
   const router = useRouter();
   const wide = useWide();

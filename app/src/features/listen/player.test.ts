@@ -12,9 +12,7 @@ import { player as createPlayer } from './player';
 
 /** What the fakes are told and tell. */
 const fake = {
-  progress: jest.fn<Promise<void>, Parameters<ListeningRecordParts['recordProgress']>>(() =>
-    Promise.resolve(),
-  ),
+  progress: jest.fn<Promise<void>, Parameters<ListeningRecordParts['recordProgress']>>(() => Promise.resolve()),
   activity: jest.fn<Promise<void>, [Activity]>(() => Promise.resolve()),
   marked: jest.fn(() => Promise.resolve()),
   settings: { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' },
@@ -244,7 +242,11 @@ describe('falling silent by itself', () => {
       ...copy,
       tree: {
         type: 'root',
-        children: [{ ...paragraph('First'), tagName: 'h2' }, paragraph('One.'), { ...paragraph('Second'), tagName: 'h2' }], // prettier-ignore
+        children: [
+          { ...paragraph('First'), tagName: 'h2' },
+          paragraph('One.'),
+          { ...paragraph('Second'), tagName: 'h2' },
+        ],
       },
     };
     player().listen(item, parts, 0);
@@ -355,7 +357,10 @@ describe('the lock screen and the headset (W3C Media Session)', () => {
     player().listen(item, copy, 0);
     fake.events!.begun(1);
     press('previoustrack');
-    expect(fake.marked).toHaveBeenCalledWith(ID, expect.objectContaining({ exact: 'Three four.', start: 9, copyId: ID }));
+    expect(fake.marked).toHaveBeenCalledWith(
+      ID,
+      expect.objectContaining({ exact: 'Three four.', start: 9, copyId: ID }),
+    );
     expect(player().playing).toBe(true);
-  }); // prettier-ignore
+  });
 });

@@ -172,14 +172,7 @@ function beginning(context: Context): Pick<PlayerState, 'listen' | 'close' | 'si
       if (!voice) return false;
       get().close();
       const text = parts.textOf(copy);
-      const opened = hearingOf(
-        item,
-        copy,
-        text,
-        place,
-        announced ? 'announced' : 'at once',
-        parts.speechChoices(),
-      );
+      const opened = hearingOf(item, copy, text, place, announced ? 'announced' : 'at once', parts.speechChoices());
       if (!opened) return false;
       context.firstIndex = opened.from;
       context.narrator = narratorOf(context, opened.hearing, voice);

@@ -27,8 +27,8 @@ export function Pronunciations({ onClose }: { onClose(): void }) {
     <Sheet title="How words are said" onClose={onClose}>
       <View className="gap-[14px]">
         <Text className="font-ui text-small text-soft">
-          A name that the voice gets wrong: write it as it stands in the text, and as it would be written if
-          it were spelled as it sounds. A capital counts; a small letter stands for both.
+          A name that the voice gets wrong: write it as it stands in the text, and as it would be written if it were
+          spelled as it sounds. A capital counts; a small letter stands for both.
         </Text>
         <Field label="As it stands in the text" value={written} onChangeText={setWritten} />
         <Field label="As it is said" value={said} onChangeText={setSaid} onSubmitEditing={add} />
@@ -63,8 +63,16 @@ function hear(said: string): void {
   const { hearing, pause } = usePlayer.getState();
   pause();
   const utterance = {
-    index: 0, kind: 'sentence', begins: true, language: null, start: 0, end: 0, said: () => ({ text: said, pieces: [] }), leadMs: 0, pauseMs: 0,
-  } as const; // prettier-ignore
+    index: 0,
+    kind: 'sentence',
+    begins: true,
+    language: null,
+    start: 0,
+    end: 0,
+    said: () => ({ text: said, pieces: [] }),
+    leadMs: 0,
+    pauseMs: 0,
+  } as const;
   const nothing = () => {};
   const narrator = chosenVoice(hearing?.language ?? null)?.narrator([utterance], 1, {
     begun: nothing,

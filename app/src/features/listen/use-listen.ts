@@ -42,7 +42,5 @@ export function useListen(
 
 function noVoiceWords(language: string | null): string {
   const name = language ? new Intl.DisplayNames('en', { type: 'language' }).of(language) : null;
-  return name
-    ? `No voice on this device reads ${name}.`
-    : 'There is nothing in this text that can be read aloud.';
+  return name ? `No voice on this device reads ${name}.` : 'There is nothing in this text that can be read aloud.';
 }

@@ -7,10 +7,7 @@ export type MarkdownCommand = (state: EditorState) => TransactionSpec;
 export function around(mark: string): MarkdownCommand {
   return (state) =>
     state.changeByRange(({ from, to }) => {
-      const [before, after] = [
-        state.sliceDoc(from - mark.length, from),
-        state.sliceDoc(to, to + mark.length),
-      ];
+      const [before, after] = [state.sliceDoc(from - mark.length, from), state.sliceDoc(to, to + mark.length)];
       // With one star, the inner of two is no mark of its own.
       const isOuter = state.sliceDoc(from - mark.length - 1, from - mark.length) === mark[0];
       if (before === mark && after === mark && !(mark.length === 1 && isOuter))
@@ -53,7 +50,8 @@ export const link: MarkdownCommand = (state) => {
   const selected = state.sliceDoc(from, to);
   const isAddress = /^https?:\/\/\S+$/.test(selected);
   const [words, address] = isAddress ? ['words', selected] : [selected || 'words', 'address'];
-  const next = isAddress || selected === '' ? [1, 1 + words.length] : [words.length + 3, words.length + 3 + address.length]; // prettier-ignore
+  const next =
+    isAddress || selected === '' ? [1, 1 + words.length] : [words.length + 3, words.length + 3 + address.length];
   return {
     changes: { from, to, insert: `[${words}](${address})` },
     selection: EditorSelection.range(from + (next[0] ?? 0), from + (next[1] ?? 0)),

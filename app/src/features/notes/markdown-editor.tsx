@@ -56,13 +56,7 @@ const SHADES = syntaxHighlighting(
 );
 
 /** Where Markdown is written: its signs are set as what they mean, and there is a button for each. */
-export function MarkdownEditor({
-  label,
-  value,
-  onChangeText,
-  onBlur,
-  autoFocus = false,
-}: MarkdownEditorProps) {
+export function MarkdownEditor({ label, value, onChangeText, onBlur, autoFocus = false }: MarkdownEditorProps) {
   const frame = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
   const latest = useRef({ onChangeText, onBlur });

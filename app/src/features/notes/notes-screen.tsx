@@ -35,10 +35,7 @@ export function NotesScreen({ itemId, sought }: { itemId: string | null; sought:
   const write = useNoteSheet((state) => state.write);
   const [wanted, setWanted] = useState<NotesWanted>('all');
   const [words, setWords] = useState(sought);
-  const threads = useMemo(
-    () => threadsOf(notes ?? [], { wanted, words, itemId }),
-    [notes, wanted, words, itemId],
-  );
+  const threads = useMemo(() => threadsOf(notes ?? [], { wanted, words, itemId }), [notes, wanted, words, itemId]);
   return (
     <View className="flex-1 bg-ground">
       <FlatList
@@ -146,9 +143,7 @@ function OneNote({ note }: { note: Note }) {
         <TextButton
           label="Write on it"
           of={start}
-          onPress={() =>
-            write({ note: null, itemId: note.itemId, on: { kind: 'note', id: note.id }, about: start })
-          }
+          onPress={() => write({ note: null, itemId: note.itemId, on: { kind: 'note', id: note.id }, about: start })}
         />
         <TextButton label="Remove" of={start} onPress={remove} />
         <WayBack note={note} />
@@ -176,9 +171,7 @@ function WayBack({ note }: { note: Note }) {
   const highlights = useHighlights();
   if (!item) return null;
   const highlight =
-    note.on.kind === 'highlight'
-      ? highlights?.find(({ id }) => 'id' in note.on && id === note.on.id)
-      : undefined;
+    note.on.kind === 'highlight' ? highlights?.find(({ id }) => 'id' in note.on && id === note.on.id) : undefined;
   return (
     <Link href={`/library/${item.id}${highlight ? `?at=${atHighlight(highlight.id)}` : ''}`} asChild>
       <Pressable className="min-h-[44px] min-w-0 flex-1 justify-center">

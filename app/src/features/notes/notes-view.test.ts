@@ -1,8 +1,7 @@
 import { noteFrom } from '@dorvel/core/testing';
 import { notesFound, type NoteThread, threadsOf } from './notes-view';
 
-const note = (id: string, more: Parameters<typeof noteFrom>[0] = {}) =>
-  noteFrom({ id, madeAt: 1, text: id, ...more });
+const note = (id: string, more: Parameters<typeof noteFrom>[0] = {}) => noteFrom({ id, madeAt: 1, text: id, ...more });
 const shape = (threads: readonly NoteThread[]): unknown[] =>
   threads.map(({ note: { id }, replies }) => (replies.length > 0 ? [id, shape(replies)] : id));
 const all = { wanted: 'all', words: '', itemId: null } as const;

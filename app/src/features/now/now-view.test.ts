@@ -108,10 +108,7 @@ describe('what may go into a slot', () => {
   it('is in the order of the Queue, and for ears only what a voice can read', () => {
     const [second, first] = [item({ rank: 2 }), item({ rank: 1, language: 'ja' })];
     const canRead = (language: string | null) => language === 'en';
-    expect(slotCandidates([second, first], 'eyes', 1, canRead).map(({ id }) => id)).toEqual([
-      first.id,
-      second.id,
-    ]);
+    expect(slotCandidates([second, first], 'eyes', 1, canRead).map(({ id }) => id)).toEqual([first.id, second.id]);
     expect(slotCandidates([second, first], 'ears', 1, canRead).map(({ id }) => id)).toEqual([second.id]);
   });
 });

@@ -4,8 +4,8 @@ import {
   inStage,
   isDue,
   readingState,
-  type SlotCandidate,
   type ResurfaceCandidate,
+  type SlotCandidate,
 } from '@dorvel/core/queue';
 import { goOnFrom, minutesLeft } from '@dorvel/core/reading';
 import { listeningMinutes } from '@dorvel/core/text';
@@ -14,17 +14,13 @@ import { dayOf } from '@/device/store/day';
 const GO_ON_SHOWN = 2;
 const LATELY_MS = 31 * 24 * 60 * 60 * 1000;
 
-const hasText = (item: Item) =>
-  item.capture.page !== null && item.capture.page.cameThrough.verdict !== 'failed';
+const hasText = (item: Item) => item.capture.page !== null && item.capture.page.cameThrough.verdict !== 'failed';
 
 /** What was begun and not finished, the latest first. */
 export function toGoOnWith(items: readonly Item[]): Item[] {
   return items
     .filter(
-      (item) =>
-        readingState(item) === 'reading' &&
-        hasText(item) &&
-        (inStage(item, 'queue') || inStage(item, 'inbox')),
+      (item) => readingState(item) === 'reading' && hasText(item) && (inStage(item, 'queue') || inStage(item, 'inbox')),
     )
     .sort((a, b) => lastInAt(b) - lastInAt(a))
     .slice(0, GO_ON_SHOWN);
@@ -84,15 +80,15 @@ export function latelyFinished(items: readonly Item[], now: number): string[] {
 export function resurfaceable(items: readonly Item[], shownElsewhere: ReadonlySet<string>): Item[] {
   return items.filter(
     (item) =>
-      inStage(item, 'queue') &&
-      readingState(item) !== 'finished' &&
-      hasText(item) &&
-      !shownElsewhere.has(item.id),
+      inStage(item, 'queue') && readingState(item) !== 'finished' && hasText(item) && !shownElsewhere.has(item.id),
   );
 }
 
 /** What the resurfacing score has to know of an item. */
-export function asCandidate(item: Item, closeness: { nearness: number; nearTo: number } | undefined): ResurfaceCandidate {
+export function asCandidate(
+  item: Item,
+  closeness: { nearness: number; nearTo: number } | undefined,
+): ResurfaceCandidate {
   return {
     id: item.id,
     savedOn: dayOf(item.savedAt),

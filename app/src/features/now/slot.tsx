@@ -30,12 +30,7 @@ export function Slot({ candidates, byId, room }: SlotProps) {
     <View role="region" aria-label="Slot" className="gap-[8px]">
       <View className="flex-row items-center justify-between">
         <SectionHeading>{`${minutes} minutes`}</SectionHeading>
-        <Choice
-          name="Eyes or ears"
-          options={CARRIERS}
-          value={by}
-          onChange={(value) => change({ by: value })}
-        />
+        <Choice name="Eyes or ears" options={CARRIERS} value={by} onChange={(value) => change({ by: value })} />
       </View>
       <View
         className="h-[34px] flex-row items-center overflow-hidden rounded-[17px] border-[1.5px] border-soft bg-raised px-[11px]"

@@ -26,8 +26,8 @@ export function PodcastScreen() {
     >
       <PlaceHeader title="Podcast" />
       <Text className="font-ui text-base text-ink">
-        Your Queue as a podcast that is yours alone: any podcast app can fetch it, and play it where there is
-        no connection. Each article is an episode, with its headings as chapters.
+        Your Queue as a podcast that is yours alone: any podcast app can fetch it, and play it where there is no
+        connection. Each article is an episode, with its headings as chapters.
       </Text>
       {problem !== null && (
         <Text role="alert" className="font-ui text-small text-brick">

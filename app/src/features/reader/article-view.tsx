@@ -112,7 +112,10 @@ export const ArticleView = memo(function ArticleView({
   const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language), onTurn);
   const [footnoteId, setFootnoteId] = useState<string | null>(null);
   const [picture, setPicture] = useState<{ src: string; alt: string } | null>(null);
-  const presses = useMemo(() => ({ openFootnote: setFootnoteId, openPicture: setPicture, leave: reading.leave }), [reading]);
+  const presses = useMemo(
+    () => ({ openFootnote: setFootnoteId, openPicture: setPicture, leave: reading.leave }),
+    [reading],
+  );
   useEffect(() => {
     placeRef.current = reading.offset;
     return () => void (placeRef.current = null);
@@ -137,9 +140,7 @@ export const ArticleView = memo(function ArticleView({
   };
   return (
     <View className="min-h-0 flex-1">
-      {aside === 'find' && (
-        <FindInArticle place={reading} article={article} text={text} onClose={onAsideDone} />
-      )}
+      {aside === 'find' && <FindInArticle place={reading} article={article} text={text} onClose={onAsideDone} />}
       <div
         ref={scroller}
         className={flow === 'pages' ? 'reader-scroll paged' : 'reader-scroll'}
@@ -159,9 +160,7 @@ export const ArticleView = memo(function ArticleView({
             <>
               <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
                 <Text className="font-ui text-base text-soft">
-                  {item.choices.finishedAt.value === null
-                    ? 'That is the end of it.'
-                    : 'You have finished this one.'}
+                  {item.choices.finishedAt.value === null ? 'That is the end of it.' : 'You have finished this one.'}
                 </Text>
                 {item.choices.finishedAt.value === null && (
                   <Button label="Finished" kind="main" onPress={() => decide('finished')} />
@@ -188,17 +187,8 @@ export const ArticleView = memo(function ArticleView({
           else reading.goTo(to);
         }}
       />
-      <ReaderHighlights
-        article={article}
-        item={item}
-        copy={copy}
-        text={text}
-        marks={marks}
-        place={reading.offset}
-      />
-      {foot > 0 && (
-        <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />
-      )}
+      <ReaderHighlights article={article} item={item} copy={copy} text={text} marks={marks} place={reading.offset} />
+      {foot > 0 && <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />}
       {offered && (
         <View className="absolute bottom-[12px] left-0 right-[44px] items-center">
           <Button label={offered.label} onPress={offered.go} />
@@ -263,13 +253,10 @@ function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style:
           </>
         )}
       </p>
-      {isEarlier && (
-        <p className="note">This is the copy made {whenWords(copy.madeAt)}; there is a later one.</p>
-      )}
+      {isEarlier && <p className="note">This is the copy made {whenWords(copy.madeAt)}; there is a later one.</p>}
       {item.capture.goneSince !== null && (
         <p className="warning">
-          The page is gone, seen {whenWords(item.capture.goneSince)}. This copy was made{' '}
-          {whenWords(copy.madeAt)}.
+          The page is gone, seen {whenWords(item.capture.goneSince)}. This copy was made {whenWords(copy.madeAt)}.
         </p>
       )}
       {page && !isEarlier && page.cameThrough.verdict !== 'whole' && (

@@ -55,10 +55,7 @@ export function ChangeView({ item, between: [from, to], onClose }: ChangeViewPro
 function Comparison({ before, after }: { before: KeptCopy; after: KeptCopy }) {
   const settings = useReadingSettings();
   const style = useMemo(() => readingStyle(settings), [settings]);
-  const { changes, addedWords, removedWords } = useMemo(
-    () => compareCopies(before.tree, after.tree),
-    [before, after],
-  );
+  const { changes, addedWords, removedWords } = useMemo(() => compareCopies(before.tree, after.tree), [before, after]);
   const groups = useMemo(() => grouped(changes), [changes]);
   const words = (count: number) => `${count.toLocaleString('en')} ${count === 1 ? 'word' : 'words'}`;
   return (
@@ -81,9 +78,7 @@ function Comparison({ before, after }: { before: KeptCopy; after: KeptCopy }) {
         {groups.map((group, index) =>
           Array.isArray(group) ? (
             <details key={index} className="unchanged">
-              <summary>
-                {group.length === 1 ? 'One paragraph' : `${group.length} paragraphs`} unchanged
-              </summary>
+              <summary>{group.length === 1 ? 'One paragraph' : `${group.length} paragraphs`} unchanged</summary>
               {group.map((text, at) => (
                 <p key={at}>{text}</p>
               ))}
@@ -102,13 +97,7 @@ function Changed({ change }: { change: ParagraphChange }) {
   return (
     <p className={change.kind}>
       {words.map(({ kind, text }, index) =>
-        kind === 'added' ? (
-          <ins key={index}>{text}</ins>
-        ) : kind === 'removed' ? (
-          <del key={index}>{text}</del>
-        ) : (
-          text
-        ),
+        kind === 'added' ? <ins key={index}>{text}</ins> : kind === 'removed' ? <del key={index}>{text}</del> : text,
       )}
     </p>
   );

@@ -38,10 +38,7 @@ export function CopiesSheet({ item, readingId, onClose, onRead, onCompare }: Cop
             <View className="flex-row flex-wrap gap-[10px]">
               {copy.id !== readingId && <Button label="Read this copy" onPress={() => onRead(copy.id)} />}
               {earlier && (
-                <Button
-                  label="What changed since the one before"
-                  onPress={() => onCompare(earlier.id, copy.id)}
-                />
+                <Button label="What changed since the one before" onPress={() => onCompare(earlier.id, copy.id)} />
               )}
             </View>
           </View>

@@ -41,7 +41,7 @@ export function PictureView({ src, alt, onClose }: { src: string; alt: string; o
       shown.removeEventListener('keydown', keyed);
       shown.close();
     };
-  }, []); // prettier-ignore
+  }, []);
   return (
     <dialog
       ref={dialog}

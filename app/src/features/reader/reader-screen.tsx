@@ -35,8 +35,7 @@ import { useFetchCopy } from './use-fetch-copy';
 import { useShownCopy } from './use-shown-copy';
 
 /** What of the item is on screen: its text, its blocks to be tidied, or what changed between two copies. */
-type Looking =
-  { at: 'text' } | { at: 'blocks' } | { at: 'changes'; between: readonly [from: string, to: string] };
+type Looking = { at: 'text' } | { at: 'blocks' } | { at: 'changes'; between: readonly [from: string, to: string] };
 
 interface ReaderScreenProps {
   place: Tab;
@@ -262,9 +261,7 @@ function NoText({ item }: { item: Item | null }) {
         <Button
           label="Keep its words and pictures too"
           kind="main"
-          onPress={() =>
-            void choose(item.id, { howMuch: 'words-and-pictures' }).then(() => fetchAgain(item.id))
-          }
+          onPress={() => void choose(item.id, { howMuch: 'words-and-pictures' }).then(() => fetchAgain(item.id))}
         />
       )}
       <Button label="Give its text by hand" onPress={() => setGiving(true)} />
@@ -285,8 +282,7 @@ function useMissingPictures(copy: KeptCopy | null): void {
     if (!missing || !store) return;
     keepPicturesOf(store, missing).catch((error: unknown) => {
       // Offline after all, or the server is busy: the text is here, and the next opening tries again.
-      if (!(error instanceof Unreachable || error instanceof ServerProblem || error instanceof TypeError))
-        throw error;
+      if (!(error instanceof Unreachable || error instanceof ServerProblem || error instanceof TypeError)) throw error;
     });
   }, [missing, store]);
 }

@@ -37,8 +37,7 @@ export function TidySuggestion({ item, copy }: { item: Item; copy: KeptCopy }) {
   return (
     <View className="mx-auto mb-[22px] w-full max-w-[560px] gap-[10px] rounded-[14px] border border-line bg-raised p-[14px]">
       <Text className="font-ui text-base text-ink">
-        You took {passages} like {found.length === 1 ? 'one' : 'those'} here out of other texts from{' '}
-        {sourceOf(item)}.
+        You took {passages} like {found.length === 1 ? 'one' : 'those'} here out of other texts from {sourceOf(item)}.
       </Text>
       <View className="flex-row flex-wrap gap-[10px]">
         <Button label={found.length === 1 ? 'Take it out' : 'Take them out'} onPress={() => decide(found)} />

@@ -28,11 +28,7 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
     <View className="min-h-0 flex-1">
       <div className="reader-scroll" role="region" aria-label="Tidy the text">
         <View className="px-[22px] pb-[24px] pt-[14px]">
-          <Text
-            role="heading"
-            aria-level={1}
-            className="pb-[14px] font-read text-head font-semibold text-ink"
-          >
+          <Text role="heading" aria-level={1} className="pb-[14px] font-read text-head font-semibold text-ink">
             Tidy the text
           </Text>
           <div

@@ -50,7 +50,7 @@ export function usePages(
       const target = event.target instanceof Element ? event.target : null;
       if (!from || target?.closest('a, button, summary, input') || getSelection()?.isCollapsed === false) return;
       const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
-      if (Math.abs(dx) > SWIPE_PX && Math.abs(dx) > Math.abs(dy)) turn((dx < 0) === !rightToLeft ? 1 : -1);
+      if (Math.abs(dx) > SWIPE_PX && Math.abs(dx) > Math.abs(dy)) turn(dx < 0 === !rightToLeft ? 1 : -1);
       else if (Math.abs(dy) > SWIPE_PX) turn(dy < 0 ? 1 : -1);
       else if (Math.hypot(dx, dy) < 8) {
         const by = side(event.clientX);
@@ -93,7 +93,7 @@ export function usePages(
       removeEventListener('keydown', keyed);
       setCover(0);
     };
-  }, [scroller, article, on, rightToLeft, onTurn, coverFoot]); // prettier-ignore
+  }, [scroller, article, on, rightToLeft, onTurn, coverFoot]);
   return cover;
 }
 
@@ -101,7 +101,11 @@ export function usePages(
 function lineFrom(height: number, view: HTMLElement, text: HTMLElement): number | null {
   const below = text.getBoundingClientRect().bottom - view.getBoundingClientRect().top;
   if (below <= height) return null;
-  const offset = offsetAtHeight(text, height - (text.getBoundingClientRect().top - view.getBoundingClientRect().top), text); // prettier-ignore
+  const offset = offsetAtHeight(
+    text,
+    height - (text.getBoundingClientRect().top - view.getBoundingClientRect().top),
+    text,
+  );
   const top = topOfOffset(text, offset, view);
   return top < height ? top : null;
 }

@@ -74,9 +74,7 @@ function listenTo(place: ReadingPlace, view: HTMLElement | null, text: HTMLEleme
   const ends = new AbortController();
   const { signal } = ends;
   const around = view.firstElementChild;
-  const settle = new ResizeObserver((changes) =>
-    place.layoutChanged(changes.every(({ target }) => target === around)),
-  );
+  const settle = new ResizeObserver((changes) => place.layoutChanged(changes.every(({ target }) => target === around)));
   for (const each of [text, view, around]) if (each) settle.observe(each);
   view.addEventListener('scroll', () => place.scrolled(), { passive: true, signal });
   for (const kind of ['wheel', 'touchmove'] as const)

@@ -22,8 +22,7 @@ export function useTimeRead(itemId: string): (word: number | null) => void {
       }
       const now = Date.now();
       const gone = session.current && moveOn(session.current, now, word);
-      session.current =
-        gone ?? beginSession({ id: uuidv7(), itemId, day: dayOf(now), by: 'eyes' }, now, word);
+      session.current = gone ?? beginSession({ id: uuidv7(), itemId, day: dayOf(now), by: 'eyes' }, now, word);
       const { activity } = session.current;
       if (gone && activity.seconds >= WORTH_RECORDING_S) void recordActivity(activity);
     },

@@ -73,10 +73,7 @@ export function useVoiceInText(
     if (!speaking || away || !sentence || !view || !text) return;
     const box = boxOfRange(text, sentence.start, sentence.end);
     const seen = view.getBoundingClientRect();
-    if (
-      !box ||
-      (box.top >= seen.top + BAND.top * seen.height && box.bottom <= seen.top + BAND.bottom * seen.height)
-    )
+    if (!box || (box.top >= seen.top + BAND.top * seen.height && box.bottom <= seen.top + BAND.bottom * seen.height))
       return;
     const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
     view.scrollBy({

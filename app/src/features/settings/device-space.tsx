@@ -11,17 +11,13 @@ export function DeviceSpace() {
   const items = useItems();
   const waiting = useWaitingCount();
   if (!kept || bytes === undefined || !items) return null;
-  const missing = items.filter(
-    (item) => isWantedHere(item) && !kept.has(item.capture.page?.copyId ?? ''),
-  ).length;
+  const missing = items.filter((item) => isWantedHere(item) && !kept.has(item.capture.page?.copyId ?? '')).length;
   return (
     <View className="gap-[6px]">
       <SectionHeading>On this device</SectionHeading>
       <Text className="font-ui text-base text-ink">
         {kept.size} {kept.size === 1 ? 'article' : 'articles'} with their pictures, {inMegabytes(bytes)}.
-        {missing > 0
-          ? ` ${missing} more of Inbox and Queue are still to come.`
-          : ' All of Inbox and Queue is here.'}
+        {missing > 0 ? ` ${missing} more of Inbox and Queue are still to come.` : ' All of Inbox and Queue is here.'}
       </Text>
       <Text className="font-ui text-base text-ink">
         {waiting === 0

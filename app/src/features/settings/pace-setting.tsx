@@ -20,9 +20,8 @@ export function PaceSetting() {
         <>
           {known.map(([code, pace]) => (
             <Text key={code} className="font-ui text-base text-ink">
-              {names.of(code) ?? code}: {Math.round(pace.wordsPerMinute)} words a minute,{' '}
-              {paceConfidence(pace)} (from {pace.sittings === 1 ? 'one sitting' : `${pace.sittings} sittings`}
-              )
+              {names.of(code) ?? code}: {Math.round(pace.wordsPerMinute)} words a minute, {paceConfidence(pace)} (from{' '}
+              {pace.sittings === 1 ? 'one sitting' : `${pace.sittings} sittings`})
             </Text>
           ))}
           <Text className="font-ui text-small text-soft">

@@ -26,11 +26,7 @@ export function SettingsScreen() {
     >
       <PlaceHeader title="You" aside="for this device" />
       <NotTaken />
-      <View
-        role="region"
-        aria-label="Sample"
-        className="rounded-[16px] border border-line bg-raised p-[18px]"
-      >
+      <View role="region" aria-label="Sample" className="rounded-[16px] border border-line bg-raised p-[18px]">
         <div className="article" style={readingStyle(settings)}>
           <p>{SAMPLE}</p>
         </div>

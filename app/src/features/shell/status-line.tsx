@@ -10,14 +10,11 @@ export function StatusLine() {
   const needsSignIn = useAccount((state) => state.needsSignIn);
   const waiting = useWaitingCount();
   const router = useRouter();
-  const changes =
-    waiting === 0 ? '' : `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} to be sent`;
+  const changes = waiting === 0 ? '' : `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} to be sent`;
   if (needsSignIn) {
     return (
       <Line>
-        <Text className={WORDS}>
-          Signed out. {changes ? `${changes}; nothing is lost.` : 'You can go on reading.'}
-        </Text>
+        <Text className={WORDS}>Signed out. {changes ? `${changes}; nothing is lost.` : 'You can go on reading.'}</Text>
         <Pressable
           role="button"
           onPress={() => router.push('/sign-in')}

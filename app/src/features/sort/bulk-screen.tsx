@@ -72,12 +72,7 @@ export function BulkScreen() {
           <Button label="Keep" disabled={chosen.length === 0} onPress={() => decide('kept')} />
           <Button label="Tag…" disabled={chosen.length === 0} onPress={() => setAsking('tag')} />
           <Button label="Come back on…" disabled={chosen.length === 0} onPress={() => setAsking('day')} />
-          <Button
-            label="Let go"
-            kind="loss"
-            disabled={chosen.length === 0}
-            onPress={() => decide('let-go')}
-          />
+          <Button label="Let go" kind="loss" disabled={chosen.length === 0} onPress={() => decide('let-go')} />
         </View>
         {items && inbox.length === 0 ? (
           <View className="items-start gap-[14px] py-[24px]">
@@ -118,8 +113,7 @@ function putOn(items: readonly Item[], name: string): void {
   const key = tagKey(name);
   const without = items.filter((item) => !tagsOf(item).some((own) => tagKey(own) === key));
   if (items.length === 0) return;
-  const set = (value: string | null) =>
-    void tagAll(without.map(({ id }) => ({ itemId: id, set: { [key]: value } })));
+  const set = (value: string | null) => void tagAll(without.map(({ id }) => ({ itemId: id, set: { [key]: value } })));
   set(name);
   useNotices.getState().show({
     text: `“${name}” is on ${items.length === 1 ? 'it' : `all ${items.length}`}.`,
@@ -159,14 +153,7 @@ function AskTag({ count, onClose, onTag }: { count: number; onClose(): void; onT
   return (
     <Sheet title={`Tag ${count}`} onClose={onClose}>
       <View className="gap-[14px]">
-        <Field
-          label="Tag"
-          value={written}
-          onChangeText={setWritten}
-          onSubmitEditing={put}
-          fault={fault}
-          autoFocus
-        />
+        <Field label="Tag" value={written} onChangeText={setWritten} onSubmitEditing={put} fault={fault} autoFocus />
         <Button label="Put it on" kind="main" onPress={put} />
       </View>
     </Sheet>

@@ -31,12 +31,10 @@ export function OrderScreen() {
           aside={inHours(queue.reduce((sum, item) => sum + minutesLeft(item), 0))}
         />
         <Text className="pb-[8px] font-ui text-base text-soft">
-          Take an item by its handle and put it where it is to come. By keys: Space takes it, the arrows move
-          it, Space puts it down.
+          Take an item by its handle and put it where it is to come. By keys: Space takes it, the arrows move it, Space
+          puts it down.
         </Text>
-        {queue.length === 0 && isRead && (
-          <Text className="font-ui text-base text-soft">Nothing is queued.</Text>
-        )}
+        {queue.length === 0 && isRead && <Text className="font-ui text-base text-soft">Nothing is queued.</Text>}
         <OrderedList
           name="Order of the Queue"
           items={order.items}
@@ -72,8 +70,7 @@ function useDroppedOrder(queue: readonly Item[]) {
     if (settled) setRanks([]);
   }, [settled]);
   const items = useMemo(() => {
-    const rank = (item: Item) =>
-      ranks.find(({ id }) => id === item.id)?.queueRank ?? item.choices.queueRank.value;
+    const rank = (item: Item) => ranks.find(({ id }) => id === item.id)?.queueRank ?? item.choices.queueRank.value;
     return settled ? queue : [...queue].sort((a, b) => rank(a) - rank(b));
   }, [queue, ranks, settled]);
   return { items, dropped: setRanks };

@@ -33,11 +33,7 @@ export function reach(selection: Selection, ids: readonly string[], id: string, 
 }
 
 /** What is left of a selection when rows have gone; the keys go to the row that took their place. */
-export function withoutGone(
-  selection: Selection,
-  before: readonly string[],
-  ids: readonly string[],
-): Selection {
+export function withoutGone(selection: Selection, before: readonly string[], ids: readonly string[]): Selection {
   const here = new Set(ids);
   const chosen = new Set([...selection.chosen].filter((id) => here.has(id)));
   const place = before.indexOf(selection.at ?? '');

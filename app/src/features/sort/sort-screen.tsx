@@ -80,9 +80,7 @@ function Deciding({ item }: { item: Item }) {
     };
     return { queue: go('queue'), keep: go('kept'), letGo: go('let-go'), later: () => leave(item.id) };
   }, [item, move, decide, leave]);
-  useKeys(
-    useMemo(() => ({ q: to.queue, k: to.keep, x: to.letGo, z: to.later, g: () => setTagging(true) }), [to]),
-  );
+  useKeys(useMemo(() => ({ q: to.queue, k: to.keep, x: to.letGo, z: to.later, g: () => setTagging(true) }), [to]));
   return (
     <>
       <ScrollView
@@ -103,11 +101,7 @@ function Deciding({ item }: { item: Item }) {
       >
         <SortCard item={item} />
       </ScrollView>
-      <View
-        role="group"
-        aria-label="Decide"
-        className="gap-[8px] border-t border-line px-[16px] pb-[10px] pt-[12px]"
-      >
+      <View role="group" aria-label="Decide" className="gap-[8px] border-t border-line px-[16px] pb-[10px] pt-[12px]">
         <View className="flex-row gap-[10px]">
           <Choose label="Let go" kind="loss" onPress={to.letGo} />
           <Choose label="Queue" kind="main" onPress={to.queue} />

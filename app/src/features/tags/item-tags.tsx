@@ -56,16 +56,8 @@ export function ItemTags({ item }: { item: Item }) {
           ))}
         </View>
       )}
-      <Field
-        label="Tag"
-        value={written}
-        onChangeText={setWritten}
-        onSubmitEditing={() => put(written)}
-        fault={fault}
-      />
-      <Text className="font-ui text-small text-soft">
-        A stroke nests: garden/soil is found under garden too.
-      </Text>
+      <Field label="Tag" value={written} onChangeText={setWritten} onSubmitEditing={() => put(written)} fault={fault} />
+      <Text className="font-ui text-small text-soft">A stroke nests: garden/soil is found under garden too.</Text>
       {begun !== '' && !keys.has(begun) && (
         <Button label={`Put “${written.trim()}” on`} kind="main" onPress={() => put(written)} />
       )}
@@ -82,12 +74,7 @@ export function ItemTags({ item }: { item: Item }) {
       {offered.length > 0 && (
         <View role="group" aria-label="Your tags" className="flex-row flex-wrap gap-[8px]">
           {offered.slice(0, MAX_OFFERED).map(({ key, name, count }) => (
-            <Chip
-              key={key}
-              label={`${name} ${count}`}
-              name={`Put on ${name}, on ${count}`}
-              onPress={() => put(name)}
-            />
+            <Chip key={key} label={`${name} ${count}`} name={`Put on ${name}, on ${count}`} onPress={() => put(name)} />
           ))}
         </View>
       )}

@@ -72,18 +72,13 @@ function ChangeTag({ used, onClose }: { used: UsedTag; onClose(): void }) {
   const carryOut = (to: string | null, says: string) => {
     onClose();
     const changes = tagChanges(items, used.key, to);
-    const write = (side: 'set' | 'back') =>
-      tagAll(changes.map((each) => ({ itemId: each.itemId, set: each[side] })));
+    const write = (side: 'set' | 'back') => tagAll(changes.map((each) => ({ itemId: each.itemId, set: each[side] })));
     void write('set');
     show({ text: says, action: { label: 'Undo', press: () => void write('back') } });
   };
   const rename = () => {
     if (!parsed.success) setFault(inputWords(parsed.error));
-    else
-      carryOut(
-        parsed.data,
-        merges ? `“${used.name}” is “${merges.name}” now.` : `Renamed to “${parsed.data}”.`,
-      );
+    else carryOut(parsed.data, merges ? `“${used.name}” is “${merges.name}” now.` : `Renamed to “${parsed.data}”.`);
   };
   return (
     <Sheet title={used.name} onClose={onClose}>

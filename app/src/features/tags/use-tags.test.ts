@@ -5,9 +5,7 @@ const item = (id: string, tags: readonly string[], stage = 'queue') =>
   ({
     id,
     choices: { stage: { value: stage } },
-    tags: Object.fromEntries(
-      tags.map((name) => [name.toLowerCase(), { value: name, at: '000000001-0000-a' }]),
-    ),
+    tags: Object.fromEntries(tags.map((name) => [name.toLowerCase(), { value: name, at: '000000001-0000-a' }])),
   }) as unknown as Item;
 
 const LIBRARY = [

@@ -132,10 +132,7 @@ const MAX_RULES_LENGTH = 600;
 /** Class and id without what only says in which state an element is, such as `has-sidebar`. */
 function names(element: PageElement): string {
   const [plain, apart] = [label(element), labelApart(element)];
-  return (plain === apart ? plain : `${plain} ${apart}`).replace(
-    /(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+/g,
-    ' ',
-  );
+  return (plain === apart ? plain : `${plain} ${apart}`).replace(/(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+/g, ' ');
 }
 
 function contains(outer: PageElement, inner: PageElement): boolean {
@@ -150,9 +147,7 @@ function holdsStandfirst(header: PageElement): boolean {
   if (!parent || !isElement(parent) || parent.tagName === 'body') return false;
   return elementsIn(header).some((child) => {
     const length = tidy(textContent(child)).length;
-    return (
-      /^(?:p|h2|div)$/.test(child.tagName) && length > 40 && length < 600 && linkLength(child) < 0.3 * length
-    );
+    return /^(?:p|h2|div)$/.test(child.tagName) && length > 40 && length < 600 && linkLength(child) < 0.3 * length;
   });
 }
 
@@ -201,11 +196,7 @@ const AROUND_LINE = word(
 export function isHidden(element: PageElement): boolean {
   if (attribute(element, 'hidden') !== undefined) return true;
   if (HIDDEN_STYLE.test(attribute(element, 'style') ?? '')) return true;
-  return (
-    attribute(element, 'aria-hidden') === 'true' &&
-    element.tagName !== 'img' &&
-    !element.tagName.startsWith('m')
-  );
+  return attribute(element, 'aria-hidden') === 'true' && element.tagName !== 'img' && !element.tagName.startsWith('m');
 }
 
 /** Footnotes and pull-quotes are written into `footer` and `aside` too. */
@@ -254,8 +245,7 @@ export function cleanInside(main: PageElement): void {
 /** Footnotes are full of links, and belong to the text. */
 function holdsNotes(element: PageElement): boolean {
   if (element.tagName !== 'ol' && element.tagName !== 'section' && element.tagName !== 'div') return false;
-  const notes =
-    element.tagName === 'ol' ? element : elementsIn(element).find((each) => each.tagName === 'ol');
+  const notes = element.tagName === 'ol' ? element : elementsIn(element).find((each) => each.tagName === 'ol');
   const entries = notes ? elementsIn(notes) : [];
   return (
     entries.length > 0 &&

@@ -33,11 +33,10 @@ describe('lines between headline and text', () => {
     '更新时间 2012年12月10日, 格林尼治标准时间10:41',
   ])('%s', (line) => expect(isPreambleLine(line)).toBe(true));
 
-  it.each([
-    'By noon the boats were in.',
-    'On June 8, 2012, the pier fell down.',
-    'A short standfirst without a date',
-  ])('%s stays', (line) => expect(isPreambleLine(line)).toBe(false));
+  it.each(['By noon the boats were in.', 'On June 8, 2012, the pier fell down.', 'A short standfirst without a date'])(
+    '%s stays',
+    (line) => expect(isPreambleLine(line)).toBe(false),
+  );
 });
 
 it.each(['Related stories', 'More from this author', 'You may also like', 'Sur le même sujet', '相关新闻'])(

@@ -41,9 +41,7 @@ const LABEL = /^[^.!?,;]{2,30}:$/;
 export function isTailLine(text: string): boolean {
   const flat = text.replace(/\s+/g, ' ').trim();
   if (flat.length > 60 || /[.!?…。！？؟]["”’»)]*$/.test(flat)) return false;
-  return (
-    /^[\p{Lu}\s\d'’&-]{6,}$/u.test(flat) || /[›»→:]$/.test(flat) || /^(?:\d+\s+\p{L}+\s*){1,3}$/u.test(flat)
-  );
+  return /^[\p{Lu}\s\d'’&-]{6,}$/u.test(flat) || /[›»→:]$/.test(flat) || /^(?:\d+\s+\p{L}+\s*){1,3}$/u.test(flat);
 }
 
 const COMMENTS =
@@ -58,9 +56,7 @@ export function announcesComments(text: string): boolean {
 export function saysWhen(text: string): boolean {
   return (
     text.length < 200 &&
-    (DATE.test(text) ||
-      MOMENT.test(text) ||
-      /\b\d+ (?:minutes?|hours?|days?|months?|years?) ago\b/i.test(text))
+    (DATE.test(text) || MOMENT.test(text) || /\b\d+ (?:minutes?|hours?|days?|months?|years?) ago\b/i.test(text))
   );
 }
 

@@ -85,9 +85,7 @@ export function findPrelude(main: PageElement): PageElement[] {
     if (inside && inside.tagName !== 'h1')
       prelude.unshift(
         ...[...descendants(inside)]
-          .filter(
-            (each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each)),
-          )
+          .filter((each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each)))
           .flatMap(preludeIn),
       );
     if (headline !== -1) {
@@ -122,11 +120,8 @@ function preludeIn(element: PageElement): PageElement[] {
   }
   const text = tidy(textContent(element));
   if (text.length <= MIN_STANDFIRST) return [];
-  const holdsBlocks = elementsIn(element).some((each) =>
-    /^(?:p|h[2-4]|div|section|ul|ol|header)$/.test(each.tagName),
-  );
-  if (/^(?:div|section|header)$/.test(element.tagName) && holdsBlocks)
-    return elementsIn(element).flatMap(preludeIn);
+  const holdsBlocks = elementsIn(element).some((each) => /^(?:p|h[2-4]|div|section|ul|ol|header)$/.test(each.tagName));
+  if (/^(?:div|section|header)$/.test(element.tagName) && holdsBlocks) return elementsIn(element).flatMap(preludeIn);
   return /^(?:p|h[2-4]|div|section)$/.test(element.tagName) &&
     text.length < 600 &&
     linkLength(element) < 0.2 * text.length &&
@@ -149,5 +144,4 @@ function saysSomething(text: string): boolean {
   return small >= MIN_SMALL * cased.length && cased.length >= 8;
 }
 
-const NAMED_AS_TEXT =
-  /(?:^|[\s_-])(?:articlebody|article|body|content|entry|story|post|text|prose|main)(?:$|[\s_-])/i;
+const NAMED_AS_TEXT = /(?:^|[\s_-])(?:articlebody|article|body|content|entry|story|post|text|prose|main)(?:$|[\s_-])/i;

@@ -1,13 +1,6 @@
 import type { Element, ElementContent } from 'hast';
 import { element, figureOf } from '../tree/phrases';
-import {
-  announcesComments,
-  announcesOthers,
-  isLineOfClutter,
-  isPreambleLine,
-  isTailLine,
-  saysWhen,
-} from './lines';
+import { announcesComments, announcesOthers, isLineOfClutter, isPreambleLine, isTailLine, saysWhen } from './lines';
 
 export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split(' '));
 
@@ -22,8 +15,7 @@ export function tidyBlocks(blocks: Element[]): Element[] {
     const next = later.at(-1);
     const isBare =
       HEADINGS.has(block.tagName) &&
-      (next === undefined ||
-        (HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1])));
+      (next === undefined || (HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1])));
     if (!isBare) later.push(block);
   }
   return later.reverse();
@@ -49,9 +41,7 @@ function withoutPreamble(blocks: Element[]): Element[] {
   });
   return first === -1
     ? blocks
-    : blocks.filter(
-        (block, index) => index >= first || !isPreambleLine(textIn(block).trim()) || holdsPicture(block),
-      );
+    : blocks.filter((block, index) => index >= first || !isPreambleLine(textIn(block).trim()) || holdsPicture(block));
 }
 
 /** A tail is short beside the text: what is longer belongs to it, whatever stands above. */

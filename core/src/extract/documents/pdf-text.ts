@@ -128,8 +128,7 @@ function findGutter(lines: readonly Line[], pageWidth: number): number | null {
     const crossing = lines.filter((line) => line.x < at && line.right > at).length;
     const leftOf = lines.filter((line) => line.right <= at).length;
     const rightOf = lines.filter((line) => line.x >= at).length;
-    if (Math.min(leftOf, rightOf) < Math.max(4, 0.2 * lines.length) || crossing > 0.25 * lines.length)
-      continue;
+    if (Math.min(leftOf, rightOf) < Math.max(4, 0.2 * lines.length) || crossing > 0.25 * lines.length) continue;
     if (!best || crossing < best.crossing) best = { at, crossing };
   }
   return best?.at ?? null;

@@ -40,8 +40,7 @@ const ROLE =
   /[,\s]+(?:(?:\p{Lu}{2,6}|executive|senior|staff|special|chief|contributing|associate|deputy|managing|political|technology|science|business|sports|national|foreign|washington|news)\s+)*(?:editor|reporter|writer|correspondent|columnist|contributor|producer|journalist|envoyée?s? sp[ée]cia\p{L}*|redakteur(?:in)?|korrespondent(?:in)?)\b.*$/iu;
 
 /** "By", in some languages, before a name. */
-const BY =
-  /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)\s*:?\s+/i;
+const BY = /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)\s*:?\s+/i;
 /** What follows a name in a byline and is none of it. */
 const BEHIND_A_NAME =
   /\s*(?:[|·•–—<(]|\s-\s|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|\bupdated\b|,?\s+(?:\p{L}{3,9}\.?\s+)?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
@@ -77,11 +76,7 @@ const NOT_THE_AUTHOR = /comment|related|sidebar|footer|nav|avatar|bio\b|teaser/;
 /** The authors that a page shows to its readers: in elements named for them, or in a line that says "By". */
 export function visibleAuthors(elements: PageElement[]): string[] {
   const own = (e: PageElement) => {
-    for (
-      let at: PageElement['parentNode'] = e, up = 0;
-      at && 'tagName' in at && up < 6;
-      at = at.parentNode, up++
-    )
+    for (let at: PageElement['parentNode'] = e, up = 0; at && 'tagName' in at && up < 6; at = at.parentNode, up++)
       if (NOT_THE_AUTHOR.test(label(at))) return false;
     return true;
   };
@@ -107,10 +102,7 @@ export function visibleAuthors(elements: PageElement[]): string[] {
 
 function nameInside(element: PageElement): string | null {
   if (startOfText(element, MAX_BYLINE_LENGTH).length > MAX_BYLINE_LENGTH) return null;
-  const inner = findElement(
-    element,
-    (e) => attribute(e, 'itemprop') === 'name' || /\b(?:fn|name)\b/.test(label(e)),
-  );
+  const inner = findElement(element, (e) => attribute(e, 'itemprop') === 'name' || /\b(?:fn|name)\b/.test(label(e)));
   // A link inside a byline is the name; the rest is where they work and what they wrote before.
   const link = findElement(inner ?? element, (e) => e.tagName === 'a' && tidy(textContent(e)) !== '');
   return (link && personIn(spacedText(link))) ?? personIn(spacedText(inner ?? element));

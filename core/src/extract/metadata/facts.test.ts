@@ -132,9 +132,7 @@ it('says nothing of things that are no facts, and stands broken data', () => {
   expect(factsOf(jsonLd({ '@type': 'Organization', name: 'X', offers: { price: 1 } }))).toEqual([]);
   expect(factsOf('<script type="application/ld+json">{"@type": "Product", </script>')).toEqual([]);
   expect(
-    factsOf(
-      jsonLd({ '@type': 'Product', name: 'X', offers: { price: 'ask us' }, brand: { '@type': 'Brand' } }),
-    ),
+    factsOf(jsonLd({ '@type': 'Product', name: 'X', offers: { price: 'ask us' }, brand: { '@type': 'Brand' } })),
   ).toEqual([]);
 });
 

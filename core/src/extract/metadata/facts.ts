@@ -48,8 +48,7 @@ function numberIn(value: unknown): number | null {
   const written = /-?\d[\d.,  ']*/.exec(textValue(value) ?? '')?.[0]?.replace(/[  ']|[.,]$/g, '');
   if (!written) return null;
   const lastMark = Math.max(written.lastIndexOf('.'), written.lastIndexOf(','));
-  const isDecimal =
-    lastMark !== -1 && (written.length - lastMark - 1 !== 3 || /^0?[.,]|[.,]\d+[.,]/.test(written));
+  const isDecimal = lastMark !== -1 && (written.length - lastMark - 1 !== 3 || /^0?[.,]|[.,]\d+[.,]/.test(written));
   const number = isDecimal
     ? Number(`${written.slice(0, lastMark).replace(/[.,]/g, '')}.${written.slice(lastMark + 1)}`)
     : Number(written.replace(/[.,]/g, ''));

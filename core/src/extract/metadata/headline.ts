@@ -15,8 +15,7 @@ export function headlines(elements: PageElement[]): string[] {
     ...of((e) => /^h[23]$/.test(e.tagName)).slice(0, 6),
     ...of(
       (e) =>
-        /(?:^|[\s_-])(?:headline|title)(?:$|[\s_-])/.test(label(e)) &&
-        !/^(?:h[1-6]|a|meta|title)$/.test(e.tagName),
+        /(?:^|[\s_-])(?:headline|title)(?:$|[\s_-])/.test(label(e)) && !/^(?:h[1-6]|a|meta|title)$/.test(e.tagName),
     ).slice(0, 6),
   ];
 }
@@ -63,8 +62,7 @@ export function withoutSiteName(title: string, siteName: string | null, headings
   if (parts.length < 2) return clean;
   const last = parts.at(-1) ?? '';
   const first = parts[0] ?? '';
-  if (siteName && same(last, siteName))
-    return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
+  if (siteName && same(last, siteName)) return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
   if (siteName && same(first, siteName)) return clean.slice(first.length).replace(/^[\s|\-–—»«·•/]+/, '');
   if (siteName && isOfSite(last, siteName))
     return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');

@@ -97,9 +97,7 @@ const lastPart = (iri: string) => /([\p{L}\p{N}]+)\/?$/u.exec(iri.trim().split(/
 
 const MICRODATA: Marks = {
   type: (element) =>
-    attribute(element, 'itemscope') === undefined
-      ? undefined
-      : lastPart(attribute(element, 'itemtype') ?? ''),
+    attribute(element, 'itemscope') === undefined ? undefined : lastPart(attribute(element, 'itemtype') ?? ''),
   property: (element) => attribute(element, 'itemprop')?.split(/\s+/).filter(Boolean) ?? [],
 };
 

@@ -113,8 +113,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
       meta('og:locale', 'content-language', 'dc.language') ??
       null,
     description: clip(
-      meta('og:description', 'description', 'twitter:description', 'dc.description') ??
-        textValue(linked?.description),
+      meta('og:description', 'description', 'twitter:description', 'dc.description') ?? textValue(linked?.description),
       600,
     ),
     leadImageUrl: absolute(imageOf(linked?.image) ?? meta('og:image', 'og:image:url', 'twitter:image'), base),
@@ -171,16 +170,14 @@ function metaReader(elements: PageElement[]): MetaReader {
     if (key && content && !values.has(key)) values.set(key, content);
   }
   return Object.assign(
-    (...names: string[]) =>
-      names.map((name) => values.get(name)).find((value) => value !== undefined) ?? null,
+    (...names: string[]) => names.map((name) => values.get(name)).find((value) => value !== undefined) ?? null,
     {
       like: (name: RegExp) => [...values].find(([key]) => name.test(key))?.[1] ?? null,
     },
   );
 }
 
-const ARTICLE_TYPE =
-  /(Article|BlogPosting|Report|Posting|NewsItem|CreativeWork|Review|Recipe|HowTo|Book|Chapter)$/;
+const ARTICLE_TYPE = /(Article|BlogPosting|Report|Posting|NewsItem|CreativeWork|Review|Recipe|HowTo|Book|Chapter)$/;
 
 function articleOf(things: readonly StatedThing[]): Thing | undefined {
   const articles = things.map(({ thing }) => thing).filter((thing) => isOfType(thing, ARTICLE_TYPE));
@@ -228,9 +225,7 @@ function clipped(names: readonly string[]): string[] {
 function imageOf(value: unknown): string | null {
   const one = firstOf(value);
   const thing = Thing.safeParse(one);
-  return thing.success
-    ? textValue(thing.data.url ?? thing.data.contentUrl ?? thing.data['@id'])
-    : textValue(one);
+  return thing.success ? textValue(thing.data.url ?? thing.data.contentUrl ?? thing.data['@id']) : textValue(one);
 }
 
 function wordCountOf(value: unknown): number | null {
@@ -241,14 +236,10 @@ function wordCountOf(value: unknown): number | null {
 function timeElement(elements: PageElement[]): string | null {
   const times = elements.filter((e) => e.tagName === 'time' || attribute(e, 'itemprop') === 'datePublished');
   const preferred = times.find(
-    (e) =>
-      attribute(e, 'pubdate') !== undefined ||
-      /publish/i.test(`${attribute(e, 'itemprop') ?? ''} ${label(e)}`),
+    (e) => attribute(e, 'pubdate') !== undefined || /publish/i.test(`${attribute(e, 'itemprop') ?? ''} ${label(e)}`),
   );
   for (const element of preferred ? [preferred, ...times] : times) {
-    const date = isoDate(
-      attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textContent(element)),
-    );
+    const date = isoDate(attribute(element, 'datetime') ?? attribute(element, 'content') ?? tidy(textContent(element)));
     if (date) return date;
   }
   return null;

@@ -27,9 +27,7 @@ export function findVisibleDate(
   title: string | null,
 ): string | null {
   const named = elements.filter((element) => DATED.test(label(element))).slice(0, MAX_NAMED);
-  const near = headlinesAt(elements, title).flatMap((at) =>
-    elements.slice(Math.max(0, at - 8), at + NEAR_HEADLINE),
-  );
+  const near = headlinesAt(elements, title).flatMap((at) => elements.slice(Math.max(0, at - 8), at + NEAR_HEADLINE));
   // Boxes in boxes say the same: each line is read once.
   const seen = new Set<string>();
   for (const element of [...named, ...near]) {
@@ -145,11 +143,7 @@ function monthOf(name: string, language: string): number | null {
     months = new Map();
     // In some languages the month has another form beside a day than alone; Arabic has two sets of names.
     for (const locale of language === 'ar' ? ['ar', 'ar-LB'] : [language])
-      for (const options of [
-        { month: 'long' },
-        { month: 'short' },
-        { month: 'long', day: 'numeric' },
-      ] as const)
+      for (const options of [{ month: 'long' }, { month: 'short' }, { month: 'long', day: 'numeric' }] as const)
         monthNames(locale, options).forEach((name, month) => months?.set(simplified(name), month + 1));
     MONTHS.set(language, months);
   }

@@ -19,8 +19,7 @@ const CONSENT =
 const SIGN_IN = /\b(?:log ?in|sign ?in|anmelden|se connecter|iniciar sesión)\b/i;
 const PAYWALL =
   /\b(?:subscribe to (?:continue|read)|to continue reading|subscribers only|already a subscriber|remaining (?:free )?articles?|start your (?:free )?trial)\b/i;
-const CAPTCHA =
-  /\b(?:captcha|are you (?:a )?human|verify (?:that )?you are|unusual traffic|checking your browser)\b/i;
+const CAPTCHA = /\b(?:captcha|are you (?:a )?human|verify (?:that )?you are|unusual traffic|checking your browser)\b/i;
 const ERROR_PAGE =
   /^\W*(?:404|403|500|page not found|not found|error)\b|\b(?:page (?:you (?:were|are) looking for|not found|does not exist|cannot be found)|error 404)\b/i;
 const NEEDS_SCRIPT = /\b(?:enable|requires?|turn on|activate) javascript\b/i;
@@ -61,10 +60,7 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   if (short && PARKED.test(visibleText)) signs.push({ code: 'parked' });
   if (short && ERROR_PAGE.test(`${metadata.title ?? ''} ${visibleText.slice(0, 300)}`))
     signs.push({ code: 'error-page' });
-  if (
-    wordCount < 40 &&
-    (NEEDS_SCRIPT.test(visibleText) || scriptLength > 20 * Math.max(200, visibleText.length))
-  )
+  if (wordCount < 40 && (NEEDS_SCRIPT.test(visibleText) || scriptLength > 20 * Math.max(200, visibleText.length)))
     signs.push({ code: 'script-built' });
   if (wordCount === 0 && pictureCount === 0 && signs.length === 0) signs.push({ code: 'empty' });
   return signs;

@@ -31,10 +31,9 @@ export function markTargets(
   const marks = new Map<string, string>();
   if (wanted.size === 0) return marks;
   for (const element of elements) {
-    const names = [
-      attribute(element, 'id'),
-      element.tagName === 'a' ? attribute(element, 'name') : undefined,
-    ].filter((name) => name !== undefined && wanted.has(name) && !marks.has(name)) as string[];
+    const names = [attribute(element, 'id'), element.tagName === 'a' ? attribute(element, 'name') : undefined].filter(
+      (name) => name !== undefined && wanted.has(name) && !marks.has(name),
+    ) as string[];
     if (names.length === 0) continue;
     const host = keptNear(element, isKept);
     const mark = attribute(host, TARGET) ?? `t${marks.size + 1}`;

@@ -62,8 +62,7 @@ function pictureIn(block: Root['children'][number]): string {
 function renumber(tree: Root, page: number): void {
   visitElements(tree, ({ properties }) => {
     if (typeof properties.id === 'string') properties.id = properties.id.replace(/^in-/, `in-p${page}-`);
-    if (typeof properties.href === 'string')
-      properties.href = properties.href.replace(/^#in-/, `#in-p${page}-`);
+    if (typeof properties.href === 'string') properties.href = properties.href.replace(/^#in-/, `#in-p${page}-`);
   });
 }
 

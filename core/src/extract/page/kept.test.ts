@@ -13,8 +13,7 @@ const extract = (body: string, howMuch?: HowMuch, head = '') =>
     'https://x.example/a',
     howMuch,
   );
-const htmlOf = (body: string) =>
-  treeToHtml(extract(`<article>${prose(2)}${body}${prose(2, 3)}</article>`).tree);
+const htmlOf = (body: string) => treeToHtml(extract(`<article>${prose(2)}${body}${prose(2, 3)}</article>`).tree);
 
 describe('what belongs to a text stays', () => {
   it('footnotes lead to their notes and back', () => {
@@ -39,8 +38,7 @@ describe('what belongs to a text stays', () => {
   it('formulas stay MathML with their TeX, from behind the picture of them too', () => {
     const math =
       '<math xmlns="http://www.w3.org/1998/Math/MathML" onclick="x()"><semantics><mrow><msup><mi>x</mi><mn>2</mn></msup><mo>+</mo><mi href="javascript:x">y</mi></mrow><annotation encoding="application/x-tex">x^{2}+y</annotation></semantics></math>';
-    const shown =
-      '<math alttext="x^{2}+y"><mrow><msup><mi>x</mi><mn>2</mn></msup><mo>+</mo><mi>y</mi></mrow></math>';
+    const shown = '<math alttext="x^{2}+y"><mrow><msup><mi>x</mi><mn>2</mn></msup><mo>+</mo><mi>y</mi></mrow></math>';
     expect(htmlOf(`<p>The sum ${math} is known.</p>`)).toContain(`<p>The sum ${shown} is known.</p>`);
     const hidden = `<span class="f"><span style="display: none">${math}</span><img class="math-fallback" src="f.png" alt="x^{2}+y"></span>`;
     expect(htmlOf(`<p>The sum ${hidden} is known.</p>`)).toContain(`<p>The sum ${shown} is known.</p>`);
@@ -56,9 +54,7 @@ describe('what belongs to a text stays', () => {
     expect(htmlOf(`<details><summary>More of it</summary>${prose(1, 9)}</details>`)).toContain(
       `<details><summary>More of it</summary><p>${sentence(9)}</p></details>`,
     );
-    expect(htmlOf('<dl><dt>Ebb</dt><dd>It falls.</dd></dl>')).toContain(
-      '<dl><dt>Ebb</dt><dd>It falls.</dd></dl>',
-    );
+    expect(htmlOf('<dl><dt>Ebb</dt><dd>It falls.</dd></dl>')).toContain('<dl><dt>Ebb</dt><dd>It falls.</dd></dl>');
   });
 
   it.each([
@@ -104,9 +100,7 @@ describe('what belongs to a text stays', () => {
     const png = `data:image/png;base64,${'iVBORw0KGgo'.repeat(60)}`;
     expect(htmlOf(`<img src="${png}" alt="A">`)).toContain(`<img src="${png}" alt="A">`);
     expect(htmlOf('<img src="data:image/gif;base64,R0lGODlhAQABAAAAACw=" alt="A">')).not.toContain('<img');
-    expect(htmlOf(`<img src="data:image/svg+xml;base64,${'PHN2Zz4'.repeat(99)}" alt="A">`)).not.toContain(
-      '<img',
-    );
+    expect(htmlOf(`<img src="data:image/svg+xml;base64,${'PHN2Zz4'.repeat(99)}" alt="A">`)).not.toContain('<img');
     expect(htmlOf(`<img src="data:text/html;base64,${'PHN2Zz4'.repeat(99)}" alt="A">`)).not.toContain('<img');
   });
 });
@@ -158,9 +152,7 @@ describe('an article in several pages', () => {
 
   it('is joined without doubling, its notes still told apart', () => {
     const joined = joinPages(page(1, ''), [page(2, ''), page(3, '')]);
-    expect(joined.text.match(/Sentence \d+ /g)).toEqual(
-      Array.from({ length: 12 }, (_, n) => `Sentence ${n + 1} `),
-    );
+    expect(joined.text.match(/Sentence \d+ /g)).toEqual(Array.from({ length: 12 }, (_, n) => `Sentence ${n + 1} `));
     expect(joined.text.match(/What all pages/g)).toHaveLength(1);
     expect(treeToHtml(joined.tree)).toMatch(/href="#in-1".*href="#in-p2-1".*id="in-p2-1".*id="in-p3-1"/s);
     expect(sanitize(joined.tree, TREE_SCHEMA)).toEqual(joined.tree);
@@ -174,26 +166,16 @@ describe('an article in several pages', () => {
       '<div class="pages"><a href="/2026/long/2">2</a></div>',
       'https://x.example/2026/long/2',
     ],
-    [
-      'https://x.example/long.html',
-      '<a class="next" href="long-2.html">Weiter</a>',
-      'https://x.example/long-2.html',
-    ],
+    ['https://x.example/long.html', '<a class="next" href="long-2.html">Weiter</a>', 'https://x.example/long-2.html'],
     ['https://x.example/long/', '<a href="/long/page/2/">Older page 2</a>', 'https://x.example/long/page/2/'],
-    [
-      'https://x.example/long/2',
-      '<a href="/long/1">1</a><a href="/long/3">3</a>',
-      'https://x.example/long/3',
-    ],
+    ['https://x.example/long/2', '<a href="/long/1">1</a><a href="/long/3">3</a>', 'https://x.example/long/3'],
     ['https://x.example/long', '<a rel="next" href="/another-article">Next</a>', null],
     ['https://x.example/long', '<a rel="next" href="https://y.example/long?page=2">Next</a>', null],
     ['https://x.example/long', '<a href="/long?page=5">5</a>', null],
     ['https://x.example/part-1', '<a href="/part-2">The story of something else entirely</a>', null],
     ['https://x.example/long', '<a href="javascript:next()">Next</a>', null],
   ])('from %s, %s leads to %s', (address, links, next) =>
-    expect(extractArticle(`<body><article>${prose(5)}</article>${links}</body>`, address).nextPageUrl).toBe(
-      next,
-    ),
+    expect(extractArticle(`<body><article>${prose(5)}</article>${links}</body>`, address).nextPageUrl).toBe(next),
   );
 });
 
@@ -229,12 +211,7 @@ describe('metadata in every form', () => {
   const of = (head: string, body = '') => extract(`${body}<article>${prose(4)}</article>`, undefined, head);
   it.each([
     ['a link', '<link rel="license" href="/cc">', '', 'https://x.example/cc'],
-    [
-      'a visible link',
-      '',
-      '<a rel="license" href="https://l.example/by/4.0/">CC BY</a>',
-      'https://l.example/by/4.0/',
-    ],
+    ['a visible link', '', '<a rel="license" href="https://l.example/by/4.0/">CC BY</a>', 'https://l.example/by/4.0/'],
     [
       'JSON-LD',
       '<script type="application/ld+json">{"@type":"Article","license":"https://l.example/by-sa/"}</script>',
@@ -245,27 +222,15 @@ describe('metadata in every form', () => {
   ])('the licence from %s', (_form, head, body, licence) => expect(of(head, body).licenceUrl).toBe(licence));
 
   it.each([
-    [
-      '<meta property="article:modified_time" content="2026-02-03T04:05:06+02:00">',
-      '2026-02-03T04:05:06+02:00',
-    ],
-    [
-      '<script type="application/ld+json">{"@type":"Article","dateModified":"2026-02-03"}</script>',
-      '2026-02-03',
-    ],
+    ['<meta property="article:modified_time" content="2026-02-03T04:05:06+02:00">', '2026-02-03T04:05:06+02:00'],
+    ['<script type="application/ld+json">{"@type":"Article","dateModified":"2026-02-03"}</script>', '2026-02-03'],
     ['', null],
   ])('the day of the last change from %s', (head, date) => expect(of(head).modifiedAt).toBe(date));
 
   it.each([
     ['<p class="byline">By Ada Quill and Bo Reed</p>', ['Ada Quill', 'Bo Reed']],
-    [
-      '<p class="byline">By Ada Quill, Bo Reed and Cy Orme | 3 May 2026</p>',
-      ['Ada Quill', 'Bo Reed', 'Cy Orme'],
-    ],
-    [
-      '<p><span class="author">Ada Quill</span> <span class="author">Bo Reed</span></p>',
-      ['Ada Quill', 'Bo Reed'],
-    ],
+    ['<p class="byline">By Ada Quill, Bo Reed and Cy Orme | 3 May 2026</p>', ['Ada Quill', 'Bo Reed', 'Cy Orme']],
+    ['<p><span class="author">Ada Quill</span> <span class="author">Bo Reed</span></p>', ['Ada Quill', 'Bo Reed']],
     ['<p class="byline">By Research and Development</p>', ['Research and Development']],
     ['<p class="byline">By: <a href="/q">Ada Quill</a><br>DWT Executive News Editor</p>', ['Ada Quill']],
     ['<p class="byline">By Ada Quill<a href="/">Tidewater.com</a> More from this author</p>', ['Ada Quill']],
@@ -273,10 +238,7 @@ describe('metadata in every form', () => {
       '<div itemscope itemtype="https://schema.org/BlogPosting"><span itemprop="author" itemscope><span itemprop="name">Ada Quill</span></span></div>',
       ['Ada Quill'],
     ],
-    [
-      '<div vocab="https://schema.org/" typeof="Article"><span property="author">Ada Quill</span></div>',
-      ['Ada Quill'],
-    ],
+    ['<div vocab="https://schema.org/" typeof="Article"><span property="author">Ada Quill</span></div>', ['Ada Quill']],
   ])('the authors in %s', (body, authors) => expect(of('', body).authors).toEqual(authors));
 
   it.each([
@@ -333,9 +295,7 @@ describe('laid-out pages', () => {
   it('reads columns one after the other, under a headline over both', () => {
     const column = (x: number, name: string) =>
       Array.from({ length: 8 }, (_, n) => line(`${name} line ${n} of the text goes on`, x, 600 - 12 * n));
-    expect(
-      blocks(page([line('A headline', 50, 650, 20), ...column(50, 'left'), ...column(320, 'right')])),
-    ).toEqual([
+    expect(blocks(page([line('A headline', 50, 650, 20), ...column(50, 'left'), ...column(320, 'right')]))).toEqual([
       'A headline',
       [
         ...Array.from({ length: 8 }, (_, n) => `left line ${n} of the text goes on`),

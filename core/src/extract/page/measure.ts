@@ -27,19 +27,13 @@ export function measure(root: PageElement): Map<PageElement, Measure> {
 
 function measureBlock(element: PageElement, measures: Map<PageElement, Measure>): Measure {
   const block: Gathering = { tagName: element.tagName, text: '', links: 0, prose: 0, visible: 0 };
-  if (!WITHOUT_TEXT.has(element.tagName))
-    for (const child of element.childNodes) gather(child, false, block, measures);
+  if (!WITHOUT_TEXT.has(element.tagName)) for (const child of element.childNodes) gather(child, false, block, measures);
   endLine(block);
   measures.set(element, block);
   return block;
 }
 
-function gather(
-  node: PageNode,
-  linked: boolean,
-  block: Gathering,
-  measures: Map<PageElement, Measure>,
-): void {
+function gather(node: PageNode, linked: boolean, block: Gathering, measures: Map<PageElement, Measure>): void {
   if (isText(node)) {
     block.text += node.value;
     if (linked) block.links += node.value.trim().length;

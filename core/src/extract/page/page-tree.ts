@@ -105,10 +105,7 @@ export function* descendants(parent: PageParent): Generator<PageElement> {
   }
 }
 
-export function findElement(
-  parent: PageParent,
-  wanted: (element: PageElement) => boolean,
-): PageElement | undefined {
+export function findElement(parent: PageParent, wanted: (element: PageElement) => boolean): PageElement | undefined {
   for (const element of descendants(parent)) if (wanted(element)) return element;
   return undefined;
 }

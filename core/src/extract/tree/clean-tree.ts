@@ -112,8 +112,7 @@ function bodyOf(document: PageDocument): PageElement | undefined {
 
 function prepare(body: PageElement, { base }: Place): void {
   for (const element of descendants(body))
-    if (element.tagName === 'amp-img' || element.tagName === 'amp-anim')
-      element.tagName = element.nodeName = 'img';
+    if (element.tagName === 'amp-img' || element.tagName === 'amp-anim') element.tagName = element.nodeName = 'img';
   restoreNoscriptPictures(body);
   restoreFormulas(body);
   makeCards(body, base);
@@ -130,10 +129,7 @@ function openNoscriptText(body: PageElement): void {
   if (kept.length === 0) return;
   const shown = measure(body).get(body)?.prose ?? 0;
   for (const noscript of kept) {
-    const prose = elementsIn(noscript).reduce(
-      (sum, child) => sum + (measure(child).get(child)?.prose ?? 0),
-      0,
-    );
+    const prose = elementsIn(noscript).reduce((sum, child) => sum + (measure(child).get(child)?.prose ?? 0), 0);
     if (prose > 300 && prose > shown) {
       noscript.tagName = 'div';
       noscript.nodeName = 'div';
@@ -152,8 +148,7 @@ function restoreNoscriptPictures(body: PageElement): void {
       .slice(0, at)
       .reverse()
       .find((node) => 'tagName' in node);
-    const replaced =
-      twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
+    const replaced = twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
     image.parentNode = parent;
     parent.childNodes.splice(replaced, 1, image);
   }

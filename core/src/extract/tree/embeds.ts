@@ -1,15 +1,7 @@
 import type { Element } from 'hast';
 import { CARD_KINDS, type CardKind } from '../../model';
 import { absolute } from '../metadata/metadata';
-import {
-  attribute,
-  descendants,
-  elementsIn,
-  findElement,
-  label,
-  type PageElement,
-  tidy,
-} from '../page/page-tree';
+import { attribute, descendants, elementsIn, findElement, label, type PageElement, tidy } from '../page/page-tree';
 import { element } from './phrases';
 import { readImage } from './pictures';
 
@@ -102,8 +94,7 @@ function isContent(frame: PageElement, address: string): boolean {
   const side = (name: string) => Number(/^\d+$/.exec(attribute(frame, name) ?? '')?.[0] ?? Infinity);
   if (side('height') < 90 || side('width') < 150) return false;
   if (/display\s*:\s*none|visibility\s*:\s*hidden/i.test(attribute(frame, 'style') ?? '')) return false;
-  if (attribute(frame, 'hidden') !== undefined || SAYS_CHROME.test(`${address} ${label(frame)}`))
-    return false;
+  if (attribute(frame, 'hidden') !== undefined || SAYS_CHROME.test(`${address} ${label(frame)}`)) return false;
   return (
     attribute(frame, 'allowfullscreen') !== undefined ||
     (attribute(frame, 'allow') ?? '').includes('fullscreen') ||
@@ -118,7 +109,5 @@ export function cardFigure(node: PageElement): Element | null {
   if (node.tagName !== 'figure' || !kind || !href) return null;
   const poster = attribute(node, POSTER);
   const picture = poster ? [element('img', [], { src: poster, alt: '' })] : [];
-  return element('figure', [
-    element('a', picture, { href, dataCard: kind, title: attribute(node, 'title') ?? '' }),
-  ]);
+  return element('figure', [element('a', picture, { href, dataCard: kind, title: attribute(node, 'title') ?? '' })]);
 }

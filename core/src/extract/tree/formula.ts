@@ -31,8 +31,7 @@ export function formula(node: PageElement): ElementContent[] {
 
 function texOf(math: PageElement): string | undefined {
   for (const each of descendants(math))
-    if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? ''))
-      return tidy(textContent(each));
+    if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? '')) return tidy(textContent(each));
   return undefined;
 }
 
@@ -83,15 +82,13 @@ function showFormula(math: PageElement): void {
   let at: PageElement = math;
   for (let up = 0; up < HIDDEN_UP_TO; up++) {
     const parent = at.parentNode;
-    if (!parent || !isElement(parent) || /^(?:p|div|li|td|body|section|article)$/.test(parent.tagName))
-      return;
+    if (!parent || !isElement(parent) || /^(?:p|div|li|td|body|section|article)$/.test(parent.tagName)) return;
     parent.attrs = parent.attrs.filter(
       ({ name, value }) => !(name === 'hidden' || (name === 'style' && /display\s*:\s*none/i.test(value))),
     );
     // What stands beside a formula is its picture; in a long row of formulas there is none to look for.
     for (const beside of parent.childNodes.length > MAX_BESIDE ? [] : elementsIn(parent))
-      if (beside !== at && /math|tex|fallback|katex-html/.test(label(beside)) && !holdsMath(beside))
-        remove(beside);
+      if (beside !== at && /math|tex|fallback|katex-html/.test(label(beside)) && !holdsMath(beside)) remove(beside);
     at = parent;
   }
 }

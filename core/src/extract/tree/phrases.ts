@@ -1,10 +1,6 @@
 import type { Element, ElementContent } from 'hast';
 
-export function element(
-  tagName: string,
-  children: ElementContent[],
-  properties: Element['properties'] = {},
-): Element {
+export function element(tagName: string, children: ElementContent[], properties: Element['properties'] = {}): Element {
   return { type: 'element', tagName, properties, children };
 }
 

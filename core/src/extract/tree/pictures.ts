@@ -64,9 +64,7 @@ function pickSource(image: PageElement): string | undefined {
       ? image.parentNode
       : undefined;
   const sources = picture
-    ? elementsIn(picture).filter(
-        (e) => e.tagName === 'source' && !/avif|svg/i.test(attribute(e, 'type') ?? ''),
-      )
+    ? elementsIn(picture).filter((e) => e.tagName === 'source' && !/avif|svg/i.test(attribute(e, 'type') ?? ''))
     : [];
   for (const element of [image, ...sources]) {
     for (const name of LAZY_SETS) {
@@ -74,9 +72,7 @@ function pickSource(image: PageElement): string | undefined {
       if (chosen && !PLACEHOLDER.test(chosen)) return chosen;
     }
   }
-  const lazy = LAZY_SOURCES.map((name) => attribute(image, name)).find(
-    (value) => value && !PLACEHOLDER.test(value),
-  );
+  const lazy = LAZY_SOURCES.map((name) => attribute(image, name)).find((value) => value && !PLACEHOLDER.test(value));
   const own = attribute(image, 'src');
   return lazy ?? (own && !PLACEHOLDER.test(own) ? own : undefined);
 }
@@ -84,12 +80,10 @@ function pickSource(image: PageElement): string | undefined {
 /** The candidate of a srcset (WHATWG HTML, 4.8.4) nearest above the width wanted, else the largest. */
 function fromSet(set: string | undefined): string | undefined {
   if (!set) return undefined;
-  const candidates = [...set.matchAll(/([^\s,]\S*[^\s,])(?:\s+(\d+(?:\.\d+)?)([wx]))?\s*(?:,|$)/g)].map(
-    (match) => ({
-      url: match[1] ?? '',
-      width: match[3] === 'w' ? Number(match[2]) : Number(match[2] ?? 1) * 640,
-    }),
-  );
+  const candidates = [...set.matchAll(/([^\s,]\S*[^\s,])(?:\s+(\d+(?:\.\d+)?)([wx]))?\s*(?:,|$)/g)].map((match) => ({
+    url: match[1] ?? '',
+    width: match[3] === 'w' ? Number(match[2]) : Number(match[2] ?? 1) * 640,
+  }));
   candidates.sort((a, b) => a.width - b.width);
   return (candidates.find((each) => each.width >= WANTED_WIDTH) ?? candidates.at(-1))?.url;
 }

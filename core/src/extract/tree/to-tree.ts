@@ -69,10 +69,36 @@ const NESTING_LIMIT = 24;
 
 const CONTAINERS = new Set('blockquote ul ol dl li dd dt figure figcaption details summary'.split(' '));
 const PHRASING: Readonly<Record<string, string>> = {
-  a: 'a', abbr: 'abbr', b: 'strong', strong: 'strong', i: 'em', em: 'em', cite: 'cite', code: 'code', kbd: 'kbd', samp: 'samp',
-  var: 'var', q: 'q', s: 's', del: 'del', strike: 's', ins: 'ins', mark: 'mark', small: 'small', sub: 'sub', sup: 'sup', time: 'time',
-  dfn: 'dfn', u: 'u', ruby: 'ruby', rt: 'rt', rp: 'rp', bdi: 'bdi', bdo: 'bdo', tt: 'code',
-}; // prettier-ignore
+  a: 'a',
+  abbr: 'abbr',
+  b: 'strong',
+  strong: 'strong',
+  i: 'em',
+  em: 'em',
+  cite: 'cite',
+  code: 'code',
+  kbd: 'kbd',
+  samp: 'samp',
+  var: 'var',
+  q: 'q',
+  s: 's',
+  del: 'del',
+  strike: 's',
+  ins: 'ins',
+  mark: 'mark',
+  small: 'small',
+  sub: 'sub',
+  sup: 'sup',
+  time: 'time',
+  dfn: 'dfn',
+  u: 'u',
+  ruby: 'ruby',
+  rt: 'rt',
+  rp: 'rp',
+  bdi: 'bdi',
+  bdo: 'bdo',
+  tt: 'code',
+};
 
 /** The blocks that a page element comes to; runs of phrasing between blocks become paragraphs. */
 function blocksOf(parent: PageElement, context: Context): Element[] {
@@ -92,17 +118,7 @@ function blocksOf(parent: PageElement, context: Context): Element[] {
   return blocks;
 }
 
-const NOT_BLOCKS = new Set([
-  ...Object.keys(PHRASING),
-  'br',
-  'wbr',
-  'img',
-  'span',
-  'font',
-  'label',
-  'picture',
-  'math',
-]);
+const NOT_BLOCKS = new Set([...Object.keys(PHRASING), 'br', 'wbr', 'img', 'span', 'font', 'label', 'picture', 'math']);
 
 function isBlock(node: PageElement): boolean {
   if (!NOT_BLOCKS.has(node.tagName)) return true;
@@ -172,10 +188,7 @@ function heading(node: PageElement, context: Context): Element[] {
 function codeBlock(node: PageElement): Element[] {
   const language = /\b(?:language|lang|highlight-source|brush:?)[- ]?([a-z0-9+#]{1,20})\b/i.exec(
     [node, ...node.childNodes.filter(isElement)]
-      .map(
-        (each) =>
-          `${label(each)} ${attribute(each, 'data-lang') ? `lang-${attribute(each, 'data-lang')}` : ''}`,
-      )
+      .map((each) => `${label(each)} ${attribute(each, 'data-lang') ? `lang-${attribute(each, 'data-lang')}` : ''}`)
       .join(' '),
   )?.[1];
   const lines: string[] = [];
@@ -224,8 +237,7 @@ function container(node: PageElement, context: Context): Element[] {
   if (blocks.length === 0) return [];
   const only = blocks[0];
   // `<li><p>text</p></li>` is a leaf like `<li>text</li>`.
-  if (blocks.length === 1 && only?.tagName === 'p' && tagName !== 'details')
-    return [element(tagName, only.children)];
+  if (blocks.length === 1 && only?.tagName === 'p' && tagName !== 'details') return [element(tagName, only.children)];
   const start = tagName === 'ol' ? Number(attribute(node, 'start')) : NaN;
   return [element(tagName, blocks, Number.isInteger(start) && start !== 1 ? { start } : {})];
 }
@@ -233,9 +245,7 @@ function container(node: PageElement, context: Context): Element[] {
 function withoutEntry(block: Element): Element[] {
   if (!/^(?:li|d[dt])$/.test(block.tagName)) return [block];
   const inner = block.children.filter((child): child is Element => child.type === 'element');
-  return inner.some(
-    (child) => child.tagName === 'p' || CONTAINERS.has(child.tagName) || HEADINGS.has(child.tagName),
-  )
+  return inner.some((child) => child.tagName === 'p' || CONTAINERS.has(child.tagName) || HEADINGS.has(child.tagName))
     ? inner
     : [{ ...block, tagName: 'p' }];
 }
@@ -268,9 +278,7 @@ function table(node: PageElement, context: Context): Element[] {
     }
   };
   collect(node);
-  const cells = rows.map((row) =>
-    row.childNodes.filter(isElement).filter((cell) => /^t[dh]$/.test(cell.tagName)),
-  );
+  const cells = rows.map((row) => row.childNodes.filter(isElement).filter((cell) => /^t[dh]$/.test(cell.tagName)));
   const columns = Math.max(0, ...cells.map((row) => row.length));
   const nested = rows.some((row) => textContains(row, 'table'));
   const isData =

@@ -1,13 +1,14 @@
 import { toCardinal, toOrdinal } from 'n2words/de-DE';
 import type { SpokenLanguage } from './language';
 
-const MONTHS = 'Januar Februar März April Mai Juni Juli August September Oktober November Dezember'.split(
-  ' ',
-);
+const MONTHS = 'Januar Februar März April Mai Juni Juli August September Oktober November Dezember'.split(' ');
 /** Behind these an ordinal takes an n: „am dritten Mai“. */
 const DATIVE = /^(?:am|vom|zum|im|dem|den|beim|ab|bis|der|des|seit|nach|vor)$/i;
 
-const cardinal = (value: number | bigint) => toCardinal(value).replace(/^einhundert/, 'hundert').replace(/^eintausend/, 'tausend'); // prettier-ignore
+const cardinal = (value: number | bigint) =>
+  toCardinal(value)
+    .replace(/^einhundert/, 'hundert')
+    .replace(/^eintausend/, 'tausend');
 const year = (value: number): string => {
   const [century, rest] = [Math.floor(value / 100), value % 100];
   if (value < 1100 || value > 1999) return cardinal(value);
@@ -19,10 +20,7 @@ const ordinal = (value: number, before: string) => `${toOrdinal(value)}${DATIVE.
 export const german: SpokenLanguage = {
   cardinal,
   counting: (value, noun) =>
-    cardinal(value).replace(
-      /eins$/,
-      /(?:Tonne|Sekunde|Minute|[Ss]tunde|Spalte|Zeile)$/.test(noun) ? 'eine' : 'ein',
-    ),
+    cardinal(value).replace(/eins$/, /(?:Tonne|Sekunde|Minute|[Ss]tunde|Spalte|Zeile)$/.test(noun) ? 'eine' : 'ein'),
   ordinal,
   year,
   decimalSign: ',',
@@ -36,29 +34,90 @@ export const german: SpokenLanguage = {
     `${ordinal(day, 'am')} ${MONTHS[month - 1] ?? ''}${inYear === null ? '' : ` ${year(inYear)}`}`,
   dateOrder: 'day',
   months: MONTHS,
-  time: (hour, minute) =>
-    `${hour === 1 ? 'ein' : cardinal(hour)} Uhr${minute === 0 ? '' : ` ${cardinal(minute)}`}`,
+  time: (hour, minute) => `${hour === 1 ? 'ein' : cardinal(hour)} Uhr${minute === 0 ? '' : ` ${cardinal(minute)}`}`,
   abbreviations: {
-    'Dr.': 'Doktor', 'Prof.': 'Professor', 'Hr.': 'Herr', 'Fr.': 'Frau', 'St.': 'Sankt', 'Nr.#': 'Nummer', 'Str.': 'Straße', 'Bd.': 'Band',
-    'Abb.': 'Abbildung', 'Tab.': 'Tabelle', 'Kap.': 'Kapitel', 'Art.': 'Artikel', 'Abs.': 'Absatz', 'Hrsg.': 'Herausgeber', 'bzw.': 'beziehungsweise',
-    'vgl.': 'vergleiche', 'ca.': 'circa', 'ggf.': 'gegebenenfalls', 'evtl.': 'eventuell', 'sog.': 'sogenannt', 'usw.': 'und so weiter', 'z. B.': 'zum Beispiel',
-    'z.B.': 'zum Beispiel', 'd. h.': 'das heißt', 'd.h.': 'das heißt', 'u. a.': 'unter anderem', 'u.a.': 'unter anderem', 'etc.': 'et cetera', 'inkl.': 'inklusive', 'Mio.': 'Millionen', 'Mrd.': 'Milliarden', 'Tsd.': 'tausend',
-    'S.#': 'Seite', 'Jan.': 'Januar', 'Feb.': 'Februar', 'Apr.': 'April', 'Aug.': 'August', 'Sept.': 'September', 'Okt.': 'Oktober', 'Nov.': 'November', 'Dez.': 'Dezember',
-  }, // prettier-ignore
+    'Dr.': 'Doktor',
+    'Prof.': 'Professor',
+    'Hr.': 'Herr',
+    'Fr.': 'Frau',
+    'St.': 'Sankt',
+    'Nr.#': 'Nummer',
+    'Str.': 'Straße',
+    'Bd.': 'Band',
+    'Abb.': 'Abbildung',
+    'Tab.': 'Tabelle',
+    'Kap.': 'Kapitel',
+    'Art.': 'Artikel',
+    'Abs.': 'Absatz',
+    'Hrsg.': 'Herausgeber',
+    'bzw.': 'beziehungsweise',
+    'vgl.': 'vergleiche',
+    'ca.': 'circa',
+    'ggf.': 'gegebenenfalls',
+    'evtl.': 'eventuell',
+    'sog.': 'sogenannt',
+    'usw.': 'und so weiter',
+    'z. B.': 'zum Beispiel',
+    'z.B.': 'zum Beispiel',
+    'd. h.': 'das heißt',
+    'd.h.': 'das heißt',
+    'u. a.': 'unter anderem',
+    'u.a.': 'unter anderem',
+    'etc.': 'et cetera',
+    'inkl.': 'inklusive',
+    'Mio.': 'Millionen',
+    'Mrd.': 'Milliarden',
+    'Tsd.': 'tausend',
+    'S.#': 'Seite',
+    'Jan.': 'Januar',
+    'Feb.': 'Februar',
+    'Apr.': 'April',
+    'Aug.': 'August',
+    'Sept.': 'September',
+    'Okt.': 'Oktober',
+    'Nov.': 'November',
+    'Dez.': 'Dezember',
+  },
   money: {
     '€': { whole: ['Euro', 'Euro'], hundredth: ['Cent', 'Cent'] },
     EUR: { whole: ['Euro', 'Euro'], hundredth: ['Cent', 'Cent'] },
     $: { whole: ['Dollar', 'Dollar'], hundredth: ['Cent', 'Cent'] },
     '£': { whole: ['Pfund', 'Pfund'], hundredth: ['Penny', 'Pence'] },
   },
-  multipliers: { 'Mio.': 'Millionen', 'Mrd.': 'Milliarden', 'Tsd.': 'tausend', Millionen: 'Millionen', Milliarden: 'Milliarden' }, // prettier-ignore
+  multipliers: {
+    'Mio.': 'Millionen',
+    'Mrd.': 'Milliarden',
+    'Tsd.': 'tausend',
+    Millionen: 'Millionen',
+    Milliarden: 'Milliarden',
+  },
   units: {
-    '%': ['Prozent', 'Prozent'], '°C': ['Grad Celsius', 'Grad Celsius'], '°': ['Grad', 'Grad'], mm: ['Millimeter', 'Millimeter'], cm: ['Zentimeter', 'Zentimeter'],
-    m: ['Meter', 'Meter'], km: ['Kilometer', 'Kilometer'], 'm²': ['Quadratmeter', 'Quadratmeter'], 'km²': ['Quadratkilometer', 'Quadratkilometer'], g: ['Gramm', 'Gramm'],
-    kg: ['Kilogramm', 'Kilogramm'], t: ['Tonne', 'Tonnen'], ml: ['Milliliter', 'Milliliter'], l: ['Liter', 'Liter'], ha: ['Hektar', 'Hektar'], s: ['Sekunde', 'Sekunden'],
-    min: ['Minute', 'Minuten'], h: ['Stunde', 'Stunden'], kW: ['Kilowatt', 'Kilowatt'], kWh: ['Kilowattstunde', 'Kilowattstunden'], MB: ['Megabyte', 'Megabyte'], GB: ['Gigabyte', 'Gigabyte'],
-    'km/h': ['Kilometer pro Stunde', 'Kilometer pro Stunde'], 'm/s': ['Meter pro Sekunde', 'Meter pro Sekunde'], kn: ['Knoten', 'Knoten'],
-  }, // prettier-ignore
+    '%': ['Prozent', 'Prozent'],
+    '°C': ['Grad Celsius', 'Grad Celsius'],
+    '°': ['Grad', 'Grad'],
+    mm: ['Millimeter', 'Millimeter'],
+    cm: ['Zentimeter', 'Zentimeter'],
+    m: ['Meter', 'Meter'],
+    km: ['Kilometer', 'Kilometer'],
+    'm²': ['Quadratmeter', 'Quadratmeter'],
+    'km²': ['Quadratkilometer', 'Quadratkilometer'],
+    g: ['Gramm', 'Gramm'],
+    kg: ['Kilogramm', 'Kilogramm'],
+    t: ['Tonne', 'Tonnen'],
+    ml: ['Milliliter', 'Milliliter'],
+    l: ['Liter', 'Liter'],
+    ha: ['Hektar', 'Hektar'],
+    s: ['Sekunde', 'Sekunden'],
+    min: ['Minute', 'Minuten'],
+    h: ['Stunde', 'Stunden'],
+    kW: ['Kilowatt', 'Kilowatt'],
+    kWh: ['Kilowattstunde', 'Kilowattstunden'],
+    MB: ['Megabyte', 'Megabyte'],
+    GB: ['Gigabyte', 'Gigabyte'],
+    'km/h': ['Kilometer pro Stunde', 'Kilometer pro Stunde'],
+    'm/s': ['Meter pro Sekunde', 'Meter pro Sekunde'],
+    kn: ['Knoten', 'Knoten'],
+  },
   fractions: {
     '½': 'einhalb',
     '¼': 'ein Viertel',
@@ -73,8 +132,20 @@ export const german: SpokenLanguage = {
   dot: 'Punkt',
   dash: 'Strich',
   underscore: 'Unterstrich',
-  counted: 'kapitel teil band buch akt szene anhang abschnitt phase stufe typ klasse gruppe tafel seite artikel'.split(' '), // prettier-ignore
-  signs: { '&': 'und', '§': 'Paragraf', '=': 'gleich', '×': 'mal', '±': 'plus minus', '≈': 'etwa', '≤': 'höchstens', '≥': 'mindestens', '+': 'plus' }, // prettier-ignore
+  counted: 'kapitel teil band buch akt szene anhang abschnitt phase stufe typ klasse gruppe tafel seite artikel'.split(
+    ' ',
+  ),
+  signs: {
+    '&': 'und',
+    '§': 'Paragraf',
+    '=': 'gleich',
+    '×': 'mal',
+    '±': 'plus minus',
+    '≈': 'etwa',
+    '≤': 'höchstens',
+    '≥': 'mindestens',
+    '+': 'plus',
+  },
   frame: {
     heading: 'Überschrift',
     picture: 'Bild',

@@ -1,8 +1,7 @@
 import { toCardinal as cardinal, toOrdinal } from 'n2words/es-ES';
 import type { SpokenLanguage } from './language';
 
-const MONTHS =
-  'enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre'.split(' ');
+const MONTHS = 'enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre'.split(' ');
 
 /** Spanish basics. The words are common practice. */
 export const spanish: SpokenLanguage = {
@@ -33,11 +32,42 @@ export const spanish: SpokenLanguage = {
     return minute === 0 ? `${said} en punto` : `${said} y ${cardinal(minute)}`;
   },
   abbreviations: {
-    'Sr.': 'Señor', 'Sra.': 'Señora', 'Srta.': 'Señorita', 'Dr.': 'Doctor', 'Dra.': 'Doctora', 'D. ': 'Don', 'Dña.': 'Doña', 'Ud.': 'usted', 'Uds.': 'ustedes',
-    'Prof.': 'Profesor', 'Sto.': 'Santo', 'Sta.': 'Santa', 'pág.#': 'página', 'págs.#': 'páginas', 'p.#': 'página', 'cap.#': 'capítulo', 'art.#': 'artículo', 'fig.#': 'figura',
-    'núm.#': 'número', 'n.º#': 'número', 'vol.#': 'volumen', 'aprox.': 'aproximadamente', 'p. ej.': 'por ejemplo', 'p.ej.': 'por ejemplo', 'etc.': 'etcétera', 'EE. UU.': 'Estados Unidos',
-    'EE.UU.': 'Estados Unidos', 'ene.': 'enero', 'feb.': 'febrero', 'abr.': 'abril', 'ago.': 'agosto', 'sept.': 'septiembre', 'oct.': 'octubre', 'nov.': 'noviembre', 'dic.': 'diciembre',
-  }, // prettier-ignore
+    'Sr.': 'Señor',
+    'Sra.': 'Señora',
+    'Srta.': 'Señorita',
+    'Dr.': 'Doctor',
+    'Dra.': 'Doctora',
+    'D. ': 'Don',
+    'Dña.': 'Doña',
+    'Ud.': 'usted',
+    'Uds.': 'ustedes',
+    'Prof.': 'Profesor',
+    'Sto.': 'Santo',
+    'Sta.': 'Santa',
+    'pág.#': 'página',
+    'págs.#': 'páginas',
+    'p.#': 'página',
+    'cap.#': 'capítulo',
+    'art.#': 'artículo',
+    'fig.#': 'figura',
+    'núm.#': 'número',
+    'n.º#': 'número',
+    'vol.#': 'volumen',
+    'aprox.': 'aproximadamente',
+    'p. ej.': 'por ejemplo',
+    'p.ej.': 'por ejemplo',
+    'etc.': 'etcétera',
+    'EE. UU.': 'Estados Unidos',
+    'EE.UU.': 'Estados Unidos',
+    'ene.': 'enero',
+    'feb.': 'febrero',
+    'abr.': 'abril',
+    'ago.': 'agosto',
+    'sept.': 'septiembre',
+    'oct.': 'octubre',
+    'nov.': 'noviembre',
+    'dic.': 'diciembre',
+  },
   money: {
     '€': { whole: ['euro', 'euros'], hundredth: ['céntimo', 'céntimos'] },
     EUR: { whole: ['euro', 'euros'], hundredth: ['céntimo', 'céntimos'] },
@@ -46,12 +76,31 @@ export const spanish: SpokenLanguage = {
   },
   multipliers: { millones: 'millones de', millón: 'millón de', 'mil millones': 'mil millones de' },
   units: {
-    '%': ['por ciento', 'por ciento'], '°C': ['grado Celsius', 'grados Celsius'], '°': ['grado', 'grados'], mm: ['milímetro', 'milímetros'], cm: ['centímetro', 'centímetros'],
-    m: ['metro', 'metros'], km: ['kilómetro', 'kilómetros'], 'm²': ['metro cuadrado', 'metros cuadrados'], 'km²': ['kilómetro cuadrado', 'kilómetros cuadrados'], g: ['gramo', 'gramos'],
-    kg: ['kilogramo', 'kilogramos'], t: ['tonelada', 'toneladas'], ml: ['mililitro', 'mililitros'], l: ['litro', 'litros'], ha: ['hectárea', 'hectáreas'], s: ['segundo', 'segundos'],
-    min: ['minuto', 'minutos'], h: ['hora', 'horas'], kW: ['kilovatio', 'kilovatios'], kWh: ['kilovatio hora', 'kilovatios hora'], MB: ['megabyte', 'megabytes'], GB: ['gigabyte', 'gigabytes'],
-    'km/h': ['kilómetro por hora', 'kilómetros por hora'], 'm/s': ['metro por segundo', 'metros por segundo'],
-  }, // prettier-ignore
+    '%': ['por ciento', 'por ciento'],
+    '°C': ['grado Celsius', 'grados Celsius'],
+    '°': ['grado', 'grados'],
+    mm: ['milímetro', 'milímetros'],
+    cm: ['centímetro', 'centímetros'],
+    m: ['metro', 'metros'],
+    km: ['kilómetro', 'kilómetros'],
+    'm²': ['metro cuadrado', 'metros cuadrados'],
+    'km²': ['kilómetro cuadrado', 'kilómetros cuadrados'],
+    g: ['gramo', 'gramos'],
+    kg: ['kilogramo', 'kilogramos'],
+    t: ['tonelada', 'toneladas'],
+    ml: ['mililitro', 'mililitros'],
+    l: ['litro', 'litros'],
+    ha: ['hectárea', 'hectáreas'],
+    s: ['segundo', 'segundos'],
+    min: ['minuto', 'minutos'],
+    h: ['hora', 'horas'],
+    kW: ['kilovatio', 'kilovatios'],
+    kWh: ['kilovatio hora', 'kilovatios hora'],
+    MB: ['megabyte', 'megabytes'],
+    GB: ['gigabyte', 'gigabytes'],
+    'km/h': ['kilómetro por hora', 'kilómetros por hora'],
+    'm/s': ['metro por segundo', 'metros por segundo'],
+  },
   fractions: { '½': 'medio', '¼': 'un cuarto', '¾': 'tres cuartos', '⅓': 'un tercio', '⅔': 'dos tercios' },
   and: 'y',
   regnal: (value) => (value <= 10 ? toOrdinal(value) : cardinal(value)),
@@ -59,8 +108,21 @@ export const spanish: SpokenLanguage = {
   dot: 'punto',
   dash: 'guion',
   underscore: 'guion bajo',
-  counted: 'capítulo parte tomo volumen libro acto escena apéndice sección fase tipo clase grupo lámina página artículo siglo'.split(' '), // prettier-ignore
-  signs: { '&': 'y', '§': 'sección', '=': 'igual a', '×': 'por', '±': 'más menos', '≈': 'aproximadamente', '≤': 'como máximo', '≥': 'como mínimo', '+': 'más' }, // prettier-ignore
+  counted:
+    'capítulo parte tomo volumen libro acto escena apéndice sección fase tipo clase grupo lámina página artículo siglo'.split(
+      ' ',
+    ),
+  signs: {
+    '&': 'y',
+    '§': 'sección',
+    '=': 'igual a',
+    '×': 'por',
+    '±': 'más menos',
+    '≈': 'aproximadamente',
+    '≤': 'como máximo',
+    '≥': 'como mínimo',
+    '+': 'más',
+  },
   frame: {
     heading: 'Título',
     picture: 'Imagen',

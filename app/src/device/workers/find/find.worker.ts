@@ -64,8 +64,7 @@ async function answer(question: SearchRequest): Promise<Found & { faults: string
   const at = Date.now();
   const query = readQuery(question.written, { ...question, now: at });
   const key = JSON.stringify(question);
-  if (last?.key !== key)
-    last = { key, found: await find(query, question.scope, library.index, library.facts, at) };
+  if (last?.key !== key) last = { key, found: await find(query, question.scope, library.index, library.facts, at) };
   return { ...last.found, faults: query.faults };
 }
 

@@ -1,4 +1,4 @@
-import type { SearchResult, Passage, SearchRequest } from '@dorvel/core/model';
+import type { Passage, SearchRequest, SearchResult } from '@dorvel/core/model';
 
 /** What the worker that finds can be asked. It keeps its index in step with what is on this device by itself. */
 export interface Finding {

@@ -1,5 +1,5 @@
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
-import type { SearchResult, FindResponse, Passage, SearchRequest, Scope } from '@dorvel/core/model';
+import type { FindResponse, Passage, Scope, SearchRequest, SearchResult } from '@dorvel/core/model';
 import { proxy, type Remote, wrap } from 'comlink';
 import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useAccount } from '@/device/store/account';

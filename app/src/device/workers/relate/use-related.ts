@@ -48,10 +48,7 @@ export function useRelated(itemId: string, copyId: string, most: number): Relate
 }
 
 /** How close some items are to some others. */
-export function useCloseness(
-  candidates: readonly string[],
-  others: readonly string[],
-): Closeness[] | undefined {
+export function useCloseness(candidates: readonly string[], others: readonly string[]): Closeness[] | undefined {
   const question =
     candidates.length === 0 || others.length === 0 ? null : `${candidates.join(' ')} | ${others.join(' ')}`;
   return useAnswer(question, [], (ask, accountId) => ask.closeness(accountId, [...candidates], [...others]));
