@@ -4,7 +4,7 @@ import { makeReady, showAhead, useAhead } from './prerender';
 const mockCopies = new Map<string, object>();
 jest.mock('@/device/cache/snapshot-cache', () => ({
   cacheSnapshotOf: (id: string) => Promise.resolve(mockCopies.get(id) ?? null),
-  textOf: jest.fn(),
+  plainTextOf: jest.fn(),
 }));
 
 const item = (copyId: string | null) =>

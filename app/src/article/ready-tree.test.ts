@@ -2,7 +2,7 @@ import type { ArticleTree } from '@dorvel/core/model';
 import type { Element, ElementContent } from 'hast';
 import { readyTree } from './ready-tree';
 
-jest.mock('@/device/cache/snapshot-cache', () => ({ cacheSnapshotOf: jest.fn(), textOf: jest.fn() }));
+jest.mock('@/device/cache/snapshot-cache', () => ({ cacheSnapshotOf: jest.fn(), plainTextOf: jest.fn() }));
 
 const element = (
   tagName: string,

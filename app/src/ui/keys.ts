@@ -1,25 +1,32 @@
 import { useEffect } from 'react';
+import { matchKeybindingPress } from 'tinykeys';
 
 /** Keys by name, as KeyboardEvent.key has them. */
 export type KeyMap = Readonly<Record<string, () => void>>;
 
 /**
- * Listens to keys while the component is on screen; not while the reader writes or a sheet is open.
+ * Listens to keys while the component is on screen; not while the reader writes or a sheet is open. A key with Control, Alt or
+ * Meta is the browser's, but where a keyboard's layout needs one of them for the letter itself.
  *
  * @param before keys that mean something else elsewhere are taken by this component first
  */
 export function useKeys(keys: KeyMap, before = false): void {
   useEffect(() => {
+    const bound = Object.entries(keys);
     const pressed = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      const target = event.target instanceof Element ? event.target : null;
-      if (target?.closest('input, textarea, select, [contenteditable], dialog')) return;
-      const action = keys[event.key];
-      if (!action) return;
+      if (event.defaultPrevented || isElsewhere(event)) return;
+      const isOfLayout = event.getModifierState('AltGraph');
+      const optional = isOfLayout ? ['Shift', 'Alt', 'Control'] : ['Shift'];
+      const found = bound.find(([key]) => matchKeybindingPress(event, [[], optional, key]));
+      if (!found) return;
       event.preventDefault();
-      action();
+      found[1]();
     };
     addEventListener('keydown', pressed, before);
     return () => removeEventListener('keydown', pressed, before);
   }, [keys, before]);
+}
+
+function isElsewhere({ target }: KeyboardEvent): boolean {
+  return target instanceof Element && target.closest('input, textarea, select, [contenteditable], dialog') !== null;
 }

@@ -1,5 +1,6 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
+import { visit } from 'unist-util-visit';
 import { type CameThrough, type Fact, type HowMuch, TREE_SCHEMA } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
 import { type Metadata, readMetadata } from './metadata/metadata';
@@ -193,12 +194,9 @@ function pageEvidence(document: PageDocument) {
 
 function countPictures(tree: Root): number {
   let count = 0;
-  const visit = (node: Root['children'][number]) => {
-    if (node.type !== 'element') return;
-    if (node.tagName === 'img') count++;
-    node.children.forEach(visit);
-  };
-  tree.children.forEach(visit);
+  visit(tree, 'element', ({ tagName }) => {
+    if (tagName === 'img') count += 1;
+  });
   return count;
 }
 

@@ -28,6 +28,11 @@ function parse(source: string, options: ParserOptions): Document {
   return handler.root;
 }
 
+/** XHTML with the named characters of HTML. @throws TooDeep */
+export function parseBookHtml(source: string): Document {
+  return parse(source, { recognizeSelfClosing: true });
+}
+
 /** HTML that is read for a few things only, without the rules of browsers. @throws TooDeep */
 export function parseLooseHtml(source: string): Document {
   return parse(source, {});

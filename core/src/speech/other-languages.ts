@@ -1,5 +1,6 @@
+import { toString } from 'hast-util-to-string';
 import { baseLanguage, type TextBlock, type TextRange } from '../text';
-import { placesIn, textOf } from './places';
+import { placesIn } from './places';
 
 /** A part of a text and the language it is in. */
 interface PhraseInLanguage extends TextRange {
@@ -11,7 +12,7 @@ export function passagesInOtherLanguages(block: TextBlock, language: string | nu
   return placesIn(block).flatMap(({ element, start, end }) => {
     const { lang } = element.properties;
     const isOther = typeof lang === 'string' && baseLanguage(lang) !== baseLanguage(language);
-    return isOther && textOf(element).trim().includes(' ') ? [{ start, end, language: lang }] : [];
+    return isOther && toString(element).trim().includes(' ') ? [{ start, end, language: lang }] : [];
   });
 }
 

@@ -19,6 +19,3 @@ export function placesIn(block: TextBlock): (TextRange & { element: Element })[]
   block.element.children.forEach(visit);
   return found;
 }
-
-export const textOf = (node: ElementContent): string =>
-  node.type === 'text' ? node.value : node.type === 'element' ? node.children.map(textOf).join('') : '';

@@ -51,7 +51,7 @@ describe('decodePage', () => {
 
   it('makes paragraphs of plain text, with nothing in it taken for markup', () => {
     expect(html(Buffer.from('First <b>\n\nSecond & last'), 'text/plain')).toContain(
-      '<p>First &lt;b></p><p>Second &amp; last</p>',
+      '<p>First &lt;b&gt;</p><p>Second &amp; last</p>',
     );
   });
 });

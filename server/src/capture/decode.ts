@@ -1,4 +1,6 @@
 import type { Cause } from '@dorvel/core/model';
+import { parse } from 'content-type';
+import escapeHtml from 'escape-html';
 import sniffEncoding from 'html-encoding-sniffer';
 import { decode, labelToName } from 'whatwg-encoding';
 
@@ -10,15 +12,10 @@ export type Decoded = { ok: true; text: string; html: string } | { ok: false; ca
  * wrapped in paragraphs; anything that is no text is refused in words.
  */
 export function decodePage(body: Buffer, contentType: string): Decoded {
-  const [type = '', ...parameters] = contentType.split(';').map((part) => part.trim());
-  const kind = type.toLowerCase();
+  const { type: kind, charset } = mediaTypeOf(contentType);
   if (body.length === 0) return { ok: false, cause: { code: 'empty' } };
   const refused = notText(body, kind);
   if (refused) return { ok: false, cause: refused };
-  const charset = parameters
-    .find((part) => /^charset=/i.test(part))
-    ?.slice('charset='.length)
-    .replace(/^["']|["']$/g, '');
   const encoding = sniffEncoding(body, {
     ...(charset ? { transportLayerEncodingLabel: charset } : {}),
     defaultEncoding: looksLikeUtf8(body) ? 'UTF-8' : 'windows-1252',
@@ -36,7 +33,7 @@ export function decodeData(body: Buffer, contentType: string): string {
   const declared = /^\s*<\?xml[^>]*encoding\s*=\s*["']([\w.:-]+)["']/i.exec(
     body.subarray(0, 200).toString('latin1'),
   )?.[1];
-  const charset = /charset\s*=\s*["']?([\w.:-]+)/i.exec(contentType)?.[1];
+  const { charset } = mediaTypeOf(contentType);
   const encoding = [charset, declared].map((label) => label && labelToName(label)).find(Boolean);
   return decode(body, encoding ?? (looksLikeUtf8(body) ? 'UTF-8' : 'windows-1252'));
 }
@@ -85,11 +82,18 @@ function looksLikeUtf8(body: Buffer): boolean {
 }
 
 function asParagraphs(text: string): string {
-  const escape = (value: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;');
   const [first = '', ...rest] = text
     .replace(/\r\n?/g, '\n')
     .split(/\n\s*\n/)
     .filter((each) => each.trim() !== '');
-  const paragraphs = [first, ...rest].map((each) => `<p>${escape(each)}</p>`).join('');
-  return `<title>${escape(first.split('\n')[0]?.slice(0, 120) ?? '')}</title><body><article>${paragraphs}</article></body>`;
+  const paragraphs = [first, ...rest].map((each) => `<p>${escapeHtml(each)}</p>`).join('');
+  return `<title>${escapeHtml(first.split('\n')[0]?.slice(0, 120) ?? '')}</title><body><article>${paragraphs}</article></body>`;
+}
+
+/** The kind and the encoding that a Content-Type header states (RFC 9110, 8.3), as far as it can be read. */
+export function mediaTypeOf(header: string): { type: string; charset: string | undefined } {
+  const { type, parameters } = parse(header);
+  // Some servers put it in the wrong quotation marks, or say it twice.
+  const charset = parameters.charset?.split(',')[0]?.replace(/^'|'$/g, '').trim();
+  return { type, charset };
 }

@@ -1,4 +1,4 @@
-import { type BookPackage, packagePathOf, readBookPackage } from '@dorvel/core/formats';
+import { type BookPackage, chapterBody, packagePathOf, readBookPackage } from '@dorvel/core/formats';
 import type { Cause } from '@dorvel/core/model';
 import { type Unzipped, unzipSync } from 'fflate';
 import type { Attached } from './mime';
@@ -11,14 +11,6 @@ const INSIDE = 'https://book.invalid/';
 const MAX_BYTES = 80_000_000;
 const MAX_FILES = 3000;
 const WANTED = /\.(?:xml|opf|x?html?|png|jpe?g|gif|webp|svg)$/i;
-
-/** True for an EPUB: a ZIP archive whose first file says so (EPUB Open Container Format 3.3, 4.3). */
-export function isEpub(bytes: Buffer): boolean {
-  return (
-    bytes.subarray(0, 4).toString('latin1') === 'PK\x03\x04' &&
-    bytes.subarray(30, 90).toString('latin1').includes('mimetypeapplication/epub+zip')
-  );
-}
 
 /** An e-book as one long page, with its pictures. */
 export function readEpub(bytes: Buffer): Book {
@@ -37,7 +29,7 @@ export function readEpub(bytes: Buffer): Book {
     if (!URL.canParse(address, base)) return [];
     const url = new URL(address, base);
     const markup = textAt(decodeURIComponent(url.pathname.slice(1)));
-    return markup === undefined ? [] : [chapterOf(markup, url.href)];
+    return markup === undefined ? [] : [chapterBody(markup, url.href)];
   });
   if (chapters.length === 0) return { ok: false, cause: { code: 'book-empty' } };
   const attached = Object.entries(files.unzipped).flatMap(([path, body]): Attached[] =>
@@ -67,14 +59,4 @@ function unzip(bytes: Buffer): { ok: true; unzipped: Unzipped } | { ok: false; c
       cause: { code: 'book-damaged' },
     };
   }
-}
-
-/** What is between a document's body tags, its pictures by their whole addresses. */
-function chapterOf(markup: string, url: string): string {
-  const body = /<body\b[^>]*>([\s\S]*?)<\/body>/i.exec(markup)?.[1] ?? markup;
-  return body.replace(
-    /(<(?:img|image)\b[^>]*?\b(?:src|xlink:href)=)(["'])(.*?)\2/gi,
-    (whole: string, before: string, quote: string, src: string) =>
-      URL.canParse(src, url) ? `${before}${quote}${new URL(src, url).href}${quote}` : whole,
-  );
 }

@@ -3,12 +3,13 @@ import {
   articleOfTree,
   extractArticle,
   layoutToTree,
-  markdownToHtml,
+  markdownToPage,
   PageTooLarge,
 } from '@dorvel/core/extract';
 import type { Cause, HowMuch } from '@dorvel/core/model';
-import { decodePage, isMarkdown } from './decode';
-import { isEpub, readEpub } from './epub';
+import { fileTypeFromBuffer } from 'file-type';
+import { decodePage, isMarkdown, mediaTypeOf } from './decode';
+import { readEpub } from './epub';
 import { type Attached, readMime } from './mime';
 import { readPdf } from './pdf';
 
@@ -39,10 +40,11 @@ export async function articleFrom(input: Input): Promise<Taken> {
 
 async function take({ body, contentType, url, howMuch }: Input): Promise<Taken> {
   const bytes = Buffer.from(body);
-  const kind = contentType.split(';')[0]?.trim().toLowerCase() ?? '';
+  const { type: kind } = mediaTypeOf(contentType);
+  const seen = (await fileTypeFromBuffer(bytes))?.mime;
   if (startsWith(bytes, '%PDF-')) return takePdf(bytes, url);
-  if (isPicture(bytes)) return takePicture(bytes, url);
-  if (isEpub(bytes)) return takeEpub(bytes, url);
+  if (PICTURES.has(seen ?? '')) return takePicture(bytes, url);
+  if (seen === 'application/epub+zip') return takeEpub(bytes, url);
   if (kind === 'message/rfc822' || kind === 'multipart/related' || looksLikeMime(bytes))
     return takeMime(bytes, url, howMuch);
   const decoded = decodePage(bytes, contentType);
@@ -55,13 +57,16 @@ function startsWith(bytes: Buffer, text: string): boolean {
   return bytes.subarray(0, 1024).toString('latin1').trimStart().startsWith(text);
 }
 
-/** Signatures of the raster formats that browsers show (WHATWG MIME Sniffing, 6.1). */
-const PICTURES = [/^\x89PNG/, /^\xff\xd8\xff/, /^GIF8/, /^RIFF[^]{4}WEBP/, /^BM/];
-
-function isPicture(bytes: Buffer): boolean {
-  const start = bytes.subarray(0, 16).toString('latin1');
-  return PICTURES.some((signature) => signature.test(start));
-}
+/** The raster formats that browsers show (WHATWG MIME Sniffing, 6.1). */
+const PICTURES = new Set([
+  'image/png',
+  'image/jpeg',
+  'image/gif',
+  'image/webp',
+  'image/bmp',
+  'image/apng',
+  'image/avif',
+]);
 
 /** Saved pages and letters begin with header lines, among them the version of MIME (RFC 2045). */
 function looksLikeMime(bytes: Buffer): boolean {
@@ -150,13 +155,8 @@ function takeEpub(bytes: Buffer, url: string): Taken {
 }
 
 function takeMarkdown(text: string, url: string, howMuch: HowMuch): Taken {
-  const html = markdownToHtml(text);
-  const heading = /^#\s+(.+?)\s*#*\s*$/m.exec(text)?.[1];
-  const escape = (value: string) => value.replace(/&/g, '&amp;').replace(/</g, '&lt;');
-  const title = heading ?? fileName(url);
-  // All of it is the text: there is no page around it.
-  const page = `<title>${escape(title)}</title><body><h1>${escape(title)}</h1><article>${html.replace(/^\s*<h1>.*?<\/h1>/s, '')}</article>`;
-  const article = extractArticle(page, url, howMuch === 'whole-page' ? 'words-and-pictures' : howMuch);
+  const { title, html } = markdownToPage(text, fileName(url));
+  const article = extractArticle(html, url, howMuch === 'whole-page' ? 'words-and-pictures' : howMuch);
   return { ok: true, article: { ...article, title }, attached: [] };
 }
 

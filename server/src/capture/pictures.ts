@@ -1,4 +1,6 @@
 import type { Element, Root } from 'hast';
+import pLimit from 'p-limit';
+import { visit } from 'unist-util-visit';
 import { GivenUp, type Workshop } from '../apart/workshop';
 import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
 import type { Lane } from '../jobs/queue';
@@ -55,20 +57,19 @@ export async function keepPictures(
   const kept = new Map<string, Picture>();
   const made: KeptPictures['made'] = [];
   const rewrite = rewriter(darkrooms, lane);
-  let next = 0;
-  const work = async () => {
-    for (let url = urls[next++]; url !== undefined; url = urls[next++]) {
-      const original = alongside.get(url) ?? inPlace(url) ?? (await fetched(url, rules));
-      const rewritten = original && (await rewrite(original, url === leadImageUrl || url === urls[0]));
-      if (!rewritten) continue;
-      const picture = await stored(rewritten, files);
-      kept.set(url, picture);
-      made.push(...picture.files);
-    }
+  const limit = pLimit(AT_ONCE);
+  const keep = async (url: string) => {
+    const original = alongside.get(url) ?? inPlace(url) ?? (await fetched(url, rules));
+    const rewritten = original && (await rewrite(original, url === leadImageUrl || url === urls[0]));
+    if (!rewritten) return;
+    const picture = await stored(rewritten, files);
+    kept.set(url, picture);
+    made.push(...picture.files);
   };
   try {
-    await Promise.all(Array.from({ length: AT_ONCE }, work));
+    await limit.map(urls, keep);
   } catch (error) {
+    limit.clearQueue();
     if (error instanceof ForLongLane) return 'long';
     throw error;
   }
@@ -170,12 +171,9 @@ async function stored(rewritten: RewrittenPicture, files: FileStore): Promise<Pi
 
 function imagesIn(tree: Root): Element[] {
   const images: Element[] = [];
-  const visit = (node: Root['children'][number]) => {
-    if (node.type !== 'element') return;
+  visit(tree, 'element', (node) => {
     if (node.tagName === 'img') images.push(node);
-    node.children.forEach(visit);
-  };
-  tree.children.forEach(visit);
+  });
   return images;
 }
 

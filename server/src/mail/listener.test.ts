@@ -162,7 +162,7 @@ describe('mail to an account', () => {
         sender: 'joost@slipway.example',
         isAutomatic: false,
         goesInCircles: false,
-        wishes: [{ address: 'gopher://é', tags: [] }],
+        requests: [{ address: 'gopher://é', tags: [] }],
       }),
     });
     expect(await send({ text: 'x' })).toMatch(/^554 5\.6\.0 It could not be saved: .*cannot be saved/);

@@ -1,5 +1,6 @@
 import type { HybridClock } from '@dorvel/core/sync';
 import type { Logger } from 'pino';
+import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from 'smtp-server';
 import type { KnownMailbox, Mailboxes } from '../accounts/mailboxes';
 import { GivenUp, type Workshop } from '../apart/workshop';
@@ -38,15 +39,16 @@ class Refusal extends Error {
 
 /** Takes mail for accounts. What is taken has been saved when the sender is told so. */
 export function mailListener(tools: MailTools): SMTPServer {
-  const rates = new Map<string, number[]>();
+  const rate = new RateLimiterMemory({ points: tools.mostAnHour, duration: 60 * 60 });
   const boxes = new WeakMap<SMTPServerSession, KnownMailbox[]>();
 
-  const checkRate = (accountId: string) => {
-    const since = tools.now() - 60 * 60 * 1000;
-    const lately = (rates.get(accountId) ?? []).filter((at) => at > since);
-    if (lately.length >= tools.mostAnHour)
+  const checkRate = async (accountId: string) => {
+    try {
+      await rate.consume(accountId);
+    } catch (refused) {
+      if (!(refused instanceof RateLimiterRes)) throw refused;
       throw new Refusal(451, '4.7.0', 'Too much mail for this address. Try again in an hour.');
-    rates.set(accountId, [...lately, tools.now()]);
+    }
   };
 
   const recipient = async (address: string, session: SMTPServerSession) => {
@@ -67,7 +69,7 @@ export function mailListener(tools: MailTools): SMTPServer {
     if (wishes.length === 0) throw new Refusal(554, '5.6.0', 'There is nothing in this mail that could be saved.');
     const to = boxes.get(session) ?? [];
     if (!to.every((box) => mayFrom(box, sender))) throw new Refusal(550, '5.7.1', 'Its owner takes no mail from you.');
-    to.forEach((box) => checkRate(box.accountId));
+    for (const box of to) await checkRate(box.accountId);
     for (const { accountId } of to) {
       const clock = tools.clockOf(accountId);
       const outcomes = await tools.library(accountId).change(async (write) => {

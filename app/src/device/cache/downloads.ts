@@ -1,5 +1,5 @@
 import type { Copy, Item } from '@dorvel/core/model';
-import type { Element, Root } from 'hast';
+import { visit } from 'unist-util-visit';
 import type { DeviceStore, KeptCopy } from '@/device/store/store';
 import { api } from '@/device/sync/api';
 import { PICTURE_CACHE } from './picture-cache';
@@ -93,11 +93,8 @@ async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<v
 
 function picturesOf(tree: Copy['tree']): string[] {
   const found = new Set<string>();
-  const visit = (node: Root['children'][number] | Element['children'][number]) => {
-    if (node.type !== 'element') return;
-    if (node.tagName === 'img' && typeof node.properties.src === 'string') found.add(node.properties.src);
-    node.children.forEach(visit);
-  };
-  tree.children.forEach(visit);
+  visit(tree, 'element', ({ tagName, properties: { src } }) => {
+    if (tagName === 'img' && typeof src === 'string') found.add(src);
+  });
   return [...found];
 }

@@ -1,4 +1,5 @@
 import type { Element, ElementContent } from 'hast';
+import { toString } from 'hast-util-to-string';
 import { element, figureOf } from '../tree/phrases';
 import { announcesComments, announcesOthers, isLineOfClutter, isPreambleLine, isTailLine, saysWhen } from './lines';
 
@@ -24,7 +25,7 @@ export function tidyBlocks(blocks: Element[]): Element[] {
 /** Pictures into figures; nothing is judged. */
 export function tidyPictures(blocks: Element[]): Element[] {
   return blocks.flatMap((block) => {
-    if (block.tagName === 'hr' || textIn(block).trim() !== '') return [block];
+    if (block.tagName === 'hr' || toString(block).trim() !== '') return [block];
     if (!holdsPicture(block)) return [];
     return [block.tagName === 'p' ? figureOf(block.children) : block];
   });
@@ -36,12 +37,12 @@ const PARAGRAPH = 90;
 /** Takes away bylines, dates and buttons that stand before the first paragraph. */
 function withoutPreamble(blocks: Element[]): Element[] {
   const first = blocks.findIndex((block) => {
-    const text = textIn(block).trim();
+    const text = toString(block).trim();
     return text.length >= PARAGRAPH && !isPreambleLine(text);
   });
   return first === -1
     ? blocks
-    : blocks.filter((block, index) => index >= first || !isPreambleLine(textIn(block).trim()) || holdsPicture(block));
+    : blocks.filter((block, index) => index >= first || !isPreambleLine(toString(block).trim()) || holdsPicture(block));
 }
 
 /** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
@@ -49,16 +50,16 @@ const TAIL_FROM = 0.75;
 
 /** Cuts off what follows a heading that announces other articles, when the text itself is over. */
 function withoutTail(blocks: Element[]): Element[] {
-  const lengths = blocks.map((block) => textIn(block).length);
+  const lengths = blocks.map((block) => toString(block).length);
   const total = lengths.reduce((sum, length) => sum + length, 0);
   let before = 0;
   for (const [index, block] of blocks.entries()) {
-    const text = textIn(block).trim();
+    const text = toString(block).trim();
     // Readers' comments can be longer than the text: they are known by their dates, too.
     if (
       announcesComments(text) &&
       before > 400 &&
-      blocks.slice(index).filter((each) => saysWhen(textIn(each))).length >= 2
+      blocks.slice(index).filter((each) => saysWhen(toString(each))).length >= 2
     )
       return blocks.slice(0, index);
     const announces = (HEADINGS.has(block.tagName) || text.length < 50) && announcesOthers(text);
@@ -73,15 +74,15 @@ function withoutLastLines(blocks: Element[]): Element[] {
   let end = blocks.length;
   while (end > 1) {
     const last = blocks[end - 1];
-    if (last?.tagName !== 'p' || !isTailLine(textIn(last)) || holdsPicture(last)) break;
+    if (last?.tagName !== 'p' || !isTailLine(toString(last)) || holdsPicture(last)) break;
     end--;
   }
   // A poem or a list of names is all short lines: then they are the text.
-  return textIn(blocks[end - 1] ?? element('p', [])).length >= PARAGRAPH ? blocks.slice(0, end) : blocks;
+  return toString(blocks[end - 1] ?? element('p', [])).length >= PARAGRAPH ? blocks.slice(0, end) : blocks;
 }
 
 function tidyBlock(block: Element): Element | null {
-  const text = textIn(block).trim();
+  const text = toString(block).trim();
   if (block.tagName === 'hr') return block;
   if (text === '') {
     if (!holdsPicture(block)) return null;
@@ -101,14 +102,9 @@ function isLinkList(list: Element, text: string): boolean {
 function linkedText(node: Element): number {
   return node.children.reduce(
     (sum, child) =>
-      sum + (child.type !== 'element' ? 0 : child.tagName === 'a' ? textIn(child).length : linkedText(child)),
+      sum + (child.type !== 'element' ? 0 : child.tagName === 'a' ? toString(child).length : linkedText(child)),
     0,
   );
-}
-
-export function textIn(node: ElementContent): string {
-  if (node.type === 'text') return node.value;
-  return node.type === 'element' ? node.children.map(textIn).join('') : '';
 }
 
 /** True for a picture or a card, and for what has one in it. */

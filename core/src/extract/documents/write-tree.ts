@@ -4,8 +4,8 @@ import { toHtml } from 'hast-util-to-html';
 import { toMdast } from 'hast-util-to-mdast';
 import { gfmToMarkdown } from 'mdast-util-gfm';
 import { toMarkdown } from 'mdast-util-to-markdown';
+import { visit } from 'unist-util-visit';
 import { cardWords, TREE_SCHEMA } from '../../model';
-import { visitElements } from '../page/inside-links';
 
 /** A clean tree as HTML. */
 export function treeToHtml(tree: Root): string {
@@ -20,7 +20,7 @@ export function treeToMarkdown(tree: Root): string {
 /** A card's words stand in its title; outside the reader they have to be seen as well. */
 function withCardWords(tree: Root): Root {
   const copy = sanitize(tree, TREE_SCHEMA) as Root;
-  visitElements(copy, (node) => {
+  visit(copy, 'element', (node) => {
     if (node.properties.dataCard === undefined) return;
     node.children.push({ type: 'text', value: cardWords(node.properties) });
   });

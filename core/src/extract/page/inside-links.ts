@@ -1,4 +1,5 @@
 import type { Element, ElementContent, Root } from 'hast';
+import { visit } from 'unist-util-visit';
 import { attribute, descendants, elementsIn, isElement, type PageElement, startOfText } from './page-tree';
 
 /** How the element that a link inside the page leads to is noted, until the tree is written. */
@@ -77,7 +78,7 @@ function keptNear(element: PageElement, isKept: (element: PageElement) => boolea
 export function settleInsideLinks(tree: Root, prefix = ''): void {
   const ids = new Map<string, Element>();
   const wanted = new Set<string>();
-  visitElements(tree, (node) => {
+  visit(tree, 'element', (node) => {
     const { id, href } = node.properties;
     if (typeof id === 'string' && !ids.has(id)) ids.set(id, node);
     else delete node.properties.id;
@@ -104,12 +105,4 @@ function relink(parent: Root | Element, settled: ReadonlyMap<string, string>): v
     child.properties.href = `#${id}`;
     return [child];
   });
-}
-
-export function visitElements(node: Root | Element, visit: (element: Element) => void): void {
-  for (const child of node.children) {
-    if (child.type !== 'element') continue;
-    visit(child);
-    visitElements(child, visit);
-  }
 }

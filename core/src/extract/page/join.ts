@@ -1,9 +1,9 @@
 import type { Root } from 'hast';
+import { toString } from 'hast-util-to-string';
+import { visit } from 'unist-util-visit';
 import type { CameThrough } from '../../model';
 import { type Article, measured } from '../article';
-import { textIn } from '../choose/tidy-blocks';
 import { SHORTER_BY } from './came-through';
-import { visitElements } from './inside-links';
 
 /** A block shorter than this may well stand on two pages of an article. */
 const MIN_REPEATED = 25;
@@ -45,14 +45,14 @@ function withoutShortness({ cameThrough, statedWordCount }: Article, wordCount: 
 
 function mark(block: Root['children'][number]): string {
   if (block.type !== 'element') return '';
-  const text = textIn(block).trim();
+  const text = toString(block).trim();
   return text === '' ? pictureIn(block) : `${block.tagName} ${text}`;
 }
 
 function pictureIn(block: Root['children'][number]): string {
   let found = '';
   if (block.type === 'element')
-    visitElements({ type: 'root', children: [block] }, (element) => {
+    visit({ type: 'root', children: [block] } as Root, 'element', (element) => {
       if (element.tagName === 'img') found += element.properties.src?.toString() ?? '';
     });
   return found;
@@ -60,7 +60,7 @@ function pictureIn(block: Root['children'][number]): string {
 
 /** Footnotes of two pages are numbered alike: the page's number goes into their ids. */
 function renumber(tree: Root, page: number): void {
-  visitElements(tree, ({ properties }) => {
+  visit(tree, 'element', ({ properties }) => {
     if (typeof properties.id === 'string') properties.id = properties.id.replace(/^in-/, `in-p${page}-`);
     if (typeof properties.href === 'string') properties.href = properties.href.replace(/^#in-/, `#in-p${page}-`);
   });

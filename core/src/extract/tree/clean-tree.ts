@@ -1,9 +1,9 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
+import { toString } from 'hast-util-to-string';
 import { TREE_SCHEMA } from '../../model';
 import { cleanInside, isHidden, removeSurroundings, type Trust } from '../choose/clutter';
 import { findMainText, findPrelude } from '../choose/main-text';
-import { textIn } from '../choose/tidy-blocks';
 import { settleInsideLinks } from '../page/inside-links';
 import { measure } from '../page/measure';
 import {
@@ -162,11 +162,11 @@ function dropRepeatedTitle(tree: Root, title: string | null): void {
       .replace(/[^\p{L}\p{N}]+/gu, ' ')
       .trim();
   const wanted = plain(title ?? '');
-  const begins = tree.children.findIndex((node) => node.type === 'element' && textIn(node).length >= 120);
+  const begins = tree.children.findIndex((node) => node.type === 'element' && toString(node).length >= 120);
   const head = tree.children.slice(0, begins === -1 ? 4 : Math.max(4, begins));
   const repeated = head.filter((node) => {
     if (node.type !== 'element') return false;
-    const words = plain(textIn(node));
+    const words = plain(toString(node));
     if (node.tagName === 'h1') return wanted === '' || words === wanted || wanted.includes(words);
     return /^(?:h2|h3|p)$/.test(node.tagName) && words !== '' && words === wanted;
   });

@@ -1,6 +1,7 @@
 import type { Element, ElementContent, Root } from 'hast';
+import { toString } from 'hast-util-to-string';
 import { LANGUAGE_TAG } from '../../model';
-import { HEADINGS, holdsPicture, textIn, tidyBlocks, tidyPictures } from '../choose/tidy-blocks';
+import { HEADINGS, holdsPicture, tidyBlocks, tidyPictures } from '../choose/tidy-blocks';
 import { absolute } from '../metadata/metadata';
 import { fragmentOf, markTargets, TARGET } from '../page/inside-links';
 import {
@@ -182,7 +183,7 @@ function heading(node: PageElement, context: Context): Element[] {
   );
   if (!block) return [];
   // A heading that only holds a picture is a picture.
-  return textIn(block) === '' ? [figureOf(block.children)] : [block];
+  return toString(block) === '' ? [figureOf(block.children)] : [block];
 }
 
 function codeBlock(node: PageElement): Element[] {
@@ -254,7 +255,7 @@ function figure(node: PageElement, context: Context): Element[] {
   const blocks = blocksOf(node, context);
   const hasPicture = blocks.some(holdsPicture);
   const parts = blocks.flatMap((block) =>
-    block.tagName === 'figure' || (block.tagName === 'p' && holdsPicture(block) && textIn(block) === '')
+    block.tagName === 'figure' || (block.tagName === 'p' && holdsPicture(block) && toString(block) === '')
       ? block.children
       : [block],
   );
@@ -306,7 +307,7 @@ function table(node: PageElement, context: Context): Element[] {
         }),
       ),
     )
-    .filter((row) => textIn(row).trim() !== '' || holdsPicture(row));
+    .filter((row) => toString(row).trim() !== '' || holdsPicture(row));
   // One row says nothing that needs a table, nor do rows of which only one had anything in it.
   if (made.length < 2) return cells.flat().flatMap((cell) => blocksOf(cell, context));
   const captionBlock =
