@@ -1,3 +1,4 @@
+import type { Item } from '@dorvel/core/model';
 import { expect, type Page } from '@playwright/test';
 import { SMALL_WEB_PORT } from './ports';
 
@@ -42,16 +43,50 @@ export async function readTo(page: Page, fraction: number): Promise<void> {
   const box = await reader.boundingBox();
   if (!box) throw new Error('the reader is not on screen');
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  const before = await lastPlace(page);
   const step = () =>
     reader.evaluate((view, to) => to * (view.scrollHeight - view.clientHeight) - view.scrollTop, fraction);
   for (let tries = 0; tries < 60; tries++) {
     const left = await step();
     if (Math.abs(left) < 4) break;
     await page.mouse.wheel(0, left);
-    await page.waitForTimeout(60);
+    await nextFrames(page, 4);
   }
-  // Longer than the reader has to stay at a place for it to count.
-  await page.waitForTimeout(1100);
+  // Where they have stayed for long enough is recorded, unless it was the place already.
+  await expect
+    .poll(() => lastPlace(page), { timeout: 3000 })
+    .not.toBe(before)
+    .catch(() => undefined);
+}
+
+/** When a place in a text was recorded last. */
+async function lastPlace(page: Page): Promise<string> {
+  const items = await stored<Item>(page, 'items');
+  return items.reduce((last, { progress: { position } }) => (position && position.at > last ? position.at : last), '');
+}
+
+/** Lets the page draw so often: for what the browser does by itself, and tells nobody of. */
+export async function nextFrames(page: Page, count: number): Promise<void> {
+  await page.evaluate(
+    (frames) =>
+      new Promise<void>((done) => {
+        const draw = (left: number) => (left === 0 ? done() : requestAnimationFrame(() => draw(left - 1)));
+        draw(frames);
+      }),
+    count,
+  );
+}
+
+/** Moves by keys what has the focus in a list that can be put in order, each key when the one before has been told of. */
+export async function pressAndHear(page: Page, keys: readonly string[]): Promise<void> {
+  const live = page.locator('[id^=DndLiveRegion]').first();
+  for (const key of keys) {
+    const before = await live.textContent();
+    await page.keyboard.press(key);
+    await expect(live).not.toHaveText(before ?? '');
+    // Rows slide to their places.
+    await nextFrames(page, 20);
+  }
 }
 
 /** Posts to the host `rough` of the small web. Not every system resolves names under .localhost: the header names it. */

@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { EMPTY, page as webPage } from '../ports';
-import { goTo, row } from '../reader';
+import { goTo, nextFrames, row } from '../reader';
 import { type ExtendedBrowser, extendedBrowser, pairWith } from './browser';
 
 let browser: ExtendedBrowser;
@@ -205,7 +205,8 @@ test('on a search that the reader has allowed, a line says what their library ha
   await test.step('nowhere, until it is allowed', async () => {
     const page = await tabAt(search);
     await expect(page.getByText('Nothing was found on the small web.')).toBeVisible();
-    await page.waitForTimeout(500);
+    // Nothing of ours runs in pages yet.
+    expect(await browser.worker.evaluate(async () => chrome.scripting.getRegisteredContentScripts())).toEqual([]);
     await expect(page.getByRole('complementary', { name: 'From your library' })).toHaveCount(0);
     await page.close();
   });
@@ -270,7 +271,7 @@ test('what is marked on a page stands in the saved copy, and is shown on the pag
 
   await test.step('on the page itself, only when the reader wants that', async () => {
     const before = await tabAt(address);
-    await before.waitForTimeout(500);
+    expect(await browser.worker.evaluate(async () => chrome.scripting.getRegisteredContentScripts())).toEqual([]);
     expect(await shown(before, 'dorvel-doubt')).toEqual([]);
     const options = await browser.open('options.html');
     await options.getByRole('button', { name: 'Show them on pages' }).click();
@@ -283,7 +284,7 @@ test('what is marked on a page stands in the saved copy, and is shown on the pag
     const asked: string[] = [];
     browser.context.on('request', (request) => asked.push(request.url()));
     const other = await tabAt(webPage('rough', '/strict/extension-unmarked'));
-    await other.waitForTimeout(500);
+    await nextFrames(other, 30);
     // The server is not told of pages in which nothing is marked.
     expect(asked.filter((url) => url.includes('unmarked') && url.startsWith(EMPTY))).toEqual([]);
     expect(await shown(other, 'dorvel-doubt')).toEqual([]);

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { extractArticle, treeToHtml } from '@dorvel/core/extract';
 import { HowMuch } from '@dorvel/core/model';
 import { expect, type Page, test } from '@playwright/test';
+import { nextFrames } from '../reader';
 
 /** The inputs of bluemonday's tests (BSD-3-clause, see LICENCE.txt beside them), the OWASP cheat sheet's among them. */
 const VECTORS = JSON.parse(
@@ -37,7 +38,7 @@ async function render(page: Page, pieces: readonly string[]): Promise<{ ran: str
     if (!href.endsWith('/favicon.ico')) requests.push(href);
     return route.abort();
   });
-  await page.goto(SHELF, { waitUntil: 'domcontentloaded' });
+  await page.goto(SHELF);
   // Whatever waits for the pointer, the focus or a key gets it.
   await page.evaluate(() => {
     const types = 'mouseover mouseenter focus click toggle load error animationstart'.split(' ');
@@ -45,7 +46,7 @@ async function render(page: Page, pieces: readonly string[]): Promise<{ ran: str
       for (const type of types)
         if (!(type === 'click' && element.closest('a'))) element.dispatchEvent(new Event(type, { bubbles: true }));
   });
-  await page.waitForTimeout(300);
+  await nextFrames(page, 20);
   return { ran, requests };
 }
 

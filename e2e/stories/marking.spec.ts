@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { EMPTY, page as webPage } from '../ports';
-import { postToRough, row, save, signIn } from '../reader';
+import { postToRough, pressAndHear, row, save, signIn } from '../reader';
 
 const KINDS = ['key', 'question', 'quote', 'to-do', 'doubt'];
 
@@ -164,10 +164,7 @@ test('highlights are laid together, put in order, and taken along in it', async 
   const gathered = page.getByRole('list', { name: 'Gathered highlights' }).getByRole('listitem');
   await expect(gathered).toHaveText([/children and dogs/, /The fare is four/]);
   await page.getByRole('button', { name: /^Move “The fare/ }).focus();
-  for (const key of ['Space', 'ArrowUp', 'Space']) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(350);
-  }
+  await pressAndHear(page, ['Space', 'ArrowUp', 'Space']);
   await expect(gathered).toHaveText([/The fare is four/, /children and dogs/]);
   await page.reload();
   await expect(gathered).toHaveText([/The fare is four/, /children and dogs/]);

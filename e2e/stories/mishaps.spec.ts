@@ -29,7 +29,6 @@ test('an address that turns out to be a page of the library is the first item, a
   await signIn(page, EMPTY);
   await save(page, address);
   await expect(row(page, 'Wren count up by a third')).toBeVisible();
-  await page.waitForTimeout(9000);
   // Only the page itself tells, by its canonical address, that this is the same.
   await save(page, `${address}?edition=${project.name}`);
   await expect(page.getByRole('status').filter({ hasText: 'Already saved' })).toContainText('Moved to the top.');

@@ -90,8 +90,7 @@ test('a long text is found one’s way about in: parts, words, notes, pictures, 
     await press(0.8);
     expect(await top()).toBeGreaterThan(first + height * 0.6);
     await press(0.1);
-    await page.waitForTimeout(100);
-    expect(Math.abs((await top()) - first)).toBeLessThan(60);
+    await expect.poll(async () => Math.abs((await top()) - first)).toBeLessThan(60);
     expect(line).not.toBe('');
     await page.getByRole('button', { name: 'How the text looks' }).click();
     await page.getByRole('radio', { name: 'Scroll' }).click();
@@ -149,7 +148,7 @@ test('what is about to be opened is set out of sight, and that is what the press
   await expect(page.locator('.article p[data-set-ahead]')).toBeVisible();
   await expect(page).toHaveURL(/\/queue\/./);
   await expect(page.getByRole('list', { name: /^Queue/ })).toHaveCount(0);
-  await page.waitForTimeout(600);
+  await page.waitForFunction((all) => all.length > 20, frames);
   const seen = await frames.jsonValue();
   expect(seen[0]?.[0], 'a text that was begun is seen at its place at once').toBeGreaterThan(0);
   expect(new Set(seen.map(([, height]) => height)).size, 'and nothing around it moves').toBe(1);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { EMPTY, page as webPage } from '../ports';
-import { goTo, placeAtLine, readTo, row, save, signIn, stored } from '../reader';
+import { goTo, nextFrames, placeAtLine, readTo, row, save, signIn, stored } from '../reader';
 
 test('saved, read to the middle, read on offline, finished, and the same on a second device', async ({
   page,
@@ -92,7 +92,8 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await page.getByRole('radio', { name: 'OpenDyslexic' }).click();
     await page.getByRole('button', { name: 'Larger text' }).click();
     await page.getByRole('button', { name: 'Close', exact: true }).click();
-    await page.waitForTimeout(500);
+    await page.evaluate(() => document.fonts.ready);
+    await nextFrames(page, 10);
     const after = await placeAtLine(page);
     expect(Math.abs(after.offset - before.offset)).toBeLessThanOrEqual(charactersToALine);
   });

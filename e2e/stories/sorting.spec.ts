@@ -2,7 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
 import { expect, type Page, test } from '@playwright/test';
 import { BULK_PORTS, page as webPage, SORTING_PORTS } from '../ports';
-import { goTo, row, signIn, stored } from '../reader';
+import { goTo, nextFrames, pressAndHear, row, signIn, stored } from '../reader';
 import { type OwnServer, ownServer } from '../service/own-server';
 
 const PILE = 22;
@@ -96,7 +96,7 @@ test('twenty things are decided on, one at a time: by touch alone on a phone, by
     if (!byTouch) return;
     await card.tap();
     await swipe(page, 20);
-    await page.waitForTimeout(300);
+    await nextFrames(page, 10);
     expect(await waiting()).toBe(PILE - DECIDED);
   });
 
@@ -196,11 +196,7 @@ test('many are decided on at once in a table, and the Queue is put in another or
     const handle = (at: number) => places.nth(at).getByRole('button', { name: /^Move/ });
     // By keys: taken, moved one down, put down.
     await handle(0).focus();
-    await page.keyboard.press(' ');
-    await page.waitForTimeout(300);
-    await page.keyboard.press('ArrowDown');
-    await page.waitForTimeout(300);
-    await page.keyboard.press(' ');
+    await pressAndHear(page, [' ', 'ArrowDown', ' ']);
     await expect.poll(order).toEqual([before[1], before[0], before[2]]);
     // By pointer: the last goes to the top.
     const [from, to] = [await handle(2).boundingBox(), await handle(0).boundingBox()];
