@@ -126,6 +126,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
       .poll(async () => Math.abs((await placeAtLine(page)).offset - start))
       .toBeLessThanOrEqual(Math.max(sentence.length, 60));
     await page.getByRole('button', { name: 'Stop listening' }).click();
+    const at = await placeAtLine(page);
     await readTo(page, Math.min(0.95, at.offset / at.length + 0.2));
     await page.getByRole('button', { name: 'Back to Inbox' }).click();
   });
