@@ -54,7 +54,7 @@ await Promise.all([
     entryPoints: ['src/tasks/texts.child.ts', 'src/tasks/pictures.child.ts', 'src/apart/guard.mjs'],
     entryNames: 'tasks/[name]',
     // What brings files of its own, or is written for `require`.
-    external: ['pdfjs-dist', 'sharp', 'mailparser', 'html-encoding-sniffer', 'whatwg-encoding'],
+    external: ['file-type', 'pdfjs-dist', 'sharp', 'mailparser', 'html-encoding-sniffer', 'whatwg-encoding'],
   }),
 ]);
 // Renamed into place, file by file: a server that is starting meanwhile finds the old ones or the new.
