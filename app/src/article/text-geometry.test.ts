@@ -25,26 +25,27 @@ function boxOf(node: Node, index: number): DOMRect {
 const heightOf = (block: HTMLElement) => Math.max(1, Math.ceil(block.textContent.length / CHARACTERS)) * LINE;
 
 beforeAll(() => {
-  globalThis.DOMRect ??= class {
-    constructor(
-      readonly x: number,
-      readonly y: number,
-      readonly width: number,
-      readonly height: number,
-    ) {}
-    get left() {
-      return this.x;
-    }
-    get top() {
-      return this.y;
-    }
-    get right() {
-      return this.x + this.width;
-    }
-    get bottom() {
-      return this.y + this.height;
-    }
-  } as unknown as typeof DOMRect;
+  if (!('DOMRect' in globalThis))
+    (globalThis as { DOMRect: unknown }).DOMRect = class {
+      constructor(
+        readonly x: number,
+        readonly y: number,
+        readonly width: number,
+        readonly height: number,
+      ) {}
+      get left() {
+        return this.x;
+      }
+      get top() {
+        return this.y;
+      }
+      get right() {
+        return this.x + this.width;
+      }
+      get bottom() {
+        return this.y + this.height;
+      }
+    };
   Range.prototype.getClientRects = function () {
     const boxes: DOMRect[] = [];
     if (this.startContainer === this.endContainer)

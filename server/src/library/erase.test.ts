@@ -1,39 +1,31 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import type { Copy } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
-import { accountRepository } from '../accounts/accounts';
-import { type Database, openDatabase } from '../db/open';
+import type { Database } from '../db/open';
 import { copies, findables, jobs, pictures, profiles } from '../db/schema';
 import { eraseLetGo } from './erase';
 import { findableLibrary } from './findable';
-import { type Library, libraryOf } from './library';
+import type { Library } from './library';
 import { examine } from './mend';
 import { takePush } from './take-mutations';
+import { openTestLibrary } from './test-library.test-data';
 
 const DAY_MS = 86_400_000;
 const START = Date.UTC(2026, 10, 1, 12);
 let now = START;
 const clock = createClock('test', () => now);
 const make = changeMaker({ clock, newId: uuidv7, now: () => now });
-let folder: string;
+let house: Awaited<ReturnType<typeof openTestLibrary>>;
 let database: Database;
 let library: Library;
 beforeEach(async () => {
   now = START;
-  folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
-  database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
-  const made = await accountRepository(database, () => now).create('a@example.org', 'A', 'a long enough passphrase');
-  library = libraryOf(database, made!.id);
+  house = await openTestLibrary(() => now);
+  ({ database, library } = house);
 });
-afterEach(() => {
-  database.close();
-  rmSync(folder, { recursive: true, force: true });
-});
+afterEach(() => house.close());
 
 const push = async (...mutations: object[]) => {
   const { results } = await takePush(library, { mutations }, { clock, now: () => now });

@@ -1,0 +1,176 @@
+import { existsSync, writeFileSync } from 'node:fs';
+import type { Copy } from '@dorvel/core/model';
+import { changeMaker } from '@dorvel/core/records';
+import { createClock } from '@dorvel/core/sync';
+import { v7 as uuidv7 } from 'uuid';
+import { takePush } from '../library/take-mutations';
+import { openTestLibrary } from '../library/test-library.test-data';
+import { podcastShelf } from './podcasts';
+import type { Speaker } from './speaker';
+
+let now = Date.UTC(2026, 10, 27, 12);
+const clock = createClock('test', () => ++now);
+const make = changeMaker({ clock, newId: uuidv7, now: () => now });
+let house: Awaited<ReturnType<typeof openTestLibrary>>;
+let shelf: ReturnType<typeof podcastShelf>;
+/** What is spoken, and how it ends: done at once, unless a test says otherwise. */
+let spoken: string[];
+let speak: Speaker['speak'];
+
+beforeEach(async () => {
+  house = await openTestLibrary(() => now);
+  spoken = [];
+  speak = ({ title, target }) => {
+    spoken.push(title);
+    writeFileSync(target, 'sound');
+    return Promise.resolve({ bytes: 5, seconds: 60, chapters: [] });
+  };
+  const speaker: Speaker = { speak: (...words) => speak(...words), close: () => Promise.resolve() };
+  shelf = podcastShelf(house.database, house.folder, speaker, () => now, 0);
+});
+afterEach(() => house.close());
+
+const push = (...mutations: object[]) => takePush(house.library, { mutations }, { clock, now: () => now });
+
+/** An item in the Queue with a text, or without. */
+async function queued(title: string, rank: number, hasText = true): Promise<string> {
+  const save = make.save({ address: `https://x.example/${title}` });
+  await push(save, make.choose(save.itemId, { stage: 'queue', queueRank: rank, title }));
+  if (hasText) await withText(save.itemId);
+  return save.itemId;
+}
+
+async function withText(itemId: string): Promise<string> {
+  const copyId = uuidv7();
+  await house.library.change(async (write) => {
+    const item = (await write.item(itemId))!;
+    const tree: Copy['tree'] = { type: 'root', children: [] };
+    await write.putCopy({ id: copyId, itemId, madeAt: now, title: 'T', language: 'en', hash: null, tree });
+    const page = {
+      title: 'T',
+      authors: [],
+      siteName: null,
+      publishedAt: null,
+      modifiedAt: null,
+      licenceUrl: null,
+      facts: [],
+      language: 'en',
+      excerpt: null,
+      wordCount: 1,
+      minutes: 1,
+      pictureCount: 0,
+      thumbnail: null,
+      copyId,
+      cameThrough: { verdict: 'whole' as const, signs: [] },
+    };
+    await write.put({ ...item, capture: { ...item.capture, revision: write.sequence, state: 'arrived', page } });
+  });
+  return copyId;
+}
+
+/** Makes all that waits. */
+async function makeAll(): Promise<void> {
+  for (const job of await shelf.take(10)) await shelf.makeSound(job);
+}
+const episodes = async () =>
+  (await shelf.episodesOf(house.accountId)).map(({ item, state }) => [item.choices.title.value, state]);
+
+it('has an episode for each text in the Queue, made from its top', async () => {
+  await queued('Second', 2);
+  await queued('First', 1);
+  await queued('Without a text', 3, false);
+  expect([await shelf.of(house.accountId), await shelf.take(10), await shelf.nextDue()]).toEqual([null, [], null]);
+  await shelf.make(house.accountId);
+  expect(await episodes()).toEqual([
+    ['First', 'waiting'],
+    ['Second', 'waiting'],
+  ]);
+  expect(await shelf.nextDue()).toBe(now);
+  await makeAll();
+  expect(spoken).toEqual(['First', 'Second']);
+  expect(await episodes()).toEqual([
+    ['First', 'done'],
+    ['Second', 'done'],
+  ]);
+  expect((await shelf.episodesOf(house.accountId))[0]).toMatchObject({ bytes: 5, seconds: 60, progress: 1 });
+});
+
+it('follows the Queue: what is new waits, what has left it or has another text goes with its sound', async () => {
+  const [gone, changed] = [await queued('Gone', 1), await queued('Changed', 2)];
+  await shelf.make(house.accountId);
+  await makeAll();
+  const files = (await shelf.episodesOf(house.accountId)).map(({ item, copyId }) =>
+    shelf.fileOf(house.accountId, item.id, copyId),
+  );
+  expect(files.map((file) => existsSync(file))).toEqual([true, true]);
+  await push(make.choose(gone, { stage: 'kept' }));
+  await withText(changed);
+  await queued('New', 0);
+  expect((await shelf.take(0)).length).toBe(0);
+  const jobs = await shelf.take(10);
+  expect(files.map((file) => existsSync(file))).toEqual([false, false]);
+  expect(await episodes()).toEqual([
+    ['New', 'running'],
+    ['Changed', 'running'],
+  ]);
+  // A server that was stopped in the middle begins them again.
+  await shelf.recover();
+  expect((await shelf.take(10)).map(({ itemId }) => itemId)).toEqual(jobs.map(({ itemId }) => itemId));
+});
+
+it('has one secret address, another one when it is asked for, and none when it is ended', async () => {
+  await queued('Only', 1);
+  await shelf.make(house.accountId);
+  const { secret } = (await shelf.of(house.accountId))!;
+  expect(secret).toMatch(/^[\w-]{32}$/);
+  expect(await shelf.at(secret)).toBe(house.accountId);
+  await shelf.make(house.accountId);
+  const next = (await shelf.of(house.accountId))!.secret;
+  expect([next === secret, await shelf.at(secret), await shelf.at(next)]).toEqual([false, null, house.accountId]);
+  await makeAll();
+  const [episode] = await shelf.episodesOf(house.accountId);
+  const file = shelf.fileOf(house.accountId, episode!.item.id, episode!.copyId);
+  await shelf.end(house.accountId);
+  expect([await shelf.of(house.accountId), await shelf.episodesOf(house.accountId), existsSync(file)]).toEqual([
+    null,
+    [],
+    false,
+  ]);
+});
+
+it('says why a sound could not be made, and goes on', async () => {
+  await queued('No voice', 1);
+  await queued('Broken', 2);
+  await shelf.make(house.accountId);
+  speak = ({ title }) => Promise.reject(new Error(title === 'No voice' ? 'no voice for xx' : 'the disk is full'));
+  const [first, second] = await shelf.take(10);
+  await shelf.makeSound(first!);
+  // What nobody foresaw is told to the runner too.
+  await expect(shelf.makeSound(second!)).rejects.toThrow('the disk is full');
+  expect((await shelf.episodesOf(house.accountId)).map(({ state, fault }) => [state, fault])).toEqual([
+    ['failed', 'no-voice'],
+    ['failed', 'not-spoken'],
+  ]);
+  await shelf.makeSound({ id: 'x', accountId: house.accountId, itemId: first!.itemId, copyId: uuidv7() });
+  expect((await shelf.episodesOf(house.accountId))[0]?.fault).toBe('no-voice');
+});
+
+it('is stopped in the middle of a sound that is wanted no more', async () => {
+  const item = await queued('Long', 1);
+  await shelf.make(house.accountId);
+  let ended: AbortSignal | undefined;
+  speak = (_task, told, signal) => {
+    ended = signal;
+    told(0.5);
+    return new Promise((_resolve, reject) => {
+      signal.addEventListener('abort', () => reject(new Error('stopped')));
+    });
+  };
+  const [job] = await shelf.take(1);
+  const made = shelf.makeSound(job!);
+  while (!ended) await new Promise((next) => setTimeout(next, 5));
+  await push(make.choose(item, { stage: 'let-go' }));
+  await shelf.followQueue(house.accountId);
+  await made;
+  expect([ended.aborted, await shelf.episodesOf(house.accountId)]).toEqual([true, []]);
+});
