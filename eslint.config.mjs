@@ -90,7 +90,7 @@ export default ts.config(
   },
   // A fixture that must not exist fails loudly in a test; non-null assertions and hostile shapes are the tests' business.
   {
-    files: ['**/*.test.{ts,tsx}', 'e2e/**/*.ts'],
+    files: ['**/*.test.{ts,tsx}', '**/*.test-data.ts', 'e2e/**/*.ts'],
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/require-await': 'off',
