@@ -36,7 +36,14 @@ const counted = /check: (\d+) passed, (\d+) failed/.exec(check.stdout);
 add(Number(counted?.[1] ?? 0), Number(counted?.[2] ?? 1));
 
 console.log('— unit');
-run('node_modules/.bin/jest', ['--json', `--outputFile=${path.join(results, 'unit.json')}`, '--silent']);
+run('node_modules/.bin/jest', [
+  '--json',
+  `--outputFile=${path.join(results, 'unit.json')}`,
+  '--silent',
+  // How much of the code the unit tests run: printed, and nothing is made to depend on it.
+  '--coverage',
+  '--coverageReporters=text-summary',
+]);
 const unit = report('unit.json');
 add(unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1);
 
