@@ -1,4 +1,4 @@
-// npm run screenshots: docs/screenshots anew, from a demo that is running (PORT, default 4800).
+// npm run screenshots: docs/screenshots again, from a demo that is running (PORT, default 4800).
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';

@@ -52,7 +52,7 @@ test('a token of the extension’s saves and looks up, and can do nothing beyond
       { ...base(itemId), type: 'tag', set: { boats: 'boats' } },
       { ...base(itemId), type: 'choose', set: { stage: 'queue' } },
       make.note(ownNote.ofItem(itemId), { text: 'For the winter' }),
-      // What was read is none of its business, nor what is followed.
+      // It may change neither what was read nor what is followed.
       { ...base(itemId), type: 'choose', set: { finishedAt: Date.now() } },
       { id: uuidv7(), stamp: clock.next(), type: 'feed', feedId: uuidv7(), set: { following: false } },
     ),

@@ -112,7 +112,7 @@ test('a backup brings back what was, and devices learn of it and tell what they 
   await client.signIn();
   const after = await pull(cursor);
   expect(after.records.items).toEqual([]);
-  // Another epoch: the cursor means nothing, and the device begins anew.
+  // Another epoch: the cursor means nothing, and the device begins again.
   expect(after.epoch).not.toBe(before.epoch);
   const anew = await pull(0);
   expect(anew.records.items.map(({ id }) => id)).toEqual(before.records.items.map(({ id }) => id));
@@ -126,7 +126,7 @@ test('a backup brings back what was, and devices learn of it and tell what they 
   });
   expect((await pull(cursor)).records.items).toHaveLength(1);
   expect((await client.items()).map(({ id }) => id)).not.toContain(later.id);
-  // A half backup is none.
+  // Half a backup is not a backup.
   rmSync(path.join(folder, 'backup.json'));
   expect(command('restore', '--', folder).says).toContain('no whole backup');
 });

@@ -94,7 +94,7 @@ test('a save is found the moment its text is there, and tagged and found by that
   await expect(page.getByText(/^No item of yours has that/)).toBeVisible();
   await save(page, path);
   await goTo(page, 'Library');
-  // Nothing is asked anew and nothing reloaded: the question answers itself.
+  // Nothing is asked again and nothing reloaded: the question answers itself.
   await expect(found(page).getByRole('listitem')).toHaveText(title);
 
   await context.setOffline(true);

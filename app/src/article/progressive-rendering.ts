@@ -3,9 +3,9 @@ import { useEffect, useMemo, useState } from 'react';
 
 type Node = ArticleTree['children'][number];
 
-/** Behind the reader's place so many characters are set at once: more than a screen of a phone. */
+/** Behind the reader's place this many characters are set at once: more than a screen of a phone. */
 const AHEAD = 1500;
-/** What comes later is set in parts of so many characters, each short enough for a frame or two on a slow phone. */
+/** What comes later is set in parts of this many characters, each short enough for a frame or two on a slow phone. */
 const PART = 9000;
 
 export interface InParts {

@@ -33,7 +33,7 @@ interface Timers {
 interface Told {
   /** The reader has stayed at a place to which they moved. */
   stayed(offset: number): void;
-  /** They are reading by eye, so many words into the text; null when nobody reads by eye now. */
+  /** They are reading by eye, this many words into the text; null when nobody reads by eye now. */
   reading(word: number | null): void;
 }
 

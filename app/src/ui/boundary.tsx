@@ -17,7 +17,7 @@ interface BoundaryState {
 }
 
 /**
- * Stands around a screen or a part of one: when it cannot be drawn, it says so and the rest goes on. It is not made anew
+ * Stands around a screen or a part of one: when it cannot be drawn, it says so and the rest goes on. It is not made again
  * where the reader goes elsewhere, since a navigator inside it would then forget where it is.
  */
 export class Boundary extends Component<BoundaryProps, BoundaryState> {

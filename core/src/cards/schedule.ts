@@ -9,7 +9,7 @@ import { gapsIn } from './gaps';
 const scheduler = fsrs({ enable_fuzz: false });
 const GRADES = { 1: Rating.Again, 2: Rating.Hard, 3: Rating.Good, 4: Rating.Easy } as const;
 
-/** After so many lapses a question is doing no good as it is; common practice. */
+/** After this many lapses a question is doing no good as it is; common practice. */
 const LAPSES_TO_WARN = 6;
 /** New questions, and repeated ones, that a day brings at most; the reader's to set. */
 export const USUAL_LIMITS = { fresh: 10, repeated: 100 } as const;
@@ -23,7 +23,7 @@ export interface Prompt {
   dueAt: number;
   isFresh: boolean;
   lapses: number;
-  /** It was forgotten so often that it should be made anew. */
+  /** It was forgotten so often that it should be made again. */
   isLeech: boolean;
 }
 

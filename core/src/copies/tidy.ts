@@ -14,7 +14,7 @@ export function tidyingOf(choices: Choices, copyId: string): Tidying | undefined
 }
 
 /**
- * The tidyings of an item with those of one copy set anew.
+ * The tidyings of an item with those of one copy set again.
  *
  * @param out places among the blocks of the copy's tree
  */

@@ -168,7 +168,7 @@ function baseOf(document: PageDocument, url: string): string {
   try {
     return new URL((base && attribute(base, 'href')) ?? '', url).href;
   } catch {
-    // A base address that is none is ignored, as browsers do.
+    // A base address that is not one is ignored, as browsers do.
     return url;
   }
 }

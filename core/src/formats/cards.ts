@@ -39,7 +39,7 @@ export function cardsAsTable(cards: readonly Card[], delimiter: ',' | '\t', sour
 /** What was found in a table of cards. */
 interface CardTable {
   cards: { front: string; back: string }[];
-  /** Rows that are none, by their number from 1, with the reason. */
+  /** Rows that are not one, by their number from 1, with the reason. */
   faults: { row: number; says: string }[];
 }
 

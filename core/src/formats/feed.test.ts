@@ -82,7 +82,7 @@ describe('feeds as the specifications show them', () => {
       publishedAt: '2003-06-03T09:39:21.000Z',
       summary: expect.stringMatching(/protocol at Russia's Star City\.$/),
     });
-    // A guid is the page's address unless it says that it is none.
+    // A guid is the page's address unless it says that it is not.
     expect(feed?.entries[1]).toMatchObject({
       title: null,
       address: 'http://liftoff.msfc.nasa.gov/2003/05/30.html#item572',

@@ -4,7 +4,7 @@ const MAX_ROUNDS = 200;
 
 /**
  * PageRank over an undirected graph with weights, by the power method: how often a walker is at each node who follows
- * edges by weight and now and then begins anew (Brin, Page, The anatomy of a large-scale hypertextual web search
+ * edges by weight and now and then begins again (Brin, Page, The anatomy of a large-scale hypertextual web search
  * engine, 1998). Nodes without edges give what they have to all alike.
  *
  * @param weights symmetric, at least 0, with 0 on the diagonal

@@ -25,7 +25,7 @@ export function passageAt(text: string, start: number, end: number, copyId: stri
   };
 }
 
-/** Words that stand once in a text, and so many characters of them, are the passage whatever stands around them. */
+/** Words that stand once in a text, and this many characters of them, are the passage whatever stands around them. */
 const TELLING_LENGTH = 32;
 /** The same for a quotation from elsewhere, of which nobody says what stood around it. */
 const TELLING_ALONE = 16;

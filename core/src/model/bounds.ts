@@ -103,7 +103,7 @@ export function wellFormed(text: string): string {
   return text.replace(/\p{Surrogate}/gu, '\uFFFD');
 }
 
-/** The same for every text in a value, which is made anew. */
+/** The same for every text in a value, which is made again. */
 export function wellFormedWithin<Value>(value: Value): Value {
   if (typeof value === 'string') return wellFormed(value) as Value;
   if (Array.isArray(value)) return value.map(wellFormedWithin) as Value;

@@ -58,7 +58,7 @@ export function pairingCode(origin: string, secret: string): string {
   return `${origin}/pair#${secret}`;
 }
 
-/** Reads a pairing code. @returns null when it is none */
+/** Reads a pairing code. @returns null when it is not one */
 export function readPairingCode(written: string): { origin: string; secret: string } | null {
   const code = written.trim();
   if (!URL.canParse(code)) return null;

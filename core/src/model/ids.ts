@@ -12,7 +12,7 @@ export const LAST_INSTANT = Date.UTC(9999, 11, 31, 23, 59, 59, 999);
 /** Milliseconds since 1970-01-01T00:00Z. */
 export const Instant = z.number().int().nonnegative().max(LAST_INSTANT);
 
-/** An address as a reader or a page gives it has at most so many characters. */
+/** An address as a reader or a page gives it has at most this many characters. */
 export const MAX_WRITTEN_ADDRESS_LENGTH = 8192;
 /** As it is stored: percent codes make up to nine characters of one (RFC 3986, 2.1; UTF-8). */
 export const MAX_ADDRESS_LENGTH = 9 * MAX_WRITTEN_ADDRESS_LENGTH;

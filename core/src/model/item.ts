@@ -30,7 +30,7 @@ export const Tidying = z.object({
 });
 export type Tidying = z.infer<typeof Tidying>;
 
-/** Tidyings of so many copies of an item are kept. */
+/** Tidyings of this many copies of an item are kept. */
 export const MAX_TIDYINGS = 20;
 
 /**
@@ -127,7 +127,7 @@ export type CopyNote = z.infer<typeof CopyNote>;
 
 export const MAX_COPIES = 30;
 
-/** An item has at most so many tags, those taken off counted. */
+/** An item has at most this many tags, those taken off counted. */
 const MAX_TAGS = 200;
 
 /**

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** A tag has at most so many characters, its parents counted. */
+/** A tag has at most this many characters, its parents counted. */
 const MAX_TAG_LENGTH = 100;
 
 /** A word of the reader's as they write it; `garden/soil` nests under `garden`. */

@@ -68,7 +68,7 @@ export const TREE_SCHEMA: Schema = {
     th: ['colSpan', 'rowSpan'],
     time: ['dateTime'],
   },
-  // Ids are checked above; a prefix of the sanitiser's would be put on anew each time.
+  // Ids are checked above; a prefix of the sanitiser's would be put on again each time.
   clobber: [],
   protocols: { href: ['http', 'https'], src: ['http', 'https', 'data'] },
   allowComments: false,

@@ -6,7 +6,7 @@ export function isLive(note: Note): boolean {
   return !note.choices.removed.value && noteText(note) !== '';
 }
 
-/** What a note says to a reader: nothing when it was removed, or is none. */
+/** What a note says to a reader: nothing when it was removed, or does not exist. */
 export function liveText(note: Note | null | undefined): string {
   return note && isLive(note) ? noteText(note) : '';
 }

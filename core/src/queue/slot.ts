@@ -50,7 +50,7 @@ export function slotWorth(chosen: readonly { candidate: SlotCandidate; place: nu
  *
  * @param candidates in the order of the Queue
  * @param longest the longest slot that will be asked for, in minutes
- * @returns what to put into a slot of so many minutes
+ * @returns what to put into a slot of this many minutes
  */
 export function slotPlanner(
   candidates: readonly SlotCandidate[],

@@ -14,7 +14,7 @@ export function daysBetween(from: DayName, to: DayName): number {
   return differenceInCalendarDays(parseISO(to), parseISO(from));
 }
 
-/** The day so many days later. */
+/** The day this many days later. */
 export function addDays(day: DayName, days: number): DayName {
   return nameOf(addDaysTo(parseISO(day), days));
 }

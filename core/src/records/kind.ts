@@ -53,7 +53,7 @@ export interface Kind<Shape extends Stored = Stored, Made extends Change = Chang
   combine?(earlier: Made, later: Made): Made | null;
   /** The changes that make a record, each value with the stamp that it has. */
   restate(record: Shape, base: (stamp?: string) => { id: string; stamp: string }): Made[];
-  /** What can be saved of a stored record that is none of this kind any more. */
+  /** What can be saved of a stored record that is not of this kind any more. */
   rescue?(stored: unknown): Shape | null;
 }
 

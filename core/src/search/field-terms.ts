@@ -7,7 +7,7 @@ import { plainText } from '../text';
 import type { FieldTerms } from './search-index';
 import { searchTerms } from './words';
 
-/** Goes up when terms are made otherwise: those of before are then made anew. */
+/** Goes up when terms are made otherwise: those of before are then made again. */
 const TERMS_VERSION = 1;
 
 /** What an item is found by, besides the text of its copy. */
@@ -59,7 +59,7 @@ export function fieldTerms(item: FindableItem, body: string): FieldTerms {
 }
 
 /**
- * What an item stands in an index as; it is put in anew when this becomes another.
+ * What an item stands in an index as; it is put in again when this becomes another.
  *
  * @param copyId of the text that is at hand
  * @param notes what the reader wrote on it
@@ -69,7 +69,7 @@ export function findableKey(item: Item, copyId: string | null, notes: readonly s
   return JSON.stringify([TERMS_VERSION, copyId, out, findableOf(item, notes)]);
 }
 
-/** True when two keys stand for one text, whatever else has changed: its terms need not be made anew. */
+/** True when two keys stand for one text, whatever else has changed: its terms need not be made again. */
 export function isSameText(oneKey: string, otherKey: string): boolean {
   const withoutFindable = (key: string) => JSON.stringify(z.array(z.unknown()).parse(JSON.parse(key)).slice(0, -1));
   return withoutFindable(oneKey) === withoutFindable(otherKey);

@@ -136,7 +136,7 @@ function readDays(value: string, { now, zoneMinutes }: ReadingOptions) {
   return { from: from?.from ?? null, before: to?.before ?? null };
 }
 
-/** @returns undefined when it is none */
+/** @returns undefined when it is not one */
 function readPeriod(value: string, zone: number): { from: number; before: number } | undefined {
   const [, year, month, day] = /^(\d{4})(?:-(\d{1,2}))?(?:-(\d{1,2}))?$/.exec(value) ?? [];
   if (year === undefined) return undefined;

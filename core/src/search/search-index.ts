@@ -76,7 +76,7 @@ class Postings {
 
 const IS_WRITING = FIELDS.map((field) => SCOPE_FIELDS.writing.includes(field));
 const WEIGHTS = FIELDS.map((field) => FIELD_WEIGHTS[field]);
-/** Crossed-out texts are swept when they are so many, and more than half as many as the others. */
+/** Crossed-out texts are swept when they are this many, and more than half as many as the others. */
 const SWEPT_FROM = 64;
 
 export function createSearchIndex(): SearchIndex {

@@ -16,7 +16,7 @@ import { dividedBy, passagesInOtherLanguages } from './other-languages';
 import { type Pronunciation, type Said, say } from './say';
 import { tableSaid } from './tables';
 
-/** What a voice says in one breath: a sentence, or a line that is none. Its range is in the plain text. */
+/** What a voice says in one breath: a sentence, or a line that is not one. Its range is in the plain text. */
 export interface Utterance extends TextRange {
   index: number;
   /** What is said, with the way back to the plain text. It is put into words when it is first asked for, and kept. */

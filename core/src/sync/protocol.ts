@@ -6,7 +6,7 @@ export const PUSH_LIMIT = 200;
 
 /**
  * Goes up when client and server would misunderstand each other. A client says it with every call; to one that is older
- * than the server can serve it is said that it must be loaded anew, and what it has to send waits until it is.
+ * than the server can serve it is said that it must be loaded again, and what it has to send waits until it is.
  */
 export const PROTOCOL = 3;
 export const PROTOCOL_HEADER = 'dorvel-protocol';

@@ -1,7 +1,7 @@
 import type { Mutation } from '../records';
 import { PUSH_LIMIT } from './protocol';
 
-/** A push may have so many bytes; the server takes a little more. */
+/** A push may have this many bytes; the server takes a little more. */
 const MAX_PUSH_BYTES = 7_000_000;
 
 /** The bytes that something takes on its way, as JSON in UTF-8: what a server counts. */

@@ -17,7 +17,7 @@ export const TermProfile = z.object({
 });
 export type TermProfile = z.infer<typeof TermProfile>;
 
-/** Goes up when profiles are made otherwise: those of before are then made anew. */
+/** Goes up when profiles are made otherwise: those of before are then made again. */
 export const PROFILE_VERSION = 1;
 
 /** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */

@@ -1,4 +1,4 @@
-/** An ISO 8601 date, from that or from another form that dates take in metadata; null if it is none. */
+/** An ISO 8601 date, from that or from another form that dates take in metadata; null if it is not one. */
 export function isoDate(value: string | null): string | null {
   if (!value) return null;
   const trimmed = value.trim();
@@ -18,7 +18,7 @@ export function isoDate(value: string | null): string | null {
 }
 
 /**
- * An ISO 8601 duration (`PT1H20M`, `P2D`) in seconds; null if it is none. Months and years have no length of their own
+ * An ISO 8601 duration (`PT1H20M`, `P2D`) in seconds; null if it is not one. Months and years have no length of their own
  * and are refused.
  */
 export function isoDurationSeconds(value: string | null): number | null {

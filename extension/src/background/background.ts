@@ -151,7 +151,7 @@ answerMessages(
   ['foundFor', 'marksOn'],
 );
 
-// The secret is none of the business of scripts in pages.
+// Scripts in pages must not see the secret.
 void chrome.storage.local.setAccessLevel({ accessLevel: 'TRUSTED_CONTEXTS' });
 offerMenus((saved, what) => {
   justSaved = { saved, what };

@@ -89,7 +89,7 @@ export async function keepTags(pairing: Pairing, itemId: string, set: TagChanges
   await storage.outbox.add(pairing.account.id, [(await maker()).tag(itemId, set)]);
 }
 
-/** Writes down that another amount is to be kept, with the page anew where it is here. */
+/** Writes down that another amount is to be kept, with the page again where it is here. */
 export async function keepHowMuch(
   pairing: Pairing,
   itemId: string,

@@ -16,7 +16,7 @@ export interface SearchPage {
 /**
  * Reads an address with %s where the words stand, such as `https://search.example/find?words=%s`.
  *
- * @returns null when it is none
+ * @returns null when it is not one
  */
 export function readSearchPage(written: string): SearchPage | null {
   const address = written.trim();
@@ -28,7 +28,7 @@ export function readSearchPage(written: string): SearchPage | null {
   return parameter === undefined ? null : { pattern: `${protocol}//${hostname}${pathname}*`, parameter };
 }
 
-/** The words that an address of one of these pages asks for; null when it is none of them. */
+/** The words that an address of one of these pages asks for; null when it is not one of them. */
 export function wordsSearched(address: string, searches: readonly string[]): string | null {
   const { protocol, hostname, pathname, searchParams } = new URL(address);
   for (const written of searches) {

@@ -9,7 +9,7 @@ const MAX_TRIES = 40;
 /** What the library knows of what was saved; asked again until its text is there. */
 export function useKnown(itemId: string): {
   known: FromServer<KnownPage> | null;
-  /** Asks anew, after a change. */
+  /** Asks again, after a change. */
   again(): void;
 } {
   const [known, setKnown] = useState<FromServer<KnownPage> | null>(null);

@@ -17,7 +17,7 @@ const ARGON2 = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
 export interface OpenSession {
   account: Account;
-  /** A new token when the session was rotated; the caller sets the cookie anew. */
+  /** A new token when the session was rotated; the caller sets the cookie again. */
   rotatedTo: string | null;
 }
 

@@ -18,7 +18,7 @@ const QUICK_DRAWING_MS = 1000;
 const PAGE_LIMIT_MS = 30_000;
 
 /**
- * Where pictures are written anew: the large ones, and drawings, of which nobody knows how long they take, apart from the
+ * Where pictures are written again: the large ones, and drawings, of which nobody knows how long they take, apart from the
  * others.
  */
 export type Darkrooms = Readonly<Record<Room, Workshop>>;
@@ -32,7 +32,7 @@ export interface KeptPictures {
 }
 
 /**
- * Fetches a text's pictures, has them written anew as WebP of a size for a phone, and points the tree at our own
+ * Fetches a text's pictures, has them written again as WebP of a size for a phone, and points the tree at our own
  * origin. A picture that does not come through, or takes too long, keeps its place and its description, without a
  * source.
  *

@@ -27,7 +27,7 @@ export interface RewrittenPicture {
 export type Rewritten = RewrittenPicture | 'too large' | null;
 
 /**
- * Writes a picture anew as WebP of a size for a phone. Runs in a process of its own (tasks/pictures.child.ts): decoders of
+ * Writes a picture again as WebP of a size for a phone. Runs in a process of its own (tasks/pictures.child.ts): decoders of
  * pictures are large, old and fed by strangers.
  *
  * @returns null for what is no picture; `too large` for what has more pixels than are handled in its room

@@ -8,7 +8,7 @@ import { readConfig } from '../config';
 import { pictures } from '../db/schema';
 import { openSound } from '../db/sound';
 
-/** What a backup says of itself; written last, so that a backup without it is none. */
+/** What a backup says of itself; written last, so that a backup without it is not one. */
 const Manifest = z.object({
   is: z.literal('dorvel-backup'),
   madeAt: z.string(),

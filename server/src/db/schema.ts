@@ -184,7 +184,7 @@ export const findables = sqliteTable(
       .notNull()
       .references(() => accounts.id, { onDelete: 'cascade' }),
     itemId: text('item_id').notNull(),
-    /** Of what its words were made: they are made anew when it becomes another. */
+    /** Of what its words were made: they are made again when it becomes another. */
     key: text().notNull(),
   },
   (table) => [uniqueIndex('findables_by_item').on(table.accountId, table.itemId)],

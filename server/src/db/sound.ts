@@ -17,7 +17,7 @@ interface Place {
 
 /**
  * Opens a library's database, but only when it is there if its pictures are, and is a whole one: otherwise a library
- * whose database was lost would begin anew, open to whoever comes first.
+ * whose database was lost would begin again, open to whoever comes first.
  *
  * @throws NotSound; whatever else keeps a file from being opened
  */

@@ -138,7 +138,7 @@ describe('looking at a feed', () => {
       ['https://example.org/b', ['Water/Tides'], 'inbox'],
     ]);
     expect((await look(id)).items).toHaveLength(2);
-    // Let go of, and announced anew under another key: a feed does not bring back what the reader has decided on.
+    // Let go of, and announced again under another key: a feed does not bring back what the reader has decided on.
     const [first] = items;
     await push({
       type: 'choose',

@@ -48,7 +48,7 @@ const RETRY_AFTER_LIMIT_MS = 24 * 60 * 60 * 1000;
 
 /**
  * Fetches a file from the open web, and from nowhere else: http and https only, each hop of a redirect
- * checked anew, private and special addresses refused at the connection, time and size limited.
+ * checked again, private and special addresses refused at the connection, time and size limited.
  */
 export async function fetchGuarded(address: string, rules: FetchRules): Promise<Fetched> {
   const deadline = AbortSignal.timeout(rules.timeoutMs);

@@ -48,7 +48,7 @@ export async function eraseLetGo(database: Database, now: number): Promise<Erase
 }
 
 /**
- * Erases an item, or of one with the reader's own writing the texts. What it is is read anew in the same transaction: it may
+ * Erases an item, or of one with the reader's own writing the texts. What it is is read again in the same transaction: it may
  * have been brought back a moment ago.
  *
  * @returns null when there was nothing to erase; `isBare` when the item itself stays

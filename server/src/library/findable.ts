@@ -45,7 +45,7 @@ export interface FreshTerms {
 
 /**
  * Makes an item findable by its words as they are now; nothing is done when they have not changed, and the words of its
- * text are made anew only when the text is another.
+ * text are made again only when the text is another.
  *
  * @param fresh the words of the copy that was stored a moment ago, if one was: they are made where strangers' texts are
  */

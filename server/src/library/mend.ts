@@ -15,7 +15,7 @@ export interface Fault {
   /** What would be cut; null when it cannot be read at all. */
   cut: string[] | null;
   record: unknown;
-  /** Puts it right, so that devices fetch it anew. Of what cannot be read, items keep their address; all else is taken out. */
+  /** Puts it right, so that devices fetch it again. Of what cannot be read, items keep their address; all else is taken out. */
   mend(): Promise<void>;
 }
 

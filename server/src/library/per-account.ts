@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 
 /**
- * Keeps what is made for an account in memory, for the accounts that asked last; for others it is made anew.
+ * Keeps what is made for an account in memory, for the accounts that asked last; for others it is made again.
  *
  * @param max how many accounts' are kept
  */

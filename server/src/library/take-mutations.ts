@@ -189,13 +189,13 @@ async function save(
   return { outcome: 'already-saved', mutationId, itemId: first.id };
 }
 
-/** A feed that is followed anew, or that the reader asks for, is looked at at once. */
+/** A feed that is newly followed, or that the reader asks for, is looked at at once. */
 async function changeFeed(write: LibraryWriter, mutation: FeedMutation, tools: PushTools): Promise<PushResult> {
   const mutationId = mutation.id;
   const reading = mutation.type === 'follow' ? readAddress(mutation.address) : null;
   if (reading && !reading.ok) return refused(mutation, reading.says);
   const known = await write.feed(mutation.feedId);
-  // As it was read, not as it was sent: one address that is none would hold up the looks at all feeds.
+  // As it was read, not as it was sent: one address that is not one would hold up the looks at all feeds.
   const change = mutation.type === 'follow' && reading ? { ...mutation, address: reading.address } : mutation;
   const feed = feedKind.apply(known?.feed, change);
   if (!feed) return unknown(mutation, 'feed');

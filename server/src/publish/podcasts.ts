@@ -156,7 +156,7 @@ export function podcastShelf(
 
     fileOf,
 
-    /** What was being made when the server stopped is begun anew. */
+    /** What was being made when the server stopped is begun again. */
     async recover(): Promise<void> {
       await database.write((tx) =>
         tx.update(episodes).set({ state: 'waiting', progress: 0 }).where(eq(episodes.state, 'running')),

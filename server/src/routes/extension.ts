@@ -42,7 +42,7 @@ interface ExtensionParts {
 const MAX_RELATED = 3;
 const MAX_SUGGESTED = 2;
 const MAX_LAST_TAGS = 4;
-/** The tags used last are looked for in so many items. */
+/** The tags used last are looked for in this many items. */
 const LOOKED_AT = 200;
 const MAX_FOUND = 3;
 

@@ -25,7 +25,7 @@ export function clearSession(response: Response, secure: boolean): void {
   response.clearCookie(SESSION_COOKIE, cookieOptions(secure));
 }
 
-/** Lets only signed-in requests pass, and sets the cookie anew when the session was rotated. */
+/** Lets only signed-in requests pass, and sets the cookie again when the session was rotated. */
 export function requireAccount(accounts: Accounts, secure: boolean): RequestHandler {
   return async (request, response, next) => {
     const token = sessionToken(request);

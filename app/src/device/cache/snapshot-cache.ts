@@ -26,7 +26,7 @@ export function copyAtHand(store: DeviceStore | null, id: string | null | undefi
 }
 
 /**
- * Reads a copy, and lays it at hand. One that has not changed stays the same object, so that nothing is drawn anew for it.
+ * Reads a copy, and lays it at hand. One that has not changed stays the same object, so that nothing is drawn again for it.
  *
  * @returns null when it is not on this device
  */

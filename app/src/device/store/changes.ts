@@ -115,7 +115,7 @@ export async function saveAddress(
   return { kind: 'already-saved', item: known };
 }
 
-/** So many changes are written together: each writing makes every list on screen anew. */
+/** So many changes are written together: each writing makes every list on screen again. */
 const AT_ONCE = 40;
 
 /**

@@ -24,7 +24,7 @@ afterEach(async () => {
   await store.delete();
 });
 
-/** Saves so many items. @returns their ids */
+/** Saves this many items. @returns their ids */
 async function saved(count: number): Promise<string[]> {
   const saves = Array.from({ length: count }, (_, n) => make.save({ address: `https://x.example/${n}` }));
   await store.commitAll(saves);

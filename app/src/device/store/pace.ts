@@ -39,7 +39,7 @@ export function usePaceFactors(): Record<string, number> {
   );
 }
 
-/** Measures anew whenever a sitting has grown. @returns ends it */
+/** Measures again whenever a sitting has grown. @returns ends it */
 export function followPace(): () => void {
   const { store } = useAccount.getState();
   if (!store) return () => {};

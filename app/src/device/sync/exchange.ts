@@ -94,7 +94,7 @@ async function settle(store: DeviceStore, waiting: Unsent, result: PushResult, h
 
 /**
  * A change of what the server has erased, since it had been let go for long. When it is still let go here, or gone, there is
- * nothing to change; when the reader has brought it back meanwhile, without a connection, it is saved anew.
+ * nothing to change; when the reader has brought it back meanwhile, without a connection, it is saved again.
  *
  * @returns whether that is what it was
  */

@@ -65,7 +65,7 @@ export function deviceNarrator(voice: SpeechSynthesisVoice): NarratorMaker {
       setRate(to) {
         rate = to;
       },
-      // Its sentences can only be begun anew: the nearest one stands for the place.
+      // Its sentences can only be begun again: the nearest one stands for the place.
       skip(seconds) {
         const secondsOf = (index: number) =>
           listeningMinutes(countWords(spoken[index]?.said().text ?? '', voice.lang), 1) * 60;

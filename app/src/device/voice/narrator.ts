@@ -21,7 +21,7 @@ export interface Narrator {
   pause(): void;
   /** Goes on where it was paused. */
   resume(): void;
-  /** Jumps by so many seconds of the listener's time; stays within what there is. Speaks on if it was speaking. */
+  /** Jumps by this many seconds of the listener's time; stays within what there is. Speaks on if it was speaking. */
   skip(seconds: number): void;
   /** @param rate 0.7 to 3, the pitch stays */
   setRate(rate: number): void;

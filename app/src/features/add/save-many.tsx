@@ -17,7 +17,7 @@ interface SaveManyProps {
   onDone(): void;
 }
 
-/** Addresses are shown as they are, at most so many; of the rest the number. */
+/** Addresses are shown as they are, at most this many; of the rest the number. */
 const SHOWN = 6;
 
 const TAGGING = [

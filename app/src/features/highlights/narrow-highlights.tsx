@@ -94,7 +94,7 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
   );
 }
 
-/** When the first of so many days began, the last of them today. */
+/** When the first of this many days began, the last of them today. */
 function startOf(today: string, days: number): number {
   return new Date(`${addDays(today, 1 - days)}T00:00`).getTime();
 }

@@ -43,7 +43,7 @@ export function createListeningRecord(parts: ListeningRecordParts) {
       furthest = heard.furthest;
       recordedOffset = -1;
     },
-    /** A sentence was heard to its end, in so many seconds. */
+    /** A sentence was heard to its end, in this many seconds. */
     heard({ start, end }: { start: number; end: number }, seconds: number) {
       if (!text || !session) return;
       const [from, to] = [fractionAbove(text.starts, start), fractionAbove(text.starts, end)];

@@ -36,11 +36,11 @@ export interface PlayerState {
   moveTo(offset: number): void;
   /** While it speaks: goes on from a fraction of the text. */
   speakFrom(fraction: number): void;
-  /** To the sentence so many further on, or back. */
+  /** To the sentence this many further on, or back. */
   step(by: number): void;
   /** To the beginning of the next paragraph, or of this one, or of the one before. */
   paragraph(by: 1 | -1): void;
-  /** Jumps by so many seconds, forward or back. */
+  /** Jumps by this many seconds, forward or back. */
   skip(seconds: number): void;
   /** To a time of the whole, at a rate of 1. */
   seekTo(seconds: number): void;

@@ -4,7 +4,7 @@ import { usePace } from '@/device/store/pace';
 import { Button } from '@/ui/button';
 import { SectionHeading } from '@/ui/section-heading';
 
-/** How fast this reader reads, as far as it is known, and beginning anew. */
+/** How fast this reader reads, as far as it is known, and beginning again. */
 export function PaceSetting() {
   const { paces, beginAnew } = usePace();
   const known = Object.entries(paces).sort(([, a], [, b]) => b.sittings - a.sittings);

@@ -12,7 +12,7 @@ describe('selecting many', () => {
     expect(chosen(reach(two, IDS, 'd', 'toggle'))).toBe('b');
     const range = reach(one, IDS, 'd', 'range');
     expect(chosen(range)).toBe('bcd');
-    // A range is drawn anew from where it began, also to the other side.
+    // A range is drawn again from where it began, also to the other side.
     expect(chosen(reach(range, IDS, 'a', 'range'))).toBe('ab');
   });
 

@@ -221,7 +221,7 @@ export function linkLength(element: PageElement): number {
 }
 
 /**
- * Takes out of the chosen element what stands between the paragraphs and is none of the text: boxes of links, rows of
+ * Takes out of the chosen element what stands between the paragraphs and is not part of the text: boxes of links, rows of
  * teasers. Nothing that holds much of the text is touched.
  */
 export function cleanInside(main: PageElement): void {

@@ -41,7 +41,7 @@ const ROLE =
 
 /** "By", in some languages, before a name. */
 const BY = /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)\s*:?\s+/i;
-/** What follows a name in a byline and is none of it. */
+/** What follows a name in a byline and is not part of it. */
 const BEHIND_A_NAME =
   /\s*(?:[|·•–—<(]|\s-\s|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|\bupdated\b|,?\s+(?:\p{L}{3,9}\.?\s+)?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
 

@@ -11,7 +11,7 @@ const MAX_SIBLINGS = 5000;
 
 /**
  * Notes on the elements of a page where its own links lead, so that footnotes and their way back outlast the writing
- * anew. A target without text of its own (`<a name=…></a>`) hands its mark to what follows it or stands around it.
+ * again. A target without text of its own (`<a name=…></a>`) hands its mark to what follows it or stands around it.
  *
  * @param parts what is kept of the page
  * @param isKept tells whether an element comes through as an element of its own

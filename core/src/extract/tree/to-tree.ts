@@ -20,7 +20,7 @@ import { collapse, element, figureOf } from './phrases';
 import { readImage } from './pictures';
 
 /**
- * Writes the chosen part of a page anew as a clean tree: only elements and attributes from the lists below
+ * Rewrites the chosen part of a page as a clean tree: only elements and attributes from the lists below
  * are ever made, so nothing that runs, loads or submits can be in it. The tree keeps the shape that
  * core/text relies on: text stands only in leaf blocks, collapsed, without blank edges. Links inside the text still
  * have provisional ids; see inside-links.

@@ -25,7 +25,7 @@ interface Shown {
   passages: Readonly<Record<string, Passage | null>>;
 }
 
-/** Passages are sought for so many at a time. */
+/** Passages are sought for this many at a time. */
 const PASSAGES_AT_ONCE = 12;
 
 /** The server is asked when the reader pauses, not at each letter. */

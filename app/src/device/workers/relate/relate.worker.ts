@@ -63,7 +63,7 @@ async function upToDate(accountId: string): Promise<RelatedIndex> {
 function ask<Answer>(accountId: string, question: (index: RelatedIndex) => Answer): Promise<Answer> {
   const answer = last.then(async () => question(await upToDate(accountId)));
   last = answer.catch(() => {
-    // The failure goes to whoever asked; the next question starts anew.
+    // The failure goes to whoever asked; the next question starts again.
     opened?.store.close();
     opened = undefined;
   });
