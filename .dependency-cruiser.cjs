@@ -73,7 +73,7 @@ const layered = (root, layers) => {
       return rule(
         `${root}${folder}`,
         `${folder} uses only what stands below it.`,
-        { path: `^${root}${folder}/`, pathNot: '\\.test\\.tsx?$' },
+        { path: `^${root}${folder}/`, pathNot: '\\.(test\\.tsx?|test-data\\.ts)$' },
         { path: `^${root}(${outOfReach.join('|') || 'nothing'})/` },
       );
     }),

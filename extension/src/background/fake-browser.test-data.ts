@@ -3,7 +3,7 @@ import { storage } from './storage';
 export const ACCOUNT = { id: '019a0000-0000-7000-8000-000000000001', mail: 'a@example.org', name: 'A' };
 
 /** The browser's storage, alarms and locks, as far as they are used here. */
-export function fakeBrowser() {
+function fakeBrowser() {
   const stored = new Map<string, unknown>();
   const alarms = new Set<string>();
   const locks = { last: Promise.resolve() as Promise<unknown> };
