@@ -52,11 +52,12 @@ test('a token of the extension’s saves and looks up, and can do nothing beyond
       { ...base(itemId), type: 'tag', set: { boats: 'boats' } },
       { ...base(itemId), type: 'choose', set: { stage: 'queue' } },
       make.note(ownNote.ofItem(itemId), { text: 'For the winter' }),
+      make.note({ itemId: null, on: { kind: 'nothing' } }, { text: 'Free' }),
       // It may change neither what was read nor what is followed.
       { ...base(itemId), type: 'choose', set: { finishedAt: Date.now() } },
       { id: uuidv7(), stamp: clock.next(), type: 'feed', feedId: uuidv7(), set: { following: false } },
     ),
-  ).toEqual(['applied', 'applied', 'applied', 'refused', 'refused']);
+  ).toEqual(['applied', 'applied', 'applied', 'refused', 'refused', 'refused']);
   const now = await known();
   expect(liveText(now.note)).toBe('For the winter');
   expect(now.item?.choices.finishedAt.value).toBeNull();

@@ -142,7 +142,9 @@ function isForExtensions(input: unknown): boolean {
   // What cannot be read is refused with its reason where all are.
   if (!mutation) return true;
   if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
-  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark', 'write'].includes(mutation.type);
+  // Of notes, those that items have a field for.
+  if (mutation.type === 'write') return mutation.noteId === mutation.noteItemId;
+  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark'].includes(mutation.type);
 }
 
 async function known(item: Item | null, accountId: string, parts: ExtensionParts): Promise<KnownPage> {

@@ -62,6 +62,8 @@ export function followItems(): () => void {
   return () => {
     endFeed();
     endPace();
+    // Who signs in next must not see them, not for a moment.
+    useItemsState.setState(NONE);
   };
 }
 
