@@ -1,2 +1,3 @@
 export * from './changes';
 export * from './notes';
+export * from './pages';

@@ -2,6 +2,7 @@ import { existsSync, writeFileSync } from 'node:fs';
 import type { Copy } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
+import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import { takePush } from '../library/take-mutations';
 import { openTestLibrary } from '../library/test-library.test-data';
@@ -46,23 +47,7 @@ async function withText(itemId: string): Promise<string> {
     const item = (await write.item(itemId))!;
     const tree: Copy['tree'] = { type: 'root', children: [] };
     await write.putCopy({ id: copyId, itemId, madeAt: now, title: 'T', language: 'en', hash: null, tree });
-    const page = {
-      title: 'T',
-      authors: [],
-      siteName: null,
-      publishedAt: null,
-      modifiedAt: null,
-      licenceUrl: null,
-      facts: [],
-      language: 'en',
-      excerpt: null,
-      wordCount: 1,
-      minutes: 1,
-      pictureCount: 0,
-      thumbnail: null,
-      copyId,
-      cameThrough: { verdict: 'whole' as const, signs: [] },
-    };
+    const page = pageFrom({ copyId });
     await write.put({ ...item, capture: { ...item.capture, revision: write.sequence, state: 'arrived', page } });
   });
   return copyId;

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import type { Item } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
+import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import { DeviceStore } from '@/device/store/store';
 import { downloadAhead } from './downloads';
@@ -54,23 +55,7 @@ async function item(
     stamp: '000000001-0000-a',
   });
   made.choices.stage.value = stage;
-  made.capture.page = {
-    title: 'T',
-    authors: [],
-    siteName: null,
-    publishedAt: null,
-    modifiedAt: null,
-    licenceUrl: null,
-    facts: [],
-    language: 'en',
-    excerpt: null,
-    wordCount: 1,
-    minutes: 1,
-    pictureCount: 0,
-    thumbnail: null,
-    copyId,
-    cameThrough: { verdict: 'whole', signs: [] },
-  };
+  made.capture.page = pageFrom({ copyId });
   const img = (src: string) => ({ type: 'element', tagName: 'img', properties: { src }, children: [] });
   const figure = { type: 'element', tagName: 'figure', properties: {}, children: shows.map(img) };
   mockCopies.set(copyId, {

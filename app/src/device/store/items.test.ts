@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto';
 import { changeMaker, newItem } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
+import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import { useAccount } from './account';
 import { followItems, useItemsState } from './items';
@@ -35,23 +36,7 @@ const state = () => useItemsState.getState();
 async function saved(language: string): Promise<string> {
   const save = make.save({ address: `https://x.example/${uuidv7()}` });
   const item = newItem(save);
-  item.capture.page = {
-    title: 'T',
-    authors: [],
-    siteName: null,
-    publishedAt: null,
-    modifiedAt: null,
-    licenceUrl: null,
-    facts: [],
-    language,
-    excerpt: null,
-    wordCount: 1,
-    minutes: 10,
-    pictureCount: 0,
-    thumbnail: null,
-    copyId: null,
-    cameThrough: { verdict: 'whole', signs: [] },
-  };
+  item.capture.page = pageFrom({ language });
   await store.items.put(item);
   return item.id;
 }
