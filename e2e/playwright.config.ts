@@ -1,19 +1,18 @@
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM_WORDS, executablePath } from './chromium';
-import { EMPTY_MAIL_PORT, EMPTY_PORT, MAIL_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
+import { DATA_OF_DEMO, MAIL_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
 
 const root = path.resolve(import.meta.dirname, '..');
-const data = (name: string) => path.join(tmpdir(), `dorvel-e2e-${SEEDED_PORT}-${name}`);
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './keep-demo.ts',
   outputDir: path.join(root, 'test-results'),
   timeout: 180_000,
   expect: { timeout: 20_000 },
   workers: 2,
-  // Two workers on two cores with three servers beside them: what fails once is tried once more, and named as flaky.
+  // Two workers on two cores with their servers beside them: what fails once is tried once more, and named as flaky.
   retries: 1,
   forbidOnly: Boolean(process.env.CI),
   reporter: [['list'], ['json', { outputFile: path.join(root, 'test-results/e2e.json') }]],
@@ -26,7 +25,8 @@ export default defineConfig({
           },
         }
       : {}),
-    trace: 'retain-on-failure',
+    // A trace of every test costs a third of the time; the second try of one that failed has it.
+    trace: 'on-first-retry',
     actionTimeout: 60_000,
   },
   projects: [
@@ -51,22 +51,10 @@ export default defineConfig({
         PORT: String(SEEDED_PORT),
         SMALL_WEB_PORT: String(SMALL_WEB_PORT),
         MAIL_PORT: String(MAIL_PORT),
-        DORVEL_DATA: data('seeded'),
+        DORVEL_DATA: DATA_OF_DEMO,
       },
       wait: { stdout: /demo is ready/ },
       timeout: 300_000,
-    },
-    {
-      command: 'node e2e/serve-empty.mjs',
-      cwd: root,
-      env: {
-        PORT: String(EMPTY_PORT),
-        SMALL_WEB_PORT: String(SMALL_WEB_PORT),
-        DORVEL_MAIL_PORT: String(EMPTY_MAIL_PORT),
-        DORVEL_DATA: data('empty'),
-      },
-      wait: { stdout: /"listening"/ },
-      timeout: 60_000,
     },
   ],
 });

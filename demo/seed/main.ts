@@ -1,7 +1,7 @@
 import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
-import { type Carrier, Copy, Item, joinSpans, Setup, spanOf, tagKey } from '@dorvel/core/model';
+import { type Carrier, Copy, type Feed, Item, joinSpans, Setup, spanOf, tagKey } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { type ChangeMaker, changeMaker, type Mutation } from '@dorvel/core/records';
 import { createClock, PROTOCOL, PROTOCOL_HEADER, PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
@@ -32,14 +32,17 @@ async function call(method: string, path: string, body?: unknown): Promise<unkno
   return response.json();
 }
 
-async function everything(): Promise<Item[]> {
+/** All items and feeds of the library as they stand now. */
+async function everything(): Promise<{ items: Item[]; feeds: Feed[] }> {
   const items: Item[] = [];
+  const feeds: Feed[] = [];
   for (let after = 0, more = true; more;) {
     const page = PullResponse.parse(await call('GET', `/sync/pull?after=${after}`));
     items.push(...page.records.items);
+    feeds.push(...page.records.feeds);
     ({ cursor: after, more } = page);
   }
-  return items;
+  return { items, feeds };
 }
 
 async function push(mutations: Mutation[]): Promise<void> {
@@ -70,7 +73,7 @@ async function seed(): Promise<void> {
   const { demo } = Setup.parse(await call('GET', '/setup'));
   if (!demo) throw new Error('this server was not started as the demo');
   await call('POST', '/session', { mail: demo.mail, passphrase: demo.passphrase });
-  if ((await everything()).length > 0) return;
+  if ((await everything()).items.length > 0) return;
 
   console.log(`Filling the demo library with ${SEED.length} pages of the small web…`);
   const started = Date.now();
@@ -111,7 +114,7 @@ async function seed(): Promise<void> {
   await followAll();
 }
 
-/** The feeds that she follows, from a day when all of them still worked. */
+/** The feeds that she follows, from a day when all of them still worked; each of them looked at once. */
 async function followAll(): Promise<void> {
   const make = madeAt(Date.now());
   await push(
@@ -121,6 +124,10 @@ async function followAll(): Promise<void> {
       return [make.follow(feedId, url), ...(set ? [make.changeFeed(feedId, set)] : [])];
     }),
   );
+  await until('the feeds were not looked at', async () => {
+    const { feeds } = await everything();
+    return feeds.length === FOLLOWED.length && feeds.every(({ state }) => state.checkedAt !== null) ? feeds : null;
+  });
 }
 
 /** The page turns, and she fetches it again, as often as the plan says. */
@@ -227,13 +234,22 @@ function writing(
 
 /** All items, once no capture is under way any more. */
 async function settled(): Promise<Map<string, Item>> {
+  return until('the captures did not come to an end', async () => {
+    const { items } = await everything();
+    return items.every(({ capture }) => capture.state === 'arrived' || capture.state === 'failed')
+      ? new Map(items.map((item) => [item.id, item]))
+      : null;
+  });
+}
+
+/** Asks until there is an answer. @throws Error, with what it says, when there is none for too long */
+async function until<Answer>(says: string, ask: () => Promise<Answer | null>): Promise<Answer> {
   for (const deadline = Date.now() + PATIENCE_MS; Date.now() < deadline;) {
-    const items = await everything();
-    if (items.every(({ capture }) => capture.state === 'arrived' || capture.state === 'failed'))
-      return new Map(items.map((item) => [item.id, item]));
+    const answer = await ask();
+    if (answer !== null) return answer;
     await new Promise((resolve) => setTimeout(resolve, 250));
   }
-  throw new Error('the captures did not come to an end');
+  throw new Error(says);
 }
 
 await seed();

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
-import { EMPTY, page as webPage } from '../ports';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, nextFrames, row } from '../reader';
 import { type ExtendedBrowser, extendedBrowser, pairWith } from './browser';
 
@@ -16,8 +17,8 @@ async function tabAt(address: string): Promise<Page> {
   return page;
 }
 
-test('one press saves the page as it is seen, and what is changed about it in the panel stays', async () => {
-  const app = await pairWith(browser, EMPTY, 'Browser for pages');
+test('one press saves the page as it is seen, and what is changed about it in the panel stays', async ({ empty }) => {
+  const app = await pairWith(browser, empty, 'Browser for pages');
 
   await test.step('a page that a script has built', async () => {
     const tab = await tabAt(webPage('rough', '/built/Gannet'));
@@ -85,8 +86,8 @@ test('one press saves the page as it is seen, and what is changed about it in th
   });
 });
 
-test('links, pictures, selections and all tabs of a window are saved from the browser’s menu', async () => {
-  const app = await pairWith(browser, EMPTY, 'Browser for menus');
+test('links, pictures, selections and all tabs of a window are saved from the browser’s menu', async ({ empty }) => {
+  const app = await pairWith(browser, empty, 'Browser for menus');
   const tab = await tabAt(webPage('rough', '/strict/extension-menus'));
 
   await test.step('a link, without opening it', async () => {
@@ -155,8 +156,8 @@ test('links, pictures, selections and all tabs of a window are saved from the br
   });
 });
 
-test('what is saved without a connection waits, and goes to the account it was saved for', async () => {
-  const app = await pairWith(browser, EMPTY, 'Browser on a train');
+test('what is saved without a connection waits, and goes to the account it was saved for', async ({ empty }) => {
+  const app = await pairWith(browser, empty, 'Browser on a train');
   const tab = await tabAt(webPage('rough', '/strict/extension-train'));
   await browser.context.setOffline(true);
   const panel = await browser.press(tab);
@@ -172,7 +173,7 @@ test('what is saved without a connection waits, and goes to the account it was s
   await expect(row(app, /extension[ -]train/i)).toBeVisible();
 
   await test.step('a revoked pairing keeps what waits', async () => {
-    await app.goto(`${EMPTY}/elsewhere`);
+    await app.goto(`${empty}/elsewhere`);
     await app.getByRole('button', { name: 'Revoke “Browser on a train”' }).click();
     await app.getByRole('button', { name: 'Revoke “Browser on a train” for good' }).click();
     await expect(app.getByRole('listitem').filter({ hasText: 'Browser on a train' })).toHaveCount(0);
@@ -194,8 +195,8 @@ test('what is saved without a connection waits, and goes to the account it was s
   });
 });
 
-test('on a search that the reader has allowed, a line says what their library has on it', async () => {
-  await pairWith(browser, EMPTY, 'Browser for searches');
+test('on a search that the reader has allowed, a line says what their library has on it', async ({ empty }) => {
+  await pairWith(browser, empty, 'Browser for searches');
   const tab = await tabAt(webPage('rough', '/built/Fulmar'));
   const panel = await browser.press(tab);
   await expect(panel.getByText(/^Came through whole/)).toBeVisible();
@@ -224,23 +225,23 @@ test('on a search that the reader has allowed, a line says what their library ha
   await tabAt(webPage('rough', '/search?words=nothing+of+this+kind'));
 });
 
-test('panel and settings are accessible by day and by night', async () => {
-  await pairWith(browser, EMPTY, 'Browser for everybody');
+test('panel and settings are accessible by day and by night', async ({ empty }) => {
+  await pairWith(browser, empty, 'Browser for everybody');
   const tab = await tabAt(webPage('rough', '/built/Petrel'));
   const panel = await browser.press(tab);
   await expect(panel.getByText(/^Came through whole/)).toBeVisible();
   await panel.getByText('Another tag, title, note').click();
   const options = await browser.open('options.html');
-  for (const colorScheme of ['light', 'dark'] as const)
-    for (const [name, page] of Object.entries({ panel, options })) {
-      await page.emulateMedia({ colorScheme });
-      await expectAccessible(page, `${name}, ${colorScheme}`);
-      await expectTargets(page, `${name}, ${colorScheme}`);
-    }
+  for (const [name, page] of Object.entries({ panel, options })) {
+    await expectAccessible(page, name);
+    await expectTargets(page, name);
+  }
 });
 
-test('what is marked on a page stands in the saved copy, and is shown on the page when it is opened again', async () => {
-  const app = await pairWith(browser, EMPTY, 'Browser for marks');
+test('what is marked on a page stands in the saved copy, and is shown on the page when it is opened again', async ({
+  empty,
+}) => {
+  const app = await pairWith(browser, empty, 'Browser for marks');
   const address = webPage('rough', '/strict/extension-marked');
   const tab = await tabAt(address);
   const words = 'If the flag on the pier is down the boat does not go.';
@@ -286,7 +287,7 @@ test('what is marked on a page stands in the saved copy, and is shown on the pag
     const other = await tabAt(webPage('rough', '/strict/extension-unmarked'));
     await nextFrames(other, 30);
     // The server is not told of pages in which nothing is marked.
-    expect(asked.filter((url) => url.includes('unmarked') && url.startsWith(EMPTY))).toEqual([]);
+    expect(asked.filter((url) => url.includes('unmarked') && url.startsWith(empty))).toEqual([]);
     expect(await shown(other, 'dorvel-doubt')).toEqual([]);
   });
 });

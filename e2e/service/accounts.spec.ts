@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
+import { ownServer } from '../own-server';
 import { ACCOUNTS_PORT } from '../ports';
 import { Client } from './client';
-import { ownServer } from './own-server';
 
 const READER = { mail: 'reader@example.org', name: 'A Reader', passphrase: 'a long enough passphrase' };
 

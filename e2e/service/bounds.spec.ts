@@ -10,9 +10,9 @@ import { captureWords } from '@dorvel/core/wording';
 import { expect, test } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
 import { v7 as uuidv7 } from 'uuid';
+import { type OwnServer, ownServer } from '../own-server';
 import { BOUNDS_PORT, BOUNDS_SITE_PORT } from '../ports';
 import { Client } from './client';
-import { type OwnServer, ownServer } from './own-server';
 
 const clock = createClock('bounds', Date.now);
 const base = (itemId = uuidv7()) => ({ id: uuidv7(), itemId, stamp: clock.next() });

@@ -1,7 +1,8 @@
 import { MadeToken } from '@dorvel/core/model';
 import { captureWords } from '@dorvel/core/wording';
-import { expect, test } from '@playwright/test';
-import { EMPTY, page } from '../ports';
+import { expect } from '@playwright/test';
+import { test } from '../homes';
+import { page } from '../ports';
 import { Client } from './client';
 
 test.describe.configure({ mode: 'parallel' });
@@ -27,8 +28,8 @@ for (const [name, address, says] of [
     /No site answers to the name.*address is kept/,
   ],
 ] as const) {
-  test(`a page that ${name}`, async () => {
-    const client = await new Client(EMPTY).signIn();
+  test(`a page that ${name}`, async ({ empty }) => {
+    const client = await new Client(empty).signIn();
     const item = await client.settled(await client.save(address));
     expect(item.capture.state).toBe('failed');
     expect(captureWords(item.capture)).toMatch(says);
@@ -36,15 +37,15 @@ for (const [name, address, says] of [
   });
 }
 
-test('a page behind a sign-in arrives, with the verdict that its text did not', async () => {
-  const client = await new Client(EMPTY).signIn();
+test('a page behind a sign-in arrives, with the verdict that its text did not', async ({ empty }) => {
+  const client = await new Client(empty).signIn();
   const item = await client.settled(await client.save(page('parish', '/minutes/october')));
   expect(item.capture.page?.cameThrough.verdict).toBe('failed');
   expect(captureWords(item.capture)).toMatch(/sign-in/);
 });
 
-test('broken markup and a charset that only the meta tells come through', async () => {
-  const client = await new Client(EMPTY).signIn();
+test('broken markup and a charset that only the meta tells come through', async ({ empty }) => {
+  const client = await new Client(empty).signIn();
   const broken = await client.settled(await client.save(page('rough', '/broken')));
   const copy = await (await client.call('GET', `/copies/${broken.capture.page?.copyId}`)).text();
   for (const words of ['never closed', 'a tangle', 'must not be lost']) expect(copy).toContain(words);
@@ -53,15 +54,15 @@ test('broken markup and a charset that only the meta tells come through', async 
   expect(charset.capture.page?.excerpt).toContain('Die Fähre fährt früh über den Sund');
 });
 
-test('a page that is busy is tried again when it asked for that', async () => {
-  const client = await new Client(EMPTY).signIn();
+test('a page that is busy is tried again when it asked for that', async ({ empty }) => {
+  const client = await new Client(empty).signIn();
   const item = await client.settled(await client.save(page('rough', '/busy')));
   expect(item.capture.page?.title).toBe('Not busy any more');
   expect(item.capture.attempts).toBe(2);
 });
 
-test('two addresses that lead to one page are one item', async () => {
-  const client = await new Client(EMPTY).signIn();
+test('two addresses that lead to one page are one item', async ({ empty }) => {
+  const client = await new Client(empty).signIn();
   const first = await client.save(page('rough', '/settled'));
   await client.settled(first);
   const second = await client.settled(await client.save(page('rough', '/moved')));
@@ -69,13 +70,13 @@ test('two addresses that lead to one page are one item', async () => {
 });
 
 /** Does something long, and sees that the server goes on answering meanwhile. */
-async function whileAnswering<Result>(work: () => Promise<Result>): Promise<Result> {
+async function whileAnswering<Result>(origin: string, work: () => Promise<Result>): Promise<Result> {
   const waits: number[] = [];
   let done = false;
   const result = work().finally(() => (done = true));
   while (!done) {
     const before = performance.now();
-    await fetch(`${EMPTY}/healthz`);
+    await fetch(`${origin}/healthz`);
     waits.push(performance.now() - before);
     await new Promise((resolve) => setTimeout(resolve, 20));
   }
@@ -84,16 +85,16 @@ async function whileAnswering<Result>(work: () => Promise<Result>): Promise<Resu
   return result;
 }
 
-test('a page of 5 MB does not keep other requests waiting', async () => {
-  const client = await new Client(EMPTY).signIn();
+test('a page of 5 MB does not keep other requests waiting', async ({ empty }) => {
+  const client = await new Client(empty).signIn();
   // Another address at a second try: a page that is in the library is not fetched again.
   const saved = await client.save(page('rough', `/long?try=${test.info().retry}`));
-  const settled = await whileAnswering(() => client.settled(saved, 60));
+  const settled = await whileAnswering(empty, () => client.settled(saved, 60));
   expect(settled.capture.page?.wordCount).toBeGreaterThan(500_000);
   // Nor does relating it to the rest of the library.
   const made = await client.call('POST', '/tokens', { name: 'For a long page', scope: 'extension' });
   const { secret } = MadeToken.parse(await made.json());
-  const known = await whileAnswering(() =>
+  const known = await whileAnswering(empty, () =>
     client.call('GET', `/extension/items/${saved}`, undefined, { authorization: `Bearer ${secret}` }),
   );
   expect(known.status).toBe(200);

@@ -2,9 +2,10 @@ import { KnownPage, MadeToken, type TokenScope } from '@dorvel/core/model';
 import { liveText, ownNote } from '@dorvel/core/notes';
 import { changeMaker, type Mutation } from '@dorvel/core/records';
 import { createClock, PROTOCOL, PROTOCOL_HEADER, PushResponse } from '@dorvel/core/sync';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
-import { EMPTY, page } from '../ports';
+import { test } from '../homes';
+import { page } from '../ports';
 import { Client } from './client';
 
 const clock = createClock('extension', Date.now);
@@ -12,9 +13,9 @@ const make = changeMaker({ clock, newId: uuidv7, now: Date.now });
 const base = (itemId: string) => ({ id: uuidv7(), itemId, stamp: clock.next() });
 
 /** What holds only a token, and stands on an origin of its own. */
-function holder(secret: string) {
+function holder(origin: string, secret: string) {
   return async (method: string, path: string, body?: unknown) =>
-    fetch(`${EMPTY}/api${path}`, {
+    fetch(`${origin}/api${path}`, {
       method,
       headers: {
         [PROTOCOL_HEADER]: String(PROTOCOL),
@@ -32,9 +33,9 @@ async function tokenOf(client: Client, scope: TokenScope): Promise<string> {
   return MadeToken.parse(await made.json()).secret;
 }
 
-test('a token of the extension’s saves and looks up, and can do nothing beyond', async () => {
-  const client = await new Client(EMPTY).signIn();
-  const asked = holder(await tokenOf(client, 'extension'));
+test('a token of the extension’s saves and looks up, and can do nothing beyond', async ({ empty }) => {
+  const client = await new Client(empty).signIn();
+  const asked = holder(empty, await tokenOf(client, 'extension'));
   const itemId = uuidv7();
   const push = async (...mutations: Mutation[]) =>
     PushResponse.parse(await (await asked('POST', '/extension/push', { mutations })).json()).results.map(
@@ -68,13 +69,15 @@ test('a token of the extension’s saves and looks up, and can do nothing beyond
   expect((await asked('POST', '/sync/push', { mutations: [] })).status).toBe(403);
 });
 
-test('nothing else lets anybody in there: no session, no token for saving only, no other origin’s cookie', async () => {
-  const client = await new Client(EMPTY).signIn();
+test('nothing else lets anybody in there: no session, no token for saving only, no other origin’s cookie', async ({
+  empty,
+}) => {
+  const client = await new Client(empty).signIn();
   const withSession = await client.call('GET', '/extension/account');
   expect(withSession.status).toBe(401);
-  const saving = holder(await tokenOf(client, 'save'));
+  const saving = holder(empty, await tokenOf(client, 'save'));
   expect((await saving('GET', '/extension/account')).status).toBe(401);
-  const asked = holder(await tokenOf(client, 'extension'));
+  const asked = holder(empty, await tokenOf(client, 'extension'));
   const account = await asked('GET', '/extension/account');
   expect(account.status).toBe(200);
   // Any origin may ask; none may send a cookie along (Fetch, 3.3.5: `*` is not for requests with credentials).

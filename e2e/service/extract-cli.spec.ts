@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { root } from './own-server';
+import { root } from '../own-server';
 
 test('npm run -s extract prints one JSON line a page, and goes on after a page that cannot be read', () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'dorvel-extract-'));

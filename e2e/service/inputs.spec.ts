@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { root } from './own-server';
+import { root } from '../own-server';
 
 let folder: string;
 test.beforeEach(() => void (folder = mkdtempSync(path.join(tmpdir(), 'dorvel-inputs-'))));

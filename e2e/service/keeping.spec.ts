@@ -11,9 +11,9 @@ import { createClient } from '@libsql/client';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { SERVER_WORDS } from '../../scripts/steps.mjs';
+import { type OwnServer, ownServer, root } from '../own-server';
 import { MISHAP_PORT, page } from '../ports';
 import { Client } from './client';
-import { type OwnServer, ownServer, root } from './own-server';
 
 const clock = createClock('keeping', Date.now);
 let server: OwnServer;

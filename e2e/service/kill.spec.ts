@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process';
 import { expect, test } from '@playwright/test';
+import { ownServer, root } from '../own-server';
 import { KILLED_PORT, page } from '../ports';
 import { Client } from './client';
-import { ownServer, root } from './own-server';
 
 test('a server killed in the middle of 20 captures ends all of them after a restart, none twice, none lost', async () => {
   const server = ownServer(KILLED_PORT, { DORVEL_DEMO: '1' });

@@ -1,16 +1,17 @@
 import { Podcast } from '@dorvel/core/model';
 import { createClock } from '@dorvel/core/sync';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { parseBuffer } from 'music-metadata';
 import { v7 as uuidv7 } from 'uuid';
-import { EMPTY, page as webPage } from '../ports';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { Client } from './client';
 
 const clock = createClock('podcast', Date.now);
 
-test('the Queue is heard as a podcast by whoever has its address, and by nobody else', async ({ page }) => {
+test('the Queue is heard as a podcast by whoever has its address, and by nobody else', async ({ page, empty }) => {
   test.setTimeout(180_000);
-  const reader = await new Client(EMPTY).signIn();
+  const reader = await new Client(empty).signIn();
   const itemId = await reader.save(webPage('rough', '/turning/podcast'));
   const item = await reader.settled(itemId);
   expect(item.capture.page).not.toBeNull();
@@ -77,5 +78,5 @@ test('the Queue is heard as a podcast by whoever has its address, and by nobody 
   expect((await fetch(again?.address ?? '')).status).toBe(200);
   expect(await read('DELETE')).toBeNull();
   expect((await fetch(again?.address ?? '')).status).toBe(404);
-  expect((await fetch(`${EMPTY}/podcast/../../etc/feed.xml`)).status).not.toBe(500);
+  expect((await fetch(`${empty}/podcast/../../etc/feed.xml`)).status).not.toBe(500);
 });

@@ -2,9 +2,9 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { captureWords } from '@dorvel/core/wording';
 import { expect, test } from '@playwright/test';
+import { ownServer } from '../own-server';
 import { SIEGE_PORT, SIEGE_SITE_PORT } from '../ports';
 import { Client } from './client';
-import { ownServer } from './own-server';
 import { siegeSite } from './siege-site';
 
 const HONEST = 50;

@@ -3,8 +3,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
+import { root } from '../own-server';
 import { STOP_PORT } from '../ports';
-import { root } from './own-server';
 
 let data: string;
 test.beforeEach(() => {

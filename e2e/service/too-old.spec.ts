@@ -1,9 +1,9 @@
 import { PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
-import { expect, test } from '@playwright/test';
-import { SEEDED } from '../ports';
+import { expect } from '@playwright/test';
+import { test } from '../homes';
 
-test('a client that is too old is told so in words', async () => {
-  const asked = (protocol: string) => fetch(`${SEEDED}/api/sync/pull`, { headers: { [PROTOCOL_HEADER]: protocol } });
+test('a client that is too old is told so in words', async ({ seeded }) => {
+  const asked = (protocol: string) => fetch(`${seeded}/api/sync/pull`, { headers: { [PROTOCOL_HEADER]: protocol } });
   expect((await asked('0')).status).toBe(426);
   const answer = await asked(String(PROTOCOL - 1));
   expect(answer.status).toBe(426);

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
-import { EMPTY, page as webPage, SEEDED } from '../ports';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, postToRough, row, save, signIn } from '../reader';
 
 /** On a phone the reader covers the bar of places: there is a way back first. */
@@ -32,13 +33,14 @@ async function inSheet(page: Page, name: string | RegExp): Promise<void> {
   await page.getByRole('dialog').getByRole('button', { name }).click();
 }
 
-test('a page is rewritten and then vanishes: both copies stay, are compared, and one is tidied', async ({ page }, {
-  project,
-}) => {
+test('a page is rewritten and then vanishes: both copies stay, are compared, and one is tidied', async ({
+  page,
+  empty,
+}, { project }) => {
   test.setTimeout(180_000);
   const name = `the-${project.name}-rock`;
   const title = `Crossing to The ${project.name === 'wide' ? 'Wide' : 'Phone'} Rock`;
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, webPage('rough', `/turning/${name}`));
   await row(page, title).click();
   const article = page.getByTestId('reader').locator('.article');
@@ -103,11 +105,11 @@ test('a page is rewritten and then vanishes: both copies stay, are compared, and
   });
 });
 
-test('a save keeps as much as is asked for, and a text can be given by hand', async ({ page }, { project }) => {
+test('a save keeps as much as is asked for, and a text can be given by hand', async ({ page, empty }, { project }) => {
   // Both projects share one library, and a page can be saved in one way only.
   test.skip(project.name === 'wide');
   test.setTimeout(150_000);
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   const article = page.getByTestId('reader').locator('.article');
   const saveAs = async (address: string, howMuch: string) => {
     await page.getByRole('button', { name: 'Save an address' }).first().click();
@@ -180,8 +182,8 @@ test('a save keeps as much as is asked for, and a text can be given by hand', as
   });
 });
 
-test('an article in several pages, with notes and facts, is one text', async ({ page }) => {
-  await signIn(page, SEEDED);
+test('an article in several pages, with notes and facts, is one text', async ({ page, seeded }) => {
+  await signIn(page, seeded);
   await row(page, 'The winter the ferry stood still').click();
   const article = page.getByTestId('reader').locator('.article');
   for (const words of ['The bearing failed', 'The list of crossings', 'The shaft was forged', 'and signed.'])

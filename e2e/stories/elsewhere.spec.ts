@@ -1,8 +1,9 @@
 import { PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
-import { type BrowserContext, expect, type Page, test } from '@playwright/test';
+import { type BrowserContext, expect, type Page } from '@playwright/test';
 import nodemailer from 'nodemailer';
 import sharp from 'sharp';
-import { EMPTY, EMPTY_MAIL_PORT, page as webPage, SEEDED } from '../ports';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, row, signIn } from '../reader';
 
 /** Presses the bookmark on a page. @returns what it opens */
@@ -22,9 +23,10 @@ async function pageAt(context: BrowserContext, address: string): Promise<Page> {
 test('a bookmark saves the page as it is seen, also under a strict policy and behind a sign-in, until it is revoked', async ({
   page,
   browser,
+  empty,
 }, { project }) => {
   const name = `Browser of ${project.name}`;
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await goTo(page, 'You');
   await page.getByRole('button', { name: 'Save from elsewhere' }).click();
   await page.getByLabel('Where you will use it').fill(name);
@@ -57,7 +59,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
     await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
     await saved.getByRole('link').click();
     await expect(page.getByText('The fare is five for the crossing')).toBeVisible();
-    await page.goto(`${EMPTY}/elsewhere`);
+    await page.goto(`${empty}/elsewhere`);
     await expect(mine).toContainText('last used today');
   });
 
@@ -82,7 +84,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
   await test.step('the secret reads nothing, and is worth nothing once it is revoked', async () => {
     const secret = /"secret":"([^"]+)"/.exec(decodeURIComponent(bookmark))?.[1] ?? '';
     expect(secret).toHaveLength(43);
-    const pull = await elsewhere.request.get(`${EMPTY}/api/sync/pull`, {
+    const pull = await elsewhere.request.get(`${empty}/api/sync/pull`, {
       headers: {
         authorization: `Bearer ${secret}`,
         cookie: `dorvel_session=${secret}`,
@@ -90,7 +92,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
       },
     });
     expect(pull.status()).toBe(401);
-    await page.goto(`${EMPTY}/elsewhere`);
+    await page.goto(`${empty}/elsewhere`);
     await page.getByRole('button', { name: `Revoke “${name}”` }).click();
     await page.getByRole('button', { name: `Revoke “${name}” for good` }).click();
     await expect(mine).toHaveCount(0);
@@ -101,17 +103,19 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
   await elsewhere.close();
 });
 
-test('mail is saved: a link with its note and tags, and a newsletter as a letter with its picture', async ({ page }, {
-  project,
-}) => {
-  await signIn(page, EMPTY);
+test('mail is saved: a link with its note and tags, and a newsletter as a letter with its picture', async ({
+  page,
+  empty,
+  emptyMail,
+}, { project }) => {
+  await signIn(page, empty);
   await goTo(page, 'You');
   await page.getByRole('button', { name: 'Save from elsewhere' }).click();
   const to = (await page.getByRole('note', { name: 'Your mail address' }).textContent()) ?? '';
   expect(to).toMatch(/^save-[a-z2-9]{20}@skerrow\.example$/);
   const post = nodemailer.createTransport({
     host: '127.0.0.1',
-    port: EMPTY_MAIL_PORT,
+    port: emptyMail,
     secure: false,
     ignoreTLS: true,
   });
@@ -165,13 +169,13 @@ test('mail is saved: a link with its note and tags, and a newsletter as a letter
   });
 });
 
-test('the demo’s mail program sends over SMTP, and shows what it is answered', async ({ page }) => {
+test('the demo’s mail program sends over SMTP, and shows what it is answered', async ({ page, seeded }) => {
   await page.goto(webPage('post', '/'));
   await page.getByLabel('To (under').fill('save-nobody@skerrow.example');
   await page.getByRole('button', { name: 'Send' }).click();
   await expect(page.getByRole('status')).toContainText(/Refused: .*550 5\.1\.1 There is no such address here/);
   // The demo's own address is there to be sent to.
-  await signIn(page, SEEDED);
-  await page.goto(`${SEEDED}/elsewhere`);
+  await signIn(page, seeded);
+  await page.goto(`${seeded}/elsewhere`);
   await expect(page.getByRole('note', { name: 'Your mail address' })).toHaveText(/^save-.*@skerrow\.example$/);
 });

@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
+import { type OwnServer, ownServer } from '../own-server';
 import { FEEDS_PORTS, page as webPage } from '../ports';
 import { goTo, postToRough, row, signIn, stored } from '../reader';
-import { type OwnServer, ownServer } from '../service/own-server';
 
 const openFeeds = async (page: Page) => {
   await goTo(page, 'Inbox');

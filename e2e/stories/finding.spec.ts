@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
-import { page as webPage, SEEDED } from '../ports';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, row, save, signIn } from '../reader';
 
 const field = (page: Page) => page.getByRole('searchbox', { name: 'Find' });
@@ -18,8 +19,8 @@ async function tag(page: Page, title: string | RegExp, name: string): Promise<vo
   await page.keyboard.press('Escape');
 }
 
-test('a passage is found by a phrase of it, and opened there', async ({ page }, { project }) => {
-  await signIn(page, SEEDED);
+test('a passage is found by a phrase of it, and opened there', async ({ page, seeded }, { project }) => {
+  await signIn(page, seeded);
   await goTo(page, 'Library');
   await page.keyboard.press('/');
   await page.keyboard.type('"the channel is cleared"');
@@ -40,8 +41,11 @@ test('a passage is found by a phrase of it, and opened there', async ({ page }, 
   await expect(paragraph).not.toBeInViewport();
 });
 
-test('tags narrow step by step, other spellings are understood, and nothing is lost by a slip', async ({ page }) => {
-  await signIn(page, SEEDED);
+test('tags narrow step by step, other spellings are understood, and nothing is lost by a slip', async ({
+  page,
+  seeded,
+}) => {
+  await signIn(page, seeded);
   await goTo(page, 'Library');
   // More rows than are drawn at first, without anything having been scrolled.
   await expect
@@ -82,13 +86,14 @@ test('tags narrow step by step, other spellings are understood, and nothing is l
 test('a save is found the moment its text is there, and tagged and found by that with the network cut', async ({
   page,
   context,
+  seeded,
 }, { project }) => {
   const [path, words, title] =
     project.name === 'phone'
       ? [webPage('hall', '/notices/how-to-caulk-a-seam'), '"blows are dull"', /^How to caulk a seam/]
       : [webPage('forum', '/t/best-knot-for-a-cold-hand'), '"a bag of toggles"', /^A knot that can be tied/];
   const tagName = `trial ${project.name}`;
-  await signIn(page, SEEDED);
+  await signIn(page, seeded);
   await goTo(page, 'Library');
   await field(page).fill(words);
   await expect(page.getByText(/^No item of yours has that/)).toBeVisible();
@@ -115,16 +120,18 @@ test('a save is found the moment its text is there, and tagged and found by that
   await context.setOffline(false);
 });
 
-test('a search is kept, is there on another device, and is kept no longer', async ({ page, browser }, { project }) => {
+test('a search is kept, is there on another device, and is kept no longer', async ({ page, browser, seeded }, {
+  project,
+}) => {
   const words = `eelgrass ${project.name === 'phone' ? 'silt' : 'channel'}`;
-  await signIn(page, SEEDED);
+  await signIn(page, seeded);
   await goTo(page, 'Library');
   await field(page).fill(words);
   await expect(found(page).getByRole('listitem').first()).toBeVisible();
   await page.getByRole('button', { name: 'Keep this search', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Keep this search no longer' })).toBeVisible();
   const other = await (await browser.newContext({ viewport: project.use.viewport ?? null })).newPage();
-  await signIn(other, SEEDED);
+  await signIn(other, seeded);
   await goTo(other, 'Library');
   await narrowBy(other, `Find ${words}, a search you keep`).click();
   await expect(field(other)).toHaveValue(words);

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
-import { page as webPage, SEEDED } from '../ports';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, placeAtLine, readTo, row, save, signIn } from '../reader';
 
 const TITLE = 'What the lead brought up';
@@ -52,11 +53,12 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
   page,
   context,
   browser,
+  seeded,
 }, { project }) => {
   test.skip(project.name !== 'phone', 'the story of a commuter');
   test.setTimeout(240_000);
   await listenIn(page);
-  await signIn(page, SEEDED);
+  await signIn(page, seeded);
 
   await test.step('saved online, it is on the device a moment later', async () => {
     await save(page, webPage('chartroom', '/~chartroom/what-the-lead-brought-up.htm'));
@@ -179,7 +181,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await context.setOffline(false);
     await expect(page.getByText(/to be sent/)).toHaveCount(0);
     const other = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-    await signIn(other, SEEDED);
+    await signIn(other, seeded);
     await goTo(other, 'Now');
     await other.getByRole('button', { name: 'How I am doing' }).click();
     await other.getByRole('radio', { name: 'As a table' }).click();
@@ -190,8 +192,11 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
   });
 });
 
-test('the slot fills from the Queue, answers while it is dragged, and keeps to the keyboard', async ({ page }) => {
-  await signIn(page, SEEDED);
+test('the slot fills from the Queue, answers while it is dragged, and keeps to the keyboard', async ({
+  page,
+  seeded,
+}) => {
+  await signIn(page, seeded);
   await goTo(page, 'Now');
   const slot = page.getByRole('region', { name: 'Slot' });
   const minutes = slot.getByRole('slider', { name: 'Minutes you have' });

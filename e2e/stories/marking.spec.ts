@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
-import { EMPTY, page as webPage } from '../ports';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { postToRough, pressAndHear, row, save, signIn } from '../reader';
 
 const KINDS = ['key', 'question', 'quote', 'to-do', 'doubt'];
@@ -34,9 +35,10 @@ async function select(page: Page, from: string, to: string): Promise<void> {
 
 test('passages are marked for a purpose, noted on, kept without a connection, and found again in a changed page', async ({
   page,
+  empty,
 }, { project }) => {
   const name = `${project.name}-marks`;
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, webPage('rough', `/turning/${name}`));
   const saved = row(page, new RegExp(`Crossing to ${project.name} marks`, 'i'));
   await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
@@ -122,7 +124,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await here.getByRole('link', { name: 'To the passage' }).click();
     await expect(page.getByText('The fare is five')).toBeInViewport();
     // And by what was written on them, among the reader's own words.
-    await page.goto(`${EMPTY}/library`);
+    await page.goto(`${empty}/library`);
     await page.getByLabel('Find').fill('gone up since the summer');
     await page.getByRole('button', { name: 'In my words' }).click();
     await expect(
@@ -134,9 +136,11 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
   });
 });
 
-test('highlights are laid together, put in order, and taken along in it', async ({ page, context }, { project }) => {
+test('highlights are laid together, put in order, and taken along in it', async ({ page, context, empty }, {
+  project,
+}) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   const name = `gathered-${project.name}`;
   await save(page, webPage('rough', `/turning/${name}`));
   const saved = row(page, new RegExp(`Crossing to gathered ${project.name}`, 'i'));
@@ -155,7 +159,7 @@ test('highlights are laid together, put in order, and taken along in it', async 
     await bar.getByRole('button', { name: 'Quote' }).click();
     await expect(page.getByText('Marked: Quote.')).toBeVisible();
   }
-  await page.goto(`${EMPTY}/marks`);
+  await page.goto(`${empty}/marks`);
   const here = page.getByRole('group', { name: new RegExp(`Crossing to gathered ${project.name}`, 'i') });
   await here.getByRole('button', { name: /^Gather “children/ }).click();
   await here.getByRole('button', { name: /^Gather “The fare/ }).click();
@@ -179,8 +183,8 @@ test('highlights are laid together, put in order, and taken along in it', async 
   await expect(gathered).toHaveCount(2);
 });
 
-test('the sentence at hand is marked by a key alone', async ({ page }, { project }) => {
-  await signIn(page, EMPTY);
+test('the sentence at hand is marked by a key alone', async ({ page, empty }, { project }) => {
+  await signIn(page, empty);
   await save(page, webPage('rough', `/turning/keys-${project.name}`));
   const saved = row(page, new RegExp(`Crossing to Keys ${project.name}`, 'i'));
   await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();

@@ -1,10 +1,11 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { expectAccessible } from '../accessible';
-import { EMPTY, page as webPage } from '../ports';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, row, save, signIn } from '../reader';
 
-test('what is no address is refused in words, and what was typed stays', async ({ page }) => {
-  await signIn(page, EMPTY);
+test('what is no address is refused in words, and what was typed stays', async ({ page, empty }) => {
+  await signIn(page, empty);
   await save(page, 'just some words');
   const sheet = page.getByRole('dialog', { name: 'Save an address' });
   await expect(sheet.getByRole('alert')).toContainText('not a web address');
@@ -13,9 +14,9 @@ test('what is no address is refused in words, and what was typed stays', async (
   await expect(sheet).toHaveCount(0);
 });
 
-test('the same page saved twice is one item, on top, and the reader is told', async ({ page }, { project }) => {
+test('the same page saved twice is one item, on top, and the reader is told', async ({ page, empty }, { project }) => {
   const first = webPage('rough', `/n/twice-${project.name}`);
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, first);
   await expect(row(page, `Page twice-${project.name}`)).toBeVisible();
   await save(page, `${first}?utm_source=elsewhere#comments`);
@@ -24,9 +25,10 @@ test('the same page saved twice is one item, on top, and the reader is told', as
 
 test('an address that turns out to be a page of the library is the first item, and the reader is told', async ({
   page,
+  empty,
 }, { project }) => {
   const address = webPage('courier', `/news/wren-count-up.html`);
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, address);
   await expect(row(page, 'Wren count up by a third')).toBeVisible();
   // Only the page itself tells, by its canonical address, that this is the same.
@@ -39,10 +41,11 @@ test('a session that ends while changes wait loses nothing: it asks to sign in, 
   page,
   context,
   browser,
+  empty,
 }, { project }) => {
   const address = webPage('rough', `/n/session-${project.name}`);
   const title = `Page session-${project.name}`;
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await expect(page.getByText(/Fetching your library/)).toHaveCount(0);
   await context.setOffline(true);
   await save(page, address);
@@ -57,13 +60,15 @@ test('a session that ends while changes wait loses nothing: it asks to sign in, 
   await goTo(page, 'Inbox');
   await expect(row(page, title)).toBeVisible();
   const other = await (await browser.newContext()).newPage();
-  await signIn(other, EMPTY);
+  await signIn(other, empty);
   await expect(row(other, title)).toBeVisible();
   await other.context().close();
 });
 
-test('a save is not lost when the page is closed before the device has written it', async ({ page }, { project }) => {
-  await signIn(page, EMPTY);
+test('a save is not lost when the page is closed before the device has written it', async ({ page, empty }, {
+  project,
+}) => {
+  await signIn(page, empty);
   const title = `cut-off-${project.name}`;
   // Somebody is at the store, and does not let go of it until the page is closed.
   await page.evaluate(async () => {
@@ -85,13 +90,13 @@ test('a save is not lost when the page is closed before the device has written i
     .toBe(false);
 });
 
-test('a wrong passphrase says so, and a save can be undone', async ({ page }, { project }) => {
-  await page.goto(`${EMPTY}/sign-in`);
+test('a wrong passphrase says so, and a save can be undone', async ({ page, empty }, { project }) => {
+  await page.goto(`${empty}/sign-in`);
   await page.getByLabel('Mail address').fill('ines@skerrow.example');
   await page.getByLabel('Passphrase').fill('not this one at all');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('alert')).toContainText('do not belong together');
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, webPage('rough', `/n/undo-${project.name}`));
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(row(page, `undo-${project.name}`)).toHaveCount(0);
@@ -100,9 +105,9 @@ test('a wrong passphrase says so, and a save can be undone', async ({ page }, { 
   await expect(row(page, `undo-${project.name}`)).toHaveCount(1);
 });
 
-test('keys move between places and open what is next', async ({ page }, { project }) => {
+test('keys move between places and open what is next', async ({ page, empty }, { project }) => {
   test.skip(project.name !== 'wide', 'a phone has no keys');
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, webPage('rough', '/n/keys'));
   await expect(row(page, 'Page keys')).toBeVisible();
   await page.keyboard.press('?');
@@ -117,9 +122,10 @@ test('keys move between places and open what is next', async ({ page }, { projec
 test('a change that the server will not take is set aside where the reader sees it, and what comes after it arrives', async ({
   page,
   browser,
+  empty,
 }, { project }) => {
   const [refused, taken] = ['too-large', 'after-it'].map((name) => `${name}-${project.name}`);
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   // A server, or something before it, that takes no push with this address in it.
   await page.route('**/api/sync/push', async (route) =>
     (route.request().postData() ?? '').includes(refused ?? '')
@@ -139,7 +145,7 @@ test('a change that the server will not take is set aside where the reader sees 
   await save(page, webPage('rough', `/n/${taken}`));
   await expect(row(page, `Page ${taken}`)).toBeVisible();
   const other = await (await browser.newContext()).newPage();
-  await signIn(other, EMPTY);
+  await signIn(other, empty);
   await expect(row(other, `Page ${taken}`)).toBeVisible();
   await other.context().close();
 
@@ -156,8 +162,11 @@ test('a change that the server will not take is set aside where the reader sees 
   await expect(row(page, `Page ${refused}`)).toBeVisible();
 });
 
-test('what cannot be drawn does not leave a white screen: it says so, and the rest goes on', async ({ page }) => {
-  await signIn(page, EMPTY);
+test('what cannot be drawn does not leave a white screen: it says so, and the rest goes on', async ({
+  page,
+  empty,
+}) => {
+  await signIn(page, empty);
   await save(page, webPage('rough', `/n/undrawn`));
   await expect(row(page, 'Page undrawn')).toBeVisible();
   // As an earlier version, or a fault, may have left it.

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { SEEDED } from '../ports';
+import { expect } from '@playwright/test';
+import { test } from '../homes';
 import { goTo, signIn } from '../reader';
 
 /** The article of the demo that has every kind of element. */
@@ -7,8 +7,10 @@ const EVERYTHING = 'Tides and their terms';
 
 const highlighted = (name: string) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString());
 
-test('a long text is found one’s way about in: parts, words, notes, pictures, pages', async ({ page }, { project }) => {
-  await signIn(page, SEEDED);
+test('a long text is found one’s way about in: parts, words, notes, pictures, pages', async ({ page, seeded }, {
+  project,
+}) => {
+  await signIn(page, seeded);
   await goTo(page, 'Library');
   await page.getByRole('searchbox').or(page.getByLabel(/^Find/)).first().fill(`"${EVERYTHING}"`);
   await page
@@ -100,8 +102,8 @@ test('a long text is found one’s way about in: parts, words, notes, pictures, 
   test.info().annotations.push({ type: 'width', description: project.name });
 });
 
-test('a picture is seen large, drawn nearer, and closed again', async ({ page }) => {
-  await signIn(page, SEEDED);
+test('a picture is seen large, drawn nearer, and closed again', async ({ page, seeded }) => {
+  await signIn(page, seeded);
   await goTo(page, 'Library');
   await page.getByLabel(/^Find/).first().fill('"What the eelgrass knows"');
   await page
@@ -121,11 +123,11 @@ test('a picture is seen large, drawn nearer, and closed again', async ({ page })
   await expect(enlarge).toBeFocused();
 });
 
-test('what is about to be opened is set out of sight, and that is what the press shows', async ({ page }, {
+test('what is about to be opened is set out of sight, and that is what the press shows', async ({ page, seeded }, {
   project,
 }) => {
   test.skip(project.name !== 'phone', 'on a wide screen the list stays beside the text');
-  await signIn(page, SEEDED);
+  await signIn(page, seeded);
   await goTo(page, 'Queue');
   const link = page.getByRole('listitem').filter({ hasText: 'What the eelgrass knows' }).getByRole('link');
   await link.focus();

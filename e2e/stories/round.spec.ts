@@ -1,11 +1,13 @@
-import { expect, test } from '@playwright/test';
-import { EMPTY, page as webPage } from '../ports';
+import { expect } from '@playwright/test';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { goTo, nextFrames, placeAtLine, readTo, row, save, signIn, stored } from '../reader';
 
 test('saved, read to the middle, read on offline, finished, and the same on a second device', async ({
   page,
   context,
   browser,
+  empty,
 }, { project }) => {
   const wide = project.name === 'wide';
   // Two projects share one library: each reads another article.
@@ -23,7 +25,7 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
         'By the third summer the divers had stopped counting',
       ];
   const address = webPage(host, path);
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
 
   await test.step('it is in the Inbox before the server has heard of it, and fills in later', async () => {
     let letGo = () => {};
@@ -114,7 +116,7 @@ test('saved, read to the middle, read on offline, finished, and the same on a se
     await expect(page.getByText(/^Offline\./)).toHaveCount(0);
     await expect(page.getByText(/to be sent/)).toHaveCount(0);
     const other = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-    await signIn(other, EMPTY);
+    await signIn(other, empty);
     await goTo(other, 'Library');
     await other.getByRole('radio', { name: 'Finished' }).click();
     await expect(row(other, title).getByRole('img', { name: /min, finished$/ })).toBeVisible();
@@ -133,11 +135,12 @@ function fractionRead({ progress }: Progressed): number {
 test('what is read on one device is where it was on the other, within a line, on another width', async ({
   page,
   browser,
+  empty,
 }, { project }) => {
   const title = project.name === 'wide' ? 'The silt year' : 'Larch or oak for a hull that dries out twice a day';
   const address =
     project.name === 'wide' ? webPage('tidewater', '/issue/the-silt-year') : webPage('slipway', '/yard/larch-or-oak');
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, address);
   // At a second try it has been begun already, and is no longer in the Inbox.
   await goTo(page, 'Library');
@@ -168,7 +171,7 @@ test('what is read on one device is where it was on the other, within a line, on
       viewport: project.name === 'wide' ? { width: 390, height: 844 } : { width: 1280, height: 800 },
     })
   ).newPage();
-  await signIn(other, EMPTY);
+  await signIn(other, empty);
   await goTo(other, 'Queue');
   await row(other, title).getByRole('link').click();
   await expect(other.getByTestId('reader')).toBeVisible();

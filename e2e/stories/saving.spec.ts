@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
+import { type OwnServer, ownServer } from '../own-server';
 import { page as webPage, SAVING_PORTS } from '../ports';
 import { row, signIn } from '../reader';
-import { type OwnServer, ownServer } from '../service/own-server';
 
 /** A library of its own: other stories would put things into it. */
 let server: OwnServer | undefined;

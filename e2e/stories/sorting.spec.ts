@@ -1,9 +1,9 @@
 import type { Item } from '@dorvel/core/model';
 import { PROTOCOL, PROTOCOL_HEADER } from '@dorvel/core/sync';
 import { expect, type Page, test } from '@playwright/test';
+import { type OwnServer, ownServer } from '../own-server';
 import { BULK_PORTS, page as webPage, SORTING_PORTS } from '../ports';
 import { goTo, nextFrames, pressAndHear, row, signIn, stored } from '../reader';
-import { type OwnServer, ownServer } from '../service/own-server';
 
 const PILE = 22;
 const DECIDED = 20;

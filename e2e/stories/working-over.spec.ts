@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
-import { EMPTY, page as webPage } from '../ports';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
 import { row, save, signIn, stored } from '../reader';
 
 /** Selects words of the article, as a finger or a pointer leaves it. */
@@ -27,10 +28,11 @@ async function selectInField(page: Page, words: string): Promise<void> {
 test('cards are made of passages, recalled without a connection, taken along and brought in', async ({
   page,
   context,
+  empty,
 }, { project }) => {
   test.setTimeout(150_000);
   const name = `${project.name}-cards`;
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, webPage('rough', `/turning/${name}`));
   const saved = row(page, new RegExp(`Crossing to ${project.name} cards`, 'i'));
   await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
@@ -66,7 +68,7 @@ test('cards are made of passages, recalled without a connection, taken along and
   });
 
   await test.step('two more from a table', async () => {
-    await page.goto(`${EMPTY}/cards`);
+    await page.goto(`${empty}/cards`);
     await page.locator('input[type=file]').setInputFiles({
       name: 'cards.csv',
       mimeType: 'text/csv',
@@ -113,7 +115,7 @@ test('cards are made of passages, recalled without a connection, taken along and
   });
 
   await test.step('the way back leads to the passage; online again, the server has it all', async () => {
-    await page.goto(`${EMPTY}/cards`);
+    await page.goto(`${empty}/cards`);
     await page.getByLabel('With these words').fill('Who goes free');
     await page
       .getByRole('group', { name: 'Who goes free?' })
@@ -127,9 +129,9 @@ test('cards are made of passages, recalled without a connection, taken along and
   });
 });
 
-test('notes of the reader’s own: begun by one key, answered, done, and found', async ({ page }, { project }) => {
+test('notes of the reader’s own: begun by one key, answered, done, and found', async ({ page, empty }, { project }) => {
   test.skip(project.name !== 'wide', 'the keyboard’s story');
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await page.keyboard.press('w');
   const sheet = page.getByRole('dialog', { name: 'Write a note' });
   await expect(sheet.getByLabel('Your words')).toBeFocused();
@@ -143,7 +145,7 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   await sheet.getByLabel('By this day').fill('2026-12-24');
   await sheet.getByRole('button', { name: 'Keep the note' }).click();
   await expect(page.getByText('Noted.')).toBeVisible();
-  await page.goto(`${EMPTY}/notes`);
+  await page.goto(`${empty}/notes`);
   const note = page.getByRole('group', { name: /Ask the \*\*smith/ });
   await expect(note.locator('strong')).toHaveText('smith');
   await expect(note).toContainText('by Thursday');
@@ -161,7 +163,7 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   await expect(page.getByRole('group', { name: 'He has none left.' })).toBeVisible();
 
   await test.step('a note of no item is found beside the items, but not where only articles are looked in', async () => {
-    await page.goto(`${EMPTY}/library`);
+    await page.goto(`${empty}/library`);
     await page.getByLabel('Find').fill('smith plates');
     const found = page.getByRole('list', { name: 'Notes found' });
     await expect(found.getByRole('listitem')).toHaveText(/Ask the/);
@@ -173,12 +175,12 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   });
 });
 
-test('highlights made elsewhere come in, and none is dropped', async ({ page }, { project }) => {
+test('highlights made elsewhere come in, and none is dropped', async ({ page, empty }, { project }) => {
   test.skip(project.name !== 'wide', 'once is enough');
-  await signIn(page, EMPTY);
+  await signIn(page, empty);
   await save(page, webPage('rough', '/turning/brought-in'));
   await expect(row(page, /Crossing to brought in/i).getByRole('img', { name: /min/ })).toBeVisible();
-  await page.goto(`${EMPTY}/marks`);
+  await page.goto(`${empty}/marks`);
   await page.getByRole('button', { name: 'Take along, bring in' }).click();
   await page.locator('input[type=file]').setInputFiles({
     name: 'elsewhere.txt',
@@ -195,6 +197,6 @@ test('highlights made elsewhere come in, and none is dropped', async ({ page }, 
   await expect
     .poll(() => page.evaluate(() => [...(CSS.highlights.get('mark-key') ?? [])].map(String)))
     .toContain('children and dogs go free');
-  await page.goto(`${EMPTY}/notes`);
+  await page.goto(`${empty}/notes`);
   await expect(page.getByText('The Tidewright')).toBeVisible();
 });

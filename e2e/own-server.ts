@@ -3,10 +3,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect } from '@playwright/test';
-import { SERVER_WORDS } from '../../scripts/steps.mjs';
-import { SMALL_WEB_PORT } from '../ports';
+import { SERVER_WORDS } from '../scripts/steps.mjs';
+import { SMALL_WEB_PORT } from './ports';
 
-export const root = path.resolve(import.meta.dirname, '../..');
+export const root = path.resolve(import.meta.dirname, '..');
 
 /** A server that a test has for itself: it may be killed, locked out or filled. */
 export interface OwnServer {
