@@ -1,5 +1,6 @@
 // With 5,000 items: how long a list's frames take while it is scrolled, and how long a key that is typed holds up the page.
 import { randomUUID } from 'node:crypto';
+import { PROTOCOL, PROTOCOL_HEADER } from '../core/src/sync/index.ts';
 import { openDemo } from './browser.mjs';
 
 const ITEMS = 5000;
@@ -32,15 +33,19 @@ for (let from = 0; from < ITEMS; from += AT_ONCE) {
   });
   for (let part = 0; part < mutations.length; part += AT_ONCE)
     await page.evaluate(
-      (body) =>
+      ({ body, header, protocol }) =>
         fetch('/api/sync/push', {
           method: 'POST',
-          headers: { 'content-type': 'application/json', 'dorvel-protocol': '2' },
+          headers: { 'content-type': 'application/json', [header]: protocol },
           body: JSON.stringify(body),
         }).then((response) => {
           if (!response.ok) throw new Error(String(response.status));
         }),
-      { mutations: mutations.slice(part, part + AT_ONCE) },
+      {
+        body: { mutations: mutations.slice(part, part + AT_ONCE) },
+        header: PROTOCOL_HEADER,
+        protocol: String(PROTOCOL),
+      },
     );
 }
 const timesOf = (list) => {

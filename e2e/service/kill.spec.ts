@@ -11,7 +11,7 @@ test('a server killed in the middle of 20 captures ends all of them after a rest
     const client = await new Client(server.origin).signIn();
     const ids = await Promise.all(Array.from({ length: 20 }, (_, n) => client.save(page('rough', `/n/${n}`))));
     const arrived = async () => (await client.items()).filter((item) => item.capture.state === 'arrived').length;
-    await expect.poll(arrived).toBeGreaterThan(2);
+    await expect.poll(arrived, { intervals: [20] }).toBeGreaterThan(2);
     expect(await arrived()).toBeLessThan(20);
     await server.end('SIGKILL');
     await server.start();

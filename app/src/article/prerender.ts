@@ -2,7 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import { cacheSnapshotOf, plainTextOf } from '@/device/cache/snapshot-cache';
-import type { Tab } from '@/navigation/places';
+import type { Tab } from '@/navigation/tabs';
 import { readyTree } from './ready-tree';
 
 interface Ahead {
@@ -33,14 +33,14 @@ export async function makeReady(item: Item, href: string): Promise<void> {
  *
  * @param kept the copies that are on this device
  */
-export function useReadyAhead(place: Tab, first: Item | undefined, kept?: ReadonlySet<string>): void {
+export function useReadyAhead(tab: Tab, first: Item | undefined, kept?: ReadonlySet<string>): void {
   const copyId = first?.capture.page?.copyId;
   const here = copyId && kept?.has(copyId) ? copyId : null;
   useEffect(() => {
     if (!first || !here || !('requestIdleCallback' in globalThis)) return undefined;
-    const idle = requestIdleCallback(() => void makeReady(first, `/${place}/${first.id}`));
+    const idle = requestIdleCallback(() => void makeReady(first, `/${tab}/${first.id}`));
     return () => cancelIdleCallback(idle);
-  }, [place, here]); // eslint-disable-line react-hooks/exhaustive-deps -- an item that has changed otherwise has the same text
+  }, [tab, here]); // eslint-disable-line react-hooks/exhaustive-deps -- an item that has changed otherwise has the same text
 }
 
 /**

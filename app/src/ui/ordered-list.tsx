@@ -26,7 +26,7 @@ interface OrderedListProps<Each extends { id: string }> {
   /** What a row is called when it is spoken of. */
   titleOf(each: Each): string;
   /** Where something stands, counted from 0, in words. */
-  placeInWords(at: number): string;
+  positionInWords(at: number): string;
   onMove(from: number, to: number): void;
   children(each: Each): ReactNode;
 }
@@ -36,7 +36,7 @@ export function OrderedList<Each extends { id: string }>({
   name,
   items,
   titleOf,
-  placeInWords,
+  positionInWords: placeInWords,
   onMove,
   children,
 }: OrderedListProps<Each>) {
@@ -45,13 +45,13 @@ export function OrderedList<Each extends { id: string }>({
     useSensor(TouchSensor, { activationConstraint: { delay: 120, tolerance: 8 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const placeOf = (id: string | number) => items.findIndex((each) => each.id === id);
+  const indexOf = (id: string | number) => items.findIndex((each) => each.id === id);
   const title = (id: string | number) => {
-    const each = items[placeOf(id)];
+    const each = items[indexOf(id)];
     return each ? titleOf(each) : '';
   };
   const drop = (id: string | number, overId: string | number) => {
-    const [from, to] = [placeOf(id), placeOf(overId)];
+    const [from, to] = [indexOf(id), indexOf(overId)];
     if (from !== to && from !== -1 && to !== -1) onMove(from, to);
   };
   return (
@@ -62,7 +62,7 @@ export function OrderedList<Each extends { id: string }>({
       accessibility={{
         announcements: {
           onDragStart: ({ active }) => `“${title(active.id)}” is taken.`,
-          onDragOver: ({ over }) => (over ? `${placeInWords(placeOf(over.id))}.` : undefined),
+          onDragOver: ({ over }) => (over ? `${placeInWords(indexOf(over.id))}.` : undefined),
           onDragEnd: ({ active }) => `“${title(active.id)}” is put down.`,
           onDragCancel: ({ active }) => `“${title(active.id)}” is back where it was.`,
         },

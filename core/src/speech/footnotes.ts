@@ -3,7 +3,7 @@ import { toString } from 'hast-util-to-string';
 import { CONTINUE, EXIT, visit } from 'unist-util-visit';
 import { visitParents } from 'unist-util-visit-parents';
 import type { TextBlock, TextRange } from '../text';
-import { placesIn } from './places';
+import { elementsIn } from './elements-in';
 
 /** What links of a raised mark lead to: the footnotes. */
 export function footnotesIn(tree: Root): Set<Element> {
@@ -40,7 +40,7 @@ const isMark = (link: Element): boolean => /^\s*[[(]?(?:\d{1,3}|[*†‡§a-z]|�
 
 /** The places of a block's footnote marks, and of the arrows that lead back. */
 export function marksIn(block: TextBlock): TextRange[] {
-  return placesIn(block).filter(
+  return elementsIn(block).filter(
     ({ element }) =>
       element.tagName === 'a' &&
       typeof element.properties.href === 'string' &&

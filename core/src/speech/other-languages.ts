@@ -1,6 +1,6 @@
 import { toString } from 'hast-util-to-string';
 import { baseLanguage, type TextBlock, type TextRange } from '../text';
-import { placesIn } from './places';
+import { elementsIn } from './elements-in';
 
 /** A part of a text and the language it is in. */
 interface PhraseInLanguage extends TextRange {
@@ -9,7 +9,7 @@ interface PhraseInLanguage extends TextRange {
 
 /** Phrases that say they are in another language than the text. One word alone is left to the text's own voice. */
 export function passagesInOtherLanguages(block: TextBlock, language: string | null): PhraseInLanguage[] {
-  return placesIn(block).flatMap(({ element, start, end }) => {
+  return elementsIn(block).flatMap(({ element, start, end }) => {
     const { lang } = element.properties;
     const isOther = typeof lang === 'string' && baseLanguage(lang) !== baseLanguage(language);
     return isOther && toString(element).trim().includes(' ') ? [{ start, end, language: lang }] : [];

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { baseLanguage } from '../text';
 import { stemmerOf } from './stems';
 import { stopWordsOf } from './stop-words';
+import { isUnspaced, plainWord, wordsIn } from './words';
 
 /**
  * What a text speaks of: its words by stem, without those that every text has, and the pairs of
@@ -67,7 +68,7 @@ function count(
   let length = 0;
   let before: { stem: string; form: string; end: number } | null = null;
   for (const { form, start, end } of wordsIn(text, language)) {
-    const plain = form.toLowerCase().replace(/['’]s?$/u, '');
+    const plain = plainWord(form);
     if (stopWords.has(plain) || !/\p{L}/u.test(plain) || plain.length < (isUnspaced(plain) ? 1 : 2)) {
       before = null;
       continue;
@@ -100,28 +101,4 @@ function commonest(forms: Map<string, number>): string {
       most = times;
     }
   return best;
-}
-
-const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}]/u;
-function isUnspaced(text: string): boolean {
-  return UNSPACED.test(text);
-}
-
-function* wordsIn(text: string, language: string): Generator<{ form: string; start: number; end: number }> {
-  if (!isUnspaced(text)) {
-    for (const { 0: form, index } of text.matchAll(/[\p{L}\p{M}\p{N}]+(?:['’][\p{L}\p{M}]+)*/gu))
-      yield { form, start: index, end: index + form.length };
-    return;
-  }
-  for (const { segment, index, isWordLike } of wordSegmenter(language).segment(text))
-    if (isWordLike) yield { form: segment, start: index, end: index + segment.length };
-}
-
-const segmenters = new Map<string, Intl.Segmenter>();
-function wordSegmenter(language: string): Intl.Segmenter {
-  const known = segmenters.get(language);
-  if (known) return known;
-  const made = new Intl.Segmenter(language.length === 2 ? language : 'en', { granularity: 'word' });
-  segmenters.set(language, made);
-  return made;
 }

@@ -12,7 +12,7 @@ import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { FileButton } from '@/ui/file-button';
 import { useNotices } from '@/ui/notices';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { CardSheet } from './card-sheet';
 import { Limits } from './limits';
 import { ToSource } from './to-source';
@@ -39,7 +39,7 @@ export function CardsScreen() {
         contentContainerClassName="mx-auto w-full max-w-[640px] px-[20px] pb-[40px]"
         ListHeaderComponent={
           <View className="gap-[12px] pb-[6px]">
-            <PlaceHeader title="Cards" aside={cards ? inWords(cards.length) : ''} />
+            <ScreenHeader title="Cards" aside={cards ? inWords(cards.length) : ''} />
             <View className="flex-row flex-wrap gap-[8px]">
               <Button label="From memory: what is due" kind="main" onPress={() => router.push('/from-memory')} />
               <TakeAlong cards={shown} />

@@ -8,7 +8,7 @@ import { changeCard, recall } from '@/device/store/changes';
 import { Button } from '@/ui/button';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { CardSheet } from './card-sheet';
 import { ToSource } from './to-source';
 import { useFromMemory } from './use-from-memory';
@@ -32,7 +32,7 @@ export function FromMemoryScreen() {
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[620px] flex-grow px-[20px] pb-[28px]"
     >
-      <PlaceHeader title="From memory" aside={left > 0 ? `${left} due` : ''} />
+      <ScreenHeader title="From memory" aside={left > 0 ? `${left} due` : ''} />
       {prompt ? (
         <Question
           // A new question begins covered.

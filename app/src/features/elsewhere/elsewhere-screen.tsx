@@ -5,7 +5,7 @@ import { ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { api } from '@/device/sync/api';
 import { Button } from '@/ui/button';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { Bookmark } from './bookmark';
 import { BrowserButton } from './browser-button';
@@ -22,7 +22,7 @@ export function ElsewhereScreen() {
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[640px] gap-[22px] px-[20px] pb-[40px]"
     >
-      <PlaceHeader title="Save from elsewhere" />
+      <ScreenHeader title="Save from elsewhere" />
       <Text className="font-ui text-base text-ink">
         All of these save to the library of {account?.name ?? 'nobody'}, {account?.mail ?? ''}.
       </Text>

@@ -11,7 +11,7 @@ import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
 import { Icon } from '@/ui/icon';
 import { namedList } from '@/ui/named-list';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { FeedSheet } from './feed-sheet';
 import { followed, newOffers, type Offer } from './feed-view';
 import { OfferRow } from './offer-row';
@@ -34,7 +34,7 @@ export function FeedsScreen() {
   return (
     <ScrollView className="flex-1 bg-ground">
       <View className="mx-auto w-full max-w-[720px] px-[20px] pb-[40px]">
-        <PlaceHeader title="Feeds" aside={feeds === undefined ? 'Reading from this device…' : countOf(all)}>
+        <ScreenHeader title="Feeds" aside={feeds === undefined ? 'Reading from this device…' : countOf(all)}>
           <View className="pt-[10px]">
             <Choice<Side>
               name="What is shown"
@@ -46,7 +46,7 @@ export function FeedsScreen() {
               onChange={setChosen}
             />
           </View>
-        </PlaceHeader>
+        </ScreenHeader>
         {side === 'new' ? <NewOffers offers={offers} follows={all.length > 0} /> : <FollowedFeeds feeds={all} />}
       </View>
     </ScrollView>

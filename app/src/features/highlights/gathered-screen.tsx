@@ -7,7 +7,7 @@ import { useHighlights, useNotes } from '@/device/store/library';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { OrderedList } from '@/ui/ordered-list';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { TakeAlong } from './export-highlights';
 import { useGathered } from './gathered-store';
 import { inRuns } from './highlights-view';
@@ -42,7 +42,7 @@ export function GatheredScreen() {
   return (
     <ScrollView className="flex-1 bg-ground">
       <View className="mx-auto w-full max-w-[640px] gap-[12px] px-[20px] pb-[90px]">
-        <PlaceHeader title="Gathered" aside={gathered.length > 0 ? String(gathered.length) : ''} />
+        <ScreenHeader title="Gathered" aside={gathered.length > 0 ? String(gathered.length) : ''} />
         {gathered.length === 0 && highlights ? (
           <View className="items-start gap-[14px]">
             <Text className="font-ui text-base text-soft">
@@ -63,7 +63,7 @@ export function GatheredScreen() {
           name="Gathered highlights"
           items={gathered}
           titleOf={({ choices }) => choices.passage.value.exact.slice(0, 60)}
-          placeInWords={(at) => `Number ${at + 1}`}
+          positionInWords={(at) => `Number ${at + 1}`}
           onMove={(from, to) => {
             // What is here may be less than what was gathered: places are counted in the whole.
             const whole = (at: number) => ids.indexOf(gathered[at]?.id ?? '');

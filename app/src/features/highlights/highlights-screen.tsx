@@ -12,7 +12,7 @@ import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
 import { FileButton } from '@/ui/file-button';
 import { useNotices } from '@/ui/notices';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { Setting } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
 import { TakeAlong } from './export-highlights';
@@ -66,7 +66,7 @@ export function HighlightsScreen({ itemId }: { itemId: string | null }) {
         contentContainerClassName="mx-auto w-full max-w-[640px] px-[20px] pb-[40px]"
         ListHeaderComponent={
           <View className="gap-[12px] pb-[6px]">
-            <PlaceHeader title="Highlights" aside={only ? `in ${titleOf(only)}` : inWords(count, marked.length)} />
+            <ScreenHeader title="Highlights" aside={only ? `in ${titleOf(only)}` : inWords(count, marked.length)} />
             <Choice name="Kind" options={KINDS} value={wanted.kind} onChange={(kind) => narrow({ kind })} oneLine />
             <Field
               label="With these words"

@@ -39,7 +39,7 @@ export const FoundList = memo(function FoundList({
         return (
           <ItemRow
             item={item}
-            href={`/library/${item.id}${placeOf(passage)}`}
+            href={`/library/${item.id}${locateQuery(passage)}`}
             open={item.id === openId}
             here={here?.has(item.capture.page?.copyId ?? '') ?? true}
             room={room}
@@ -56,7 +56,7 @@ export const FoundList = memo(function FoundList({
 const MAX_MARKS = 12;
 
 /** Where in the text the passage's marks stand, for the reader to open there. */
-function placeOf(passage: Passage | null): string {
+function locateQuery(passage: Passage | null): string {
   if (!passage) return '';
   const marks = passage.marks
     .slice(0, MAX_MARKS)

@@ -2,7 +2,7 @@ import type { Item, Stage } from '@dorvel/core/model';
 import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
 import { titleOf } from '@dorvel/core/wording';
 import { create } from 'zustand';
-import type { ListTab } from '@/navigation/places';
+import type { ListTab } from '@/navigation/tabs';
 
 export type StageFilter = 'all' | Stage;
 export type SortOrder = 'saved' | 'length' | 'title';
@@ -29,14 +29,14 @@ const ORDERS: Record<SortOrder, (a: Item, b: Item) => number> = {
   title: (a, b) => titleOf(a).localeCompare(titleOf(b)),
 };
 
-/** The items of a place, in its order. */
-export function itemsOfPlace(
+/** The items of a tab, in its order. */
+export function itemsOfTab(
   items: readonly Item[],
-  place: ListTab,
+  tab: ListTab,
   view: { filter: StageFilter; order: SortOrder },
 ): Item[] {
-  if (place === 'inbox') return items.filter((item) => inStage(item, 'inbox')).sort(byRaised);
-  if (place === 'queue') return items.filter((item) => inStage(item, 'queue')).sort(byQueueOrder);
+  if (tab === 'inbox') return items.filter((item) => inStage(item, 'inbox')).sort(byRaised);
+  if (tab === 'queue') return items.filter((item) => inStage(item, 'queue')).sort(byQueueOrder);
   const { filter, order } = view;
   return items
     .filter((item) => (filter === 'all' ? item.choices.stage.value !== 'let-go' : inStage(item, filter)))

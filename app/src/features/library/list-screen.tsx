@@ -17,19 +17,19 @@ import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { FoundNotes } from '@/features/notes/found-notes';
 import { useTags } from '@/features/tags/use-tags';
-import { type ListTab, TAB_NAMES } from '@/navigation/places';
+import { type ListTab, TAB_NAMES } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { useWide } from '@/ui/wide';
 import { FoundList } from './found-list';
-import { itemsOfPlace, type SortOrder, type StageFilter, useLibraryView } from './library-view';
+import { itemsOfTab, type SortOrder, type StageFilter, useLibraryView } from './library-view';
 
 export const LIST_WIDTH = 420;
 
 /** A list of items: Inbox, Queue or Library. */
-export function ListScreen({ place, openId }: { place: ListTab; openId: string | null }) {
+export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | null }) {
   const items = useItems();
   const kept = useKeptCopies();
   const view = useLibraryView();
@@ -37,15 +37,15 @@ export function ListScreen({ place, openId }: { place: ListTab; openId: string |
   const { width } = useWindowDimensions();
   const [sheetFor, setSheetFor] = useState<Item | null>(null);
   const scope = useFindQuery((state) => state.scope);
-  const find = useLibraryFind(items, place === 'library');
-  const ofPlace = useMemo(() => (items ? itemsOfPlace(items, place, view) : []), [items, place, view]);
-  const shown = find.asked ? find.found : ofPlace;
-  useStepKeys(place, shown, openId);
-  useReadyAhead(place, shown[0], kept);
+  const find = useLibraryFind(items, tab === 'library');
+  const ofTab = useMemo(() => (items ? itemsOfTab(items, tab, view) : []), [items, tab, view]);
+  const shown = find.asked ? find.found : ofTab;
+  useStepKeys(tab, shown, openId);
+  useReadyAhead(tab, shown[0], kept);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
-      <ListHead place={place} shown={shown} kept={kept} find={place === 'library' ? find : null} />
+      <ListHead tab={tab} shown={shown} kept={kept} find={tab === 'library' ? find : null} />
       {find.asked ? (
         <>
           {scope !== 'articles' && <FoundNotes written={find.asked} />}
@@ -64,9 +64,9 @@ export function ListScreen({ place, openId }: { place: ListTab; openId: string |
       ) : (
         <>
           {shown.length > 0 ? (
-            <PlaceList place={place} items={shown} openId={openId} kept={kept} room={room} onMore={setSheetFor} />
+            <TabList tab={tab} items={shown} openId={openId} kept={kept} room={room} onMore={setSheetFor} />
           ) : (
-            items !== undefined && <EmptyList place={place} />
+            items !== undefined && <EmptyList tab={tab} />
           )}
         </>
       )}
@@ -75,8 +75,8 @@ export function ListScreen({ place, openId }: { place: ListTab; openId: string |
   );
 }
 
-interface PlaceListProps {
-  place: ListTab;
+interface TabListProps {
+  tab: ListTab;
   items: readonly Item[];
   openId: string | null;
   kept: ReadonlySet<string> | undefined;
@@ -84,22 +84,22 @@ interface PlaceListProps {
   onMore(item: Item): void;
 }
 
-/** The rows of a place. Not made again for each letter that is typed above them. */
-const PlaceList = memo(function PlaceList({ place, items, openId, kept, room, onMore }: PlaceListProps) {
+/** The rows of a tab. Not made again for each letter that is typed above them. */
+const TabList = memo(function PlaceList({ tab, items, openId, kept, room, onMore }: TabListProps) {
   return (
     <FlatList
       role="list"
-      aria-label={TAB_NAMES[place]}
+      aria-label={TAB_NAMES[tab]}
       data={items}
       keyExtractor={(item) => item.id}
       initialNumToRender={16}
-      contentOffset={{ x: 0, y: useLibraryView.getState().scrolled[place] ?? 0 }}
-      onScroll={(event) => (useLibraryView.getState().scrolled[place] = event.nativeEvent.contentOffset.y)}
+      contentOffset={{ x: 0, y: useLibraryView.getState().scrolled[tab] ?? 0 }}
+      onScroll={(event) => (useLibraryView.getState().scrolled[tab] = event.nativeEvent.contentOffset.y)}
       scrollEventThrottle={100}
       renderItem={({ item }) => (
         <ItemRow
           item={item}
-          href={`/${place}/${item.id}`}
+          href={`/${tab}/${item.id}`}
           open={item.id === openId}
           here={kept?.has(item.capture.page?.copyId ?? '') ?? true}
           room={room}
@@ -111,12 +111,12 @@ const PlaceList = memo(function PlaceList({ place, items, openId, kept, room, on
 });
 
 function ListHead({
-  place,
+  tab,
   shown,
   kept,
   find,
 }: {
-  place: ListTab;
+  tab: ListTab;
   shown: readonly Item[];
   kept: ReadonlySet<string> | undefined;
   /** Where things can be looked for: what was found. */
@@ -131,19 +131,19 @@ function ListHead({
     [tags],
   );
   const aside = kept
-    ? [summary(place, shown), place === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
+    ? [summary(tab, shown), tab === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
     : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
-      <PlaceHeader title={TAB_NAMES[place]} aside={aside}>
-        {place === 'inbox' && (
+      <ScreenHeader title={TAB_NAMES[tab]} aside={aside}>
+        {tab === 'inbox' && (
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
             {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
             {wide && shown.length > 0 && <Button label="Sort in bulk" onPress={() => router.push('/bulk')} />}
             <Button label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'} onPress={() => router.push('/feeds')} />
           </View>
         )}
-        {place === 'queue' && shown.length > 1 && (
+        {tab === 'queue' && shown.length > 1 && (
           <View className="flex-row pt-[10px]">
             <Button label="Change the order" onPress={() => router.push('/order')} />
           </View>
@@ -160,7 +160,7 @@ function ListHead({
             ))}
           </View>
         )}
-      </PlaceHeader>
+      </ScreenHeader>
     </View>
   );
 }
@@ -173,10 +173,10 @@ function whereabouts(shown: readonly Item[], kept: ReadonlySet<string>): string 
   return missing === 0 ? 'on this device' : `${missing} still to come`;
 }
 
-function summary(place: ListTab, shown: readonly Item[]): string {
+function summary(tab: ListTab, shown: readonly Item[]): string {
   if (shown.length === 0) return '';
-  if (place === 'inbox') return `${shown.length} to decide`;
-  if (place === 'library') return shown.length === 1 ? '1 item' : `${shown.length} items`;
+  if (tab === 'inbox') return `${shown.length} to decide`;
+  if (tab === 'library') return shown.length === 1 ? '1 item' : `${shown.length} items`;
   return `${shown.length} to read, ${inHours(shown.reduce((sum, item) => sum + minutesLeft(item), 0))}`;
 }
 
@@ -214,28 +214,28 @@ const EMPTY: Record<ListTab, string> = {
   library: 'Nothing here that fits. Choose another stage, or save something.',
 };
 
-function EmptyList({ place }: { place: ListTab }) {
+function EmptyList({ tab }: { tab: ListTab }) {
   const open = useAddSheet((state) => state.open);
   const settled = useSync((state) => state.settled);
   return (
     <View className="items-start gap-[14px] px-[20px] py-[28px]">
-      <Text className="font-ui text-base text-soft">{settled ? EMPTY[place] : 'Fetching your library…'}</Text>
-      {settled && place !== 'queue' && <Button label="Save an address" onPress={open} />}
+      <Text className="font-ui text-base text-soft">{settled ? EMPTY[tab] : 'Fetching your library…'}</Text>
+      {settled && tab !== 'queue' && <Button label="Save an address" onPress={open} />}
     </View>
   );
 }
 
 /** n and p step through the list. */
-function useStepKeys(place: ListTab, shown: readonly Item[], openId: string | null): void {
+function useStepKeys(tab: ListTab, shown: readonly Item[], openId: string | null): void {
   const router = useRouter();
   useKeys(
     useMemo(() => {
       const step = (by: number) => () => {
         const at = shown.findIndex((item) => item.id === openId);
         const next = shown[at === -1 ? 0 : at + by];
-        if (next) router.replace(`/${place}/${next.id}`);
+        if (next) router.replace(`/${tab}/${next.id}`);
       };
       return { n: step(1), p: step(-1) };
-    }, [place, shown, openId, router]),
+    }, [tab, shown, openId, router]),
   );
 }

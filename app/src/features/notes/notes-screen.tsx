@@ -13,7 +13,7 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { Markdown } from './markdown';
 import { useNoteSheet } from './note-store';
 import { DEEPEST, type NotesWanted, type NoteThread, threadsOf } from './notes-view';
@@ -45,7 +45,7 @@ export function NotesScreen({ itemId, sought }: { itemId: string | null; sought:
         contentContainerClassName="mx-auto w-full max-w-[640px] px-[20px] pb-[40px]"
         ListHeaderComponent={
           <View className="gap-[12px] pb-[6px]">
-            <PlaceHeader title="Notes" aside={only ? `on ${titleOf(only)}` : ''} />
+            <ScreenHeader title="Notes" aside={only ? `on ${titleOf(only)}` : ''} />
             <View className="flex-row">
               <Button
                 label="Write a note"

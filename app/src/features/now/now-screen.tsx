@@ -21,7 +21,7 @@ import { LIST_WIDTH } from '@/features/library/list-screen';
 import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
 import {
@@ -84,7 +84,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   return (
     <ScrollView className="flex-1 bg-ground" contentContainerClassName="pb-[28px]">
       <View className="border-b border-line px-[20px]">
-        <PlaceHeader
+        <ScreenHeader
           title="Now"
           aside={dayInWords(today)}
           action={

@@ -9,7 +9,7 @@ import { inWords } from '@/features/elsewhere/in-words';
 import { SecretAddress } from '@/features/elsewhere/secret-address';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { SureButton } from '@/ui/sure-button';
 
 type Known = z.infer<typeof Podcast>['podcast'];
@@ -24,7 +24,7 @@ export function PodcastScreen() {
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[640px] gap-[16px] px-[20px] pb-[40px]"
     >
-      <PlaceHeader title="Podcast" />
+      <ScreenHeader title="Podcast" />
       <Text className="font-ui text-base text-ink">
         Your Queue as a podcast that is yours alone: any podcast app can fetch it, and play it where there is no
         connection. Each article is an episode, with its headings as chapters.

@@ -31,7 +31,7 @@ import { moves } from '@/features/items/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
 import { RelatedItems } from '@/features/related/related-items';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
-import type { Tab } from '@/navigation/places';
+import type { Tab } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
 import { ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
@@ -50,7 +50,7 @@ interface ArticleViewProps {
   copy: KeptCopy;
   /** The copy with all its blocks. */
   original: KeptCopy;
-  place: Tab;
+  tab: Tab;
   /** Where in the text something was found, to be opened there. */
   at: string | undefined;
   /** Filled with what tells where the eyes are, for the voice to begin there. */
@@ -71,7 +71,7 @@ export const ArticleView = memo(function ArticleView({
   item,
   copy,
   original,
-  place,
+  tab,
   at,
   placeRef,
   aside,
@@ -170,7 +170,7 @@ export const ArticleView = memo(function ArticleView({
                 )}
               </View>
               <LostHighlights marks={marks} />
-              <RelatedItems item={item} copy={copy} place={place} />
+              <RelatedItems item={item} copy={copy} tab={tab} />
             </>
           )}
         </View>

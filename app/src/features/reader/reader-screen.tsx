@@ -21,7 +21,7 @@ import { ItemSheet } from '@/features/items/item-sheet';
 import { moves } from '@/features/items/moves';
 import { useListen } from '@/features/listen/use-listen';
 import { ReadingControls } from '@/features/settings/reading-controls';
-import { type Tab, TAB_NAMES } from '@/navigation/places';
+import { type Tab, TAB_NAMES } from '@/navigation/tabs';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
@@ -38,14 +38,14 @@ import { useShownCopy } from './use-shown-copy';
 type Looking = { at: 'text' } | { at: 'blocks' } | { at: 'changes'; between: readonly [from: string, to: string] };
 
 interface ReaderScreenProps {
-  place: Tab;
+  tab: Tab;
   itemId: string;
   /** Where in the text something was found, to be opened there: see readPlaces. */
   at?: string | undefined;
 }
 
 /** An item open for reading, in whatever state its text is. */
-export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: ReaderScreenProps) {
+export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: ReaderScreenProps) {
   const item = useItem(itemId);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const original = useCopy(chosenId ?? item?.capture.page?.copyId);
@@ -63,7 +63,7 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
   const onMinutesLeft = useCallback((whole: string, ofPart: string) => setLeft({ whole, ofPart }), []);
   const placeRef = useRef<(() => number) | null>(null);
   const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
-  const back = useMemo(() => () => router.dismissTo(`/${place}`), [router, place]);
+  const back = useMemo(() => () => router.dismissTo(`/${tab}`), [router, tab]);
   useKeys(
     useMemo(
       () => ({
@@ -84,7 +84,7 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
   return (
     <View className="flex-1 bg-ground">
       <ReaderHead
-        place={place}
+        tab={tab}
         left={copy ? left : null}
         listening={copy ? speaking : null}
         onListen={toggle}
@@ -103,7 +103,7 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
           original={original}
           item={item}
           copy={copy}
-          place={place}
+          tab={tab}
           at={at}
           placeRef={placeRef}
           aside={aside}
@@ -164,7 +164,7 @@ export const ReaderScreen = memo(function ReaderScreen({ place, itemId, at }: Re
 });
 
 function ReaderHead(props: {
-  place: Tab;
+  tab: Tab;
   /** How much is left, in words; null when there is nothing to read. */
   left: { whole: string; ofPart: string } | null;
   /** Whether the voice reads this item now; null when there is nothing to read. */
@@ -184,12 +184,12 @@ function ReaderHead(props: {
       ) : (
         <Pressable
           role="button"
-          aria-label={`Back to ${TAB_NAMES[props.place]}`}
+          aria-label={`Back to ${TAB_NAMES[props.tab]}`}
           onPress={props.onBack}
           className="min-h-[44px] min-w-[96px] flex-row items-center"
         >
           <Icon of={ChevronLeft} tone="ink" size={20} />
-          <Text className="font-ui text-base text-ink">{TAB_NAMES[props.place]}</Text>
+          <Text className="font-ui text-base text-ink">{TAB_NAMES[props.tab]}</Text>
         </Pressable>
       )}
       <View className="min-w-0 shrink items-center">

@@ -6,13 +6,13 @@ import { Pressable, Text, View } from 'react-native';
 import { useItemsById } from '@/device/store/items';
 import type { KeptCopy } from '@/device/store/store';
 import { useRelated } from '@/device/workers/relate/use-related';
-import type { Tab } from '@/navigation/places';
+import type { Tab } from '@/navigation/tabs';
 import { SectionHeading } from '@/ui/section-heading';
 
 const MOST = 5;
 
 /** Under an article: what else of the reader's own library is near to it, and why. */
-export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy; place: Tab }) {
+export function RelatedItems({ item, copy, tab }: { item: Item; copy: KeptCopy; tab: Tab }) {
   const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   const byId = useItemsById();
   if (!related || related.length === 0) return null;
@@ -28,7 +28,7 @@ export function RelatedItems({ item, copy, place }: { item: Item; copy: KeptCopy
           const other = byId.get(id);
           return other ? (
             <View key={id} role="listitem" className="border-b border-line">
-              <Link href={`/${place}/${id}`} asChild>
+              <Link href={`/${tab}/${id}`} asChild>
                 <Pressable className="min-h-[44px] gap-[2px] py-[11px]">
                   <Text className="font-read text-row font-semibold text-ink">{titleOf(other)}</Text>
                   <Text className="font-ui text-small text-soft">

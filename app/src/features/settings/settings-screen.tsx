@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { ScrollView, Text, View } from 'react-native';
 import { Button } from '@/ui/button';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { AccountSettings } from './account-settings';
 import { DeviceSpace } from './device-space';
@@ -24,7 +24,7 @@ export function SettingsScreen() {
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[720px] gap-[26px] px-[20px] pb-[40px]"
     >
-      <PlaceHeader title="You" aside="for this device" />
+      <ScreenHeader title="You" aside="for this device" />
       <NotTaken />
       <View role="region" aria-label="Sample" className="rounded-[16px] border border-line bg-raised p-[18px]">
         <div className="article" style={readingStyle(settings)}>

@@ -23,8 +23,8 @@ import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';
 import { KeysSheet } from './keys-sheet';
-import { PlaceBar } from './place-bar';
 import { StatusLine } from './status-line';
+import { TabBar } from './tab-bar';
 
 interface ShellProps {
   /** The item open in the reader, which takes the whole phone; the bar of places is out of its way. */
@@ -71,7 +71,7 @@ export function Shell({ openId, children }: ShellProps) {
     <View className="flex-1 bg-ground">
       <StatusLine />
       <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
-        {wide && <PlaceBar wide />}
+        {wide && <TabBar wide />}
         <View className="min-h-0 min-w-0 flex-1">
           <View className="min-h-0 min-w-0 flex-1">
             <View role="main" className="min-h-0 min-w-0 flex-1">
@@ -94,7 +94,7 @@ export function Shell({ openId, children }: ShellProps) {
 
 /** Out of the way of a text from the frame on that shows it, so that the text is not laid out twice. */
 function BarBelow() {
-  return useAhead((state) => state.shown) ? null : <PlaceBar wide={false} />;
+  return useAhead((state) => state.shown) ? null : <TabBar wide={false} />;
 }
 
 function bringEditorWhenIdle(): () => void {

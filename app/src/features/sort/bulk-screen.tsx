@@ -15,7 +15,7 @@ import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { Sheet } from '@/ui/sheet';
 import { BulkTable } from './bulk-table';
 import { NOTHING_SELECTED, type Reach, reach, type Selection, withoutGone } from './selection';
@@ -59,7 +59,7 @@ export function BulkScreen() {
       }}
     >
       <View className="flex-1 bg-ground px-[20px]">
-        <PlaceHeader title="Sort in bulk" aside={inbox.length === 0 ? '' : `${inbox.length} to decide`} />
+        <ScreenHeader title="Sort in bulk" aside={inbox.length === 0 ? '' : `${inbox.length} to decide`} />
         <View
           role="toolbar"
           aria-label="What becomes of the selected"

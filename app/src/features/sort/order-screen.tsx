@@ -7,7 +7,7 @@ import { ScrollView, Text, View } from 'react-native';
 import { useItems, useItemsIn } from '@/device/store/items';
 import { moves } from '@/features/items/moves';
 import { OrderedList } from '@/ui/ordered-list';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 
 /** The Queue, to be put in another order. */
 export function OrderScreen() {
@@ -26,7 +26,7 @@ export function OrderScreen() {
   return (
     <ScrollView className="flex-1 bg-ground">
       <View className="mx-auto w-full max-w-[640px] px-[20px] pb-[90px]">
-        <PlaceHeader
+        <ScreenHeader
           title="Order of the Queue"
           aside={inHours(queue.reduce((sum, item) => sum + minutesLeft(item), 0))}
         />
@@ -39,7 +39,7 @@ export function OrderScreen() {
           name="Order of the Queue"
           items={order.items}
           titleOf={titleOf}
-          placeInWords={placeInWords}
+          positionInWords={placeInWords}
           onMove={move}
         >
           {(item) => (

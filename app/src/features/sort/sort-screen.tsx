@@ -8,7 +8,7 @@ import { moves } from '@/features/items/moves';
 import { ItemTags } from '@/features/tags/item-tags';
 import { Button } from '@/ui/button';
 import { useKeys } from '@/ui/keys';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { Sheet } from '@/ui/sheet';
 import { useWide } from '@/ui/wide';
 import { SortCard } from './sort-card';
@@ -27,7 +27,7 @@ export function SortScreen() {
   return (
     <View className="mx-auto w-full max-w-[640px] flex-1 bg-ground">
       <View className="px-[20px]">
-        <PlaceHeader title="Sort" aside={left > 0 ? `${left} to decide` : ''} />
+        <ScreenHeader title="Sort" aside={left > 0 ? `${left} to decide` : ''} />
       </View>
       {item ? (
         <Deciding key={item.id} item={item} />

@@ -12,7 +12,7 @@ import { useActivities } from '@/device/store/library';
 import { IconButton } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Icon } from '@/ui/icon';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { ItemsChart, MinutesChart } from './week-charts';
 import { WeekTable } from './week-table';
@@ -41,7 +41,7 @@ export function StatisticsScreen() {
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[720px] gap-[20px] px-[20px] pb-[40px]"
     >
-      <PlaceHeader
+      <ScreenHeader
         title="How I am doing"
         action={
           <IconButton name="Back to Now" onPress={() => router.dismissTo('/now')}>

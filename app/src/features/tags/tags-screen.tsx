@@ -12,7 +12,7 @@ import { Field } from '@/ui/field';
 import { Icon } from '@/ui/icon';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
-import { PlaceHeader } from '@/ui/place-header';
+import { ScreenHeader } from '@/ui/screen-header';
 import { Sheet } from '@/ui/sheet';
 import { tagChanges, type UsedTag, useTags } from './use-tags';
 
@@ -24,7 +24,7 @@ export function TagsScreen() {
   return (
     <ScrollView className="flex-1 bg-ground">
       <View className="mx-auto w-full max-w-[640px] px-[20px] pb-[40px]">
-        <PlaceHeader title="Tags" aside={tags.length === 1 ? '1 tag' : `${tags.length} tags`} />
+        <ScreenHeader title="Tags" aside={tags.length === 1 ? '1 tag' : `${tags.length} tags`} />
         {tags.length === 0 && (
           <Text className="font-ui text-base text-soft">
             No tags yet. Put one on an item with the button beside it, under “Tags”.

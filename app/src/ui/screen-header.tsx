@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
 
 /** The head of a place: its name, and a few words about its state. */
-export function PlaceHeader({
+export function ScreenHeader({
   title,
   aside,
   action,

@@ -10,8 +10,8 @@ import { useItemsState } from '@/device/store/items';
 import { useAddSheet } from '@/features/add/add-store';
 import { Icon } from '@/ui/icon';
 
-/** The bar of places: below on a phone, where five are enough for a thumb; at the side on a wide screen. */
-export function PlaceBar({ wide }: { wide: boolean }) {
+/** The tab bar: below on a phone, where five are enough for a thumb; at the side on a wide screen. */
+export function TabBar({ wide }: { wide: boolean }) {
   const path = usePathname();
   const open = useAddSheet((state) => state.open);
   const undecided = useItemsState((state) => state.inStage.inbox.length);
@@ -43,7 +43,7 @@ export function PlaceBar({ wide }: { wide: boolean }) {
   );
 }
 
-/** On a phone the places share the bar's width; at the side each takes the height it needs. */
+/** On a phone the tabs share the bar's width; at the side each takes the height it needs. */
 const SLOT = 'min-h-[60px] flex-1 items-center justify-center gap-[3px]';
 
 function Place({ href, label, icon, here }: { href: string; label: string; icon: unknown; here: boolean }) {

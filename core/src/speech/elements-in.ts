@@ -2,7 +2,7 @@ import type { Element, ElementContent } from 'hast';
 import type { TextBlock, TextRange } from '../text';
 
 /** The elements inside a block with the places of their text, the outer before the inner. */
-export function placesIn(block: TextBlock): (TextRange & { element: Element })[] {
+export function elementsIn(block: TextBlock): (TextRange & { element: Element })[] {
   const found: (TextRange & { element: Element })[] = [];
   let at = block.start;
   let cells = 0;

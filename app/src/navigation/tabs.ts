@@ -1,6 +1,6 @@
-/** The places that are lists of items. */
+/** The tabs that are lists of items. */
 export type ListTab = 'inbox' | 'queue' | 'library';
-/** The places from which an item can be opened. */
+/** The tabs from which an item can be opened. */
 export type Tab = 'now' | ListTab;
 
 export const TAB_NAMES: Record<Tab, string> = {

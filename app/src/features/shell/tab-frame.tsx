@@ -6,24 +6,24 @@ import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { NowScreen } from '@/features/now/now-screen';
 import { NothingOpen } from '@/features/reader/nothing-open';
 import { ReaderScreen } from '@/features/reader/reader-screen';
-import type { Tab } from '@/navigation/places';
+import type { Tab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
 import { useWide } from '@/ui/wide';
 
 /**
- * A place with its list and what is open from it: side by side on a wide screen; on a phone one covers the other. The routes
- * below a place draw nothing themselves, so that a text which was set ahead, out of sight, is the one that is shown.
+ * A tab with its list and what is open from it: side by side on a wide screen; on a phone one covers the other. The routes
+ * below a tab draw nothing themselves, so that a text which was set ahead, out of sight, is the one that is shown.
  */
-export function PlaceFrame({ place }: { place: Tab }) {
+export function TabFrame({ tab }: { tab: Tab }) {
   const path = usePathname();
   const { at } = useGlobalSearchParams<{ at?: string }>();
   const wide = useWide();
-  const openId = idIn(path, place);
+  const openId = idIn(path, tab);
   // What is opened is seen first; the list is marked, or taken apart, in the frames that follow.
   const listed = useDeferredValue(openId);
   const list = (
     <Boundary what="This list">
-      <PlaceList place={place} openId={listed} />
+      <TabList tab={tab} openId={listed} />
     </Boundary>
   );
   return (
@@ -35,32 +35,32 @@ export function PlaceFrame({ place }: { place: Tab }) {
       ) : (
         (openId === null || listed === null) && list
       )}
-      <OpenItem place={place} openId={openId} at={at} wide={wide} />
+      <OpenItem tab={tab} openId={openId} at={at} wide={wide} />
       <Slot />
     </View>
   );
 }
 
-/** What the routes below a place draw. */
+/** What the routes below a tab draw. */
 export function DrawnByFrame() {
   return null;
 }
 
 interface OpenItemProps {
-  place: Tab;
+  tab: Tab;
   openId: string | null;
   /** Where in the text something was found, to be opened there. */
   at: string | undefined;
   wide: boolean;
 }
 
-function OpenItem({ place, openId, at, wide }: OpenItemProps) {
+function OpenItem({ tab, openId, at, wide }: OpenItemProps) {
   const { href, shown } = useAhead();
   useEffect(() => {
     // What was set ahead knows the place of then: it is opened once.
     if (openId !== null) useAhead.setState({ href: null, shown: false });
   }, [openId]);
-  const aheadId = href === null ? null : idIn(href, place);
+  const aheadId = href === null ? null : idIn(href, tab);
   const isAhead = aheadId !== null && (shown || (openId === null && !wide));
   const itemId = isAhead ? aheadId : openId;
   if (itemId === null) return wide ? <NothingOpen /> : null;
@@ -69,18 +69,18 @@ function OpenItem({ place, openId, at, wide }: OpenItemProps) {
     <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>
       <View className={wide ? 'min-w-0 flex-1' : 'absolute inset-0'}>
         <Boundary what="This text">
-          <ReaderScreen place={place} itemId={itemId} at={found} />
+          <ReaderScreen tab={tab} itemId={itemId} at={found} />
         </Boundary>
       </View>
     </Activity>
   );
 }
 
-/** The id of the item in an address under a place. */
-function idIn(path: string, place: Tab): string | null {
-  return path.startsWith(`/${place}/`) ? path.slice(place.length + 2) : null;
+/** The id of the item in an address under a tab. */
+function idIn(path: string, tab: Tab): string | null {
+  return path.startsWith(`/${tab}/`) ? path.slice(tab.length + 2) : null;
 }
 
-const PlaceList = memo(function PlaceList({ place, openId }: { place: Tab; openId: string | null }) {
-  return place === 'now' ? <NowScreen openId={openId} /> : <ListScreen place={place} openId={openId} />;
+const TabList = memo(function PlaceList({ tab, openId }: { tab: Tab; openId: string | null }) {
+  return tab === 'now' ? <NowScreen openId={openId} /> : <ListScreen tab={tab} openId={openId} />;
 });

@@ -1,1 +1,0 @@
-export { DrawnByFrame as default } from '@/features/shell/place-frame';

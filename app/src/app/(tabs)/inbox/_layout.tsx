@@ -1,0 +1,5 @@
+import { TabFrame } from '@/features/shell/tab-frame';
+
+export default function Layout() {
+  return <TabFrame tab="inbox" />;
+}
