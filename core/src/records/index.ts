@@ -9,3 +9,4 @@ export { type Change, type Kind, type Stored } from './kind';
 export { noteKind, type NoteChanges, type NoteMutation } from './note';
 export * from './registry';
 export { searchKind } from './search';
+export { silenceKind } from './silence';

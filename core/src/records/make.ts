@@ -13,6 +13,8 @@ import {
   type Recall,
   type SavedSearch,
   type Scope,
+  type Silence,
+  type Silenced,
   type Spans,
   type TextAnchor,
 } from '../model';
@@ -25,6 +27,7 @@ import type { ItemChoices, ItemMutation } from './item';
 import type { NoteChanges, NoteMutation } from './note';
 import { stampsOf } from './registers';
 import type { SearchMutation } from './search';
+import type { SilenceMutation } from './silence';
 
 /** What the making of changes needs from outside. */
 interface Makings {
@@ -139,6 +142,15 @@ export function changeMaker({ clock, newId, now }: Makings) {
       searchId: newId(),
       madeAt: now(),
       set: { written, scope, removed: false },
+    }),
+    /** @param silenceId made from what is silenced, so that two devices mean one record */
+    silence: (silenceId: string, what: Silenced, silenced: boolean, known?: Silence): SilenceMutation => ({
+      ...base(known?.choices),
+      type: 'silence',
+      silenceId,
+      madeAt: known?.madeAt ?? now(),
+      what: known?.what ?? what,
+      silenced,
     }),
     /** Keeps a search no longer, or again. */
     removeSearch: ({ id: searchId, madeAt, choices }: SavedSearch, removed: boolean): SearchMutation => ({

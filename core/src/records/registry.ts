@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch } from '../model';
+import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch, Silence } from '../model';
 import { activityKind, type ActivityMutation } from './activity';
 import { cardKind, type CardMutation } from './card';
 import { feedKind, type FeedMutation } from './feed';
@@ -8,10 +8,18 @@ import { itemKind, type ItemMutation } from './item';
 import type { Change, Kind, Stored } from './kind';
 import { noteKind, type NoteMutation } from './note';
 import { searchKind, type SearchMutation } from './search';
+import { silenceKind, type SilenceMutation } from './silence';
 
 /** Every change that can be made. Applied at once on the device, then sent; see core/sync. */
 export type Mutation =
-  ItemMutation | ActivityMutation | FeedMutation | HighlightMutation | SearchMutation | NoteMutation | CardMutation;
+  | ItemMutation
+  | ActivityMutation
+  | FeedMutation
+  | HighlightMutation
+  | SearchMutation
+  | NoteMutation
+  | CardMutation
+  | SilenceMutation;
 
 /** The kinds of record that there are. */
 export interface Registry {
@@ -60,6 +68,7 @@ export const REGISTRY = createRegistry([
   searchKind,
   noteKind,
   cardKind,
+  silenceKind,
 ]);
 
 /** Any change, parsed. */
@@ -74,5 +83,6 @@ export interface Records {
   readonly searches: readonly SavedSearch[];
   readonly notes: readonly Note[];
   readonly cards: readonly Card[];
+  readonly silences: readonly Silence[];
   readonly [plural: string]: readonly Stored[] | undefined;
 }

@@ -40,11 +40,16 @@ const SATURATION = 2.5;
 const LENGTH_NORM = 0.75;
 /** How much a title that is wholly spoken of raises nearness, at most, for each of the two. */
 const TITLE_RAISE = 2;
+/** How much more it counts when the other speaks of the title as a whole, as one of its names and terms. */
+const NAMED_RAISE = 2;
+const MAX_NAME_WORDS = 4;
 /** Holds back titles of a single common word; in units of rarity. */
 const TITLE_HOLD = 2;
 /** A term that more than this part of the library has says nothing about nearness. */
 const TOO_COMMON = 0.5;
 const SHARED_SHOWN = 4;
+const PHRASES_SHOWN = 3;
+const ENOUGH_PHRASES = 2;
 /** What at least one of two texts says twice is spoken of; what each says once is only mentioned. */
 const SPOKEN_OF = 2;
 
@@ -52,6 +57,9 @@ interface Entry {
   length: number;
   title: readonly string[];
   terms: Map<string, { count: number; form: string }>;
+  phrases: ReadonlyMap<string, { form: string; count: number; salience: number }>;
+  /** The whole title as one term; null when it is longer than terms are. */
+  named: string | null;
 }
 
 /** The weights of an entry's terms, and the length of all of them together. */
@@ -59,6 +67,8 @@ interface Vector {
   weights: ReadonlyMap<string, number>;
   norm: number;
 }
+
+const sharesWord = (a: string, b: string): boolean => a.split(' ').some((word) => b.split(' ').includes(word));
 
 export function createRelatedIndex(): RelatedIndex {
   const entries = new Map<string, Entry>();
@@ -113,7 +123,7 @@ export function createRelatedIndex(): RelatedIndex {
   }
 
   /** How much of a title another text speaks of, by the weight of its terms; 0 to nearly 1. */
-  function titleSpokenOf(title: readonly string[], by: Entry): number {
+  function titleSpokenOf({ title, named }: Entry, by: Entry): number {
     let spoken = 0;
     let whole = TITLE_HOLD;
     for (const term of title) {
@@ -121,7 +131,7 @@ export function createRelatedIndex(): RelatedIndex {
       whole += worth;
       if (by.terms.has(term)) spoken += worth;
     }
-    return spoken / whole;
+    return (spoken / whole) * (named !== null && by.phrases.has(named) ? NAMED_RAISE : 1);
   }
 
   /** All that share a term with an entry, nearest first. */
@@ -130,7 +140,7 @@ export function createRelatedIndex(): RelatedIndex {
       .flatMap(([other, cosine]) => {
         const theirs = entries.get(other);
         if (!theirs) return [];
-        const titles = titleSpokenOf(entry.title, theirs) + titleSpokenOf(theirs.title, entry);
+        const titles = titleSpokenOf(entry, theirs) + titleSpokenOf(theirs, entry);
         return [{ id: other, nearness: Math.min(1, cosine * (1 + TITLE_RAISE * titles)) }];
       })
       .sort((a, b) => b.nearness - a.nearness || (a.id < b.id ? -1 : 1));
@@ -140,8 +150,30 @@ export function createRelatedIndex(): RelatedIndex {
     const theirs = entries.get(near.id);
     return {
       ...near,
-      shared: theirs ? sharedTerms(vectorOf(id, entry), vectorOf(near.id, theirs), entry, theirs) : [],
+      shared: theirs ? reasons(id, entry, near.id, theirs) : [],
     };
+  }
+
+  /** The names and terms that both come back to; single words where these are too few to say why. */
+  function reasons(id: string, entry: Entry, otherId: string, other: Entry): string[] {
+    const phrases = [...entry.phrases]
+      .flatMap(([key, { form, count, salience }]) => {
+        const theirs = other.phrases.get(key);
+        if (!theirs || Math.max(count, theirs.count) < SPOKEN_OF) return [];
+        const having = key.split(' ').map((word) => rarity(word));
+        const rare = having.reduce((sum, each) => sum + each, 0) / having.length;
+        return [{ key, form, weight: Math.sqrt(salience * theirs.salience) * rare }];
+      })
+      .filter(({ weight }) => weight > 0)
+      .sort((a, b) => b.weight - a.weight || (a.key < b.key ? -1 : 1))
+      .reduce<{ key: string; form: string }[]>(
+        (kept, each) => (kept.some(({ key }) => sharesWord(key, each.key)) ? kept : [...kept, each]),
+        [],
+      )
+      .slice(0, PHRASES_SHOWN);
+    if (phrases.length >= ENOUGH_PHRASES) return phrases.map(({ form }) => form);
+    const words = sharedTerms(vectorOf(id, entry), vectorOf(otherId, other), entry, other);
+    return words.slice(0, SHARED_SHOWN);
   }
 
   /**
@@ -199,7 +231,9 @@ export function createRelatedIndex(): RelatedIndex {
     put(id, profile) {
       remove(id);
       const terms = new Map(profile.terms.map(([term, count, form]) => [term, { count, form }]));
-      entries.set(id, { length: profile.length, title: profile.title, terms });
+      const phrases = new Map(profile.phrases.map(([key, form, count, salience]) => [key, { form, count, salience }]));
+      const named = profile.title.length <= MAX_NAME_WORDS ? profile.title.join(' ') : null;
+      entries.set(id, { length: profile.length, title: profile.title, terms, phrases, named });
       totalLength += profile.length;
       for (const term of terms.keys()) {
         const ids = postings.get(term);

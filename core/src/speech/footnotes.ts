@@ -2,8 +2,7 @@ import type { Element, Root } from 'hast';
 import { toString } from 'hast-util-to-string';
 import { CONTINUE, EXIT, visit } from 'unist-util-visit';
 import { visitParents } from 'unist-util-visit-parents';
-import type { TextBlock, TextRange } from '../text';
-import { elementsIn } from './elements-in';
+import { elementsIn, type TextBlock, type TextRange } from '../text';
 
 /** What links of a raised mark lead to: the footnotes. */
 export function footnotesIn(tree: Root): Set<Element> {

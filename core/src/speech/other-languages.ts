@@ -1,6 +1,5 @@
 import { toString } from 'hast-util-to-string';
-import { baseLanguage, type TextBlock, type TextRange } from '../text';
-import { elementsIn } from './elements-in';
+import { baseLanguage, elementsIn, type TextBlock, type TextRange } from '../text';
 
 /** A part of a text and the language it is in. */
 interface PhraseInLanguage extends TextRange {

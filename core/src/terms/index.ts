@@ -1,3 +1,5 @@
+export * from './key-phrases';
 export * from './profile';
 export * from './stems';
 export * from './stop-words';
+export * from './words';

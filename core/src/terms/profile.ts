@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { baseLanguage } from '../text';
+import { baseLanguage, elementsIn, type PlainText } from '../text';
+import { keyPhrases, type PhraseSurroundings } from './key-phrases';
 import { stemmerOf } from './stems';
 import { stopWordsOf } from './stop-words';
 import { isUnspaced, plainWord, wordsIn } from './words';
@@ -15,11 +16,13 @@ export const TermProfile = z.object({
   title: z.array(z.string()),
   /** `[term, count, as it stands in the text]`, heaviest first. A phrase is two stems with a space between. */
   terms: z.array(z.tuple([z.string(), z.number().positive(), z.string()])),
+  /** Its names and terms, `[key, form, count, salience]`, those that it makes most of first; see keyPhrases. */
+  phrases: z.array(z.tuple([z.string(), z.string(), z.number().positive(), z.number().positive()])),
 });
 export type TermProfile = z.infer<typeof TermProfile>;
 
 /** Goes up when profiles are made otherwise: those of before are then made again. */
-export const PROFILE_VERSION = 1;
+export const PROFILE_VERSION = 2;
 
 /** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */
 const TITLE_WEIGHT = 3;
@@ -37,22 +40,54 @@ interface Seen {
  * @param text plain text
  * @param title of the text; null when it has none
  * @param language BCP 47 tag, or null when not known
+ * @param shown where its headings stand, and what is pointed out in it
  */
-export function termProfile(text: string, title: string | null, language: string | null): TermProfile {
+export function termProfile(
+  text: string,
+  title: string | null,
+  language: string | null,
+  shown: Pick<PhraseSurroundings, 'headings' | 'pointedOut'> = {},
+): TermProfile {
   const base = baseLanguage(language);
   const seen = new Map<string, Seen>();
-  const phrases = new Map<string, Seen>();
-  const length = count(text, base, 1, seen, phrases);
+  const pairs = new Map<string, Seen>();
+  const length = count(text, base, 1, seen, pairs);
   const ofTitle = new Map<string, Seen>();
   if (title !== null) {
     count(title, base, 1, ofTitle, new Map());
-    count(title, base, TITLE_WEIGHT, seen, phrases);
+    count(title, base, TITLE_WEIGHT, seen, pairs);
   }
-  const terms = [...seen, ...phrases]
+  const terms = [...seen, ...pairs]
     .map(([term, { count: times, forms }]): [string, number, string] => [term, times, commonest(forms)])
     .sort((a, b) => b[1] - a[1] || Number(a[0].includes(' ')) - Number(b[0].includes(' ')))
     .slice(0, MAX_TERMS);
-  return { length, title: [...ofTitle.keys()], terms };
+  const phrases = keyPhrases(text, { title, language, ...shown });
+  return {
+    length,
+    title: [...ofTitle.keys()],
+    terms,
+    phrases: phrases.map(({ key, form, count, salience }) => [key, form, count, salience]),
+  };
+}
+
+const POINTS_OUT = /^(?:a|em|strong|i|b|q|dfn|cite)$/;
+/** What is longer points out a sentence, not a term. */
+const MAX_POINTED_OUT = 60;
+
+/** Where a clean tree's text has headings, and what is pointed out in it by a link or by emphasis. */
+export function shownIn(plain: PlainText): Required<Pick<PhraseSurroundings, 'headings' | 'pointedOut'>> {
+  const headings = plain.blocks.filter(({ element }) => /^h[1-6]$/.test(element.tagName));
+  const pointedOut = plain.blocks.flatMap((block) =>
+    elementsIn(block).filter(
+      ({ element, start, end }) => POINTS_OUT.test(element.tagName) && end - start <= MAX_POINTED_OUT,
+    ),
+  );
+  return { headings, pointedOut };
+}
+
+/** The profile of a clean tree's text, in which what is shown to be important counts more. */
+export function profileOf(plain: PlainText, title: string | null, language: string | null): TermProfile {
+  return termProfile(plain.text, title, language, shownIn(plain));
 }
 
 /** Counts the words of a text and its pairs of neighbours. @returns how many words counted */
@@ -61,7 +96,7 @@ function count(
   language: string,
   weight: number,
   words: Map<string, Seen>,
-  phrases: Map<string, Seen>,
+  pairs: Map<string, Seen>,
 ): number {
   const stem = stemmerOf(language);
   const stopWords = stopWordsOf(language);
@@ -78,7 +113,7 @@ function count(
     note(words, term, plain, weight);
     // Neighbours with only a space or a hyphen between them.
     if (before && /^[\s\u00ad-]$/u.test(text.slice(before.end, start)))
-      note(phrases, `${before.stem} ${term}`, `${before.form} ${plain}`, weight);
+      note(pairs, `${before.stem} ${term}`, `${before.form} ${plain}`, weight);
     before = { stem: term, form: plain, end };
   }
   return length;

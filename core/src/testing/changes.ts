@@ -137,6 +137,14 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
       ),
     };
   },
+  silence: (n) => {
+    const about = { type: 'silence', silenceId: uuid(45 + n), madeAt: n };
+    const what = { kind: 'term', key: 'old engin', form: 'old engine' };
+    return {
+      makes: { ...about, what, silenced: true },
+      changes: fc.boolean().map((silenced) => ({ ...about, what, silenced })),
+    };
+  },
 };
 
 /** Any change to one of three records of any kind; the first ones make them. */

@@ -1,4 +1,5 @@
 export * from './base-language';
+export * from './elements-in';
 export * from './dates';
 export * from './has-words';
 export * from './language';

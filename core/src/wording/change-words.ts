@@ -33,6 +33,10 @@ export function changeWords(mutation: Mutation): string {
       return `A note${mutation.set.text === undefined ? '' : `: ${mutation.set.text.slice(0, 80)}`}`;
     case 'card':
       return `A card${mutation.set.front === undefined ? '' : `: ${mutation.set.front.slice(0, 80)}`}`;
+    case 'silence': {
+      const { what, silenced } = mutation;
+      return `${silenced ? 'Silenced' : 'No longer silenced'}: ${what.kind === 'term' ? what.form : what.host}`;
+    }
     case 'recall':
       return 'An answer to a card';
   }

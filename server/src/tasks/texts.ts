@@ -1,7 +1,7 @@
 import { feedsOfPage, readFeed } from '@dorvel/core/formats';
 import { Copy } from '@dorvel/core/model';
 import { searchTerms } from '@dorvel/core/search';
-import { termProfile } from '@dorvel/core/terms';
+import { profileOf } from '@dorvel/core/terms';
 import { plainText } from '@dorvel/core/text';
 import { decodeData } from '../capture/decode';
 import { articleFrom } from '../capture/inputs';
@@ -19,6 +19,6 @@ export const TEXT_TASKS = {
   letter: (raw: Uint8Array) => readLetter(Buffer.from(raw)),
   profile(record: string) {
     const { tree, title, language } = Copy.parse(JSON.parse(record));
-    return termProfile(plainText(tree).text, title, language);
+    return profileOf(plainText(tree), title, language);
   },
 };

@@ -1,4 +1,4 @@
-import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch } from '@dorvel/core/model';
+import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch, Silence } from '@dorvel/core/model';
 import { isLive } from '@dorvel/core/notes';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
@@ -93,6 +93,18 @@ export function useSearches(): SavedSearch[] | undefined {
       (await store?.searches.toArray())
         ?.filter(({ choices }) => !choices.removed.value)
         .sort((a, b) => a.madeAt - b.madeAt),
+    [store],
+  );
+}
+
+/** What the reader has silenced, the latest first. */
+export function useSilences(): Silence[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(
+    async () =>
+      (await store?.silences.toArray())
+        ?.filter(({ choices }) => choices.silenced.value)
+        .sort((a, b) => b.madeAt - a.madeAt),
     [store],
   );
 }

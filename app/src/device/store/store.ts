@@ -8,6 +8,7 @@ import {
   LAST_INSTANT,
   Note,
   type SavedSearch,
+  type Silence,
 } from '@dorvel/core/model';
 import {
   apartFromNote,
@@ -97,6 +98,7 @@ export class DeviceStore extends Dexie {
   searches!: Table<SavedSearch, string>;
   notes!: Table<Note, string>;
   cards!: Table<Card, string>;
+  silences!: Table<Silence, string>;
   /** Items in memory as they were read or written last, so that one can be opened without waiting. */
   readonly itemsAtHand = new Map<string, Item>();
   readonly #registry: Registry;

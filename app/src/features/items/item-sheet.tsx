@@ -26,7 +26,7 @@ interface ItemSheetProps {
   /** Called after the item has gone to another stage. */
   onMoved?(stage: Stage): void;
   /** What can be done with the text itself, where it is open. */
-  text?: { onCopies(): void; onFind(): void; onTidy(): void };
+  text?: { onCopies(): void; onEchoes(): void; onFind(): void; onTidy(): void };
 }
 
 /** What of it takes more than a press. */
@@ -120,6 +120,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
           <SectionHeading>The text</SectionHeading>
           <View className="flex-row flex-wrap gap-[10px]">
             {text && <Half label="Find in the text" onPress={text.onFind} />}
+            {text && <Half label="Echoes" onPress={text.onEchoes} />}
             {text && <Half label="Tidy the text" onPress={text.onTidy} />}
             {text && item.capture.copies.length > 0 && (
               <Half label={`Copies (${item.capture.copies.length})`} onPress={text.onCopies} />

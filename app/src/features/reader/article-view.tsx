@@ -13,6 +13,7 @@ import {
   titleOf,
   whenWords,
 } from '@dorvel/core/wording';
+import { useRouter } from 'expo-router';
 import { memo, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { ArticleBody, ArticlePresses, goInside } from '@/article/article-body';
@@ -24,6 +25,9 @@ import { useFoundPlace } from '@/article/use-found-place';
 import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { useHighlightsOf, useNotesOf } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
+import { ReaderEchoes } from '@/features/echoes/reader-echoes';
+import { useEchoesInText } from '@/features/echoes/use-echoes-in-text';
+import { useWayBack } from '@/features/echoes/way-back';
 import { LostHighlights } from '@/features/highlights/lost-highlights';
 import { ReaderHighlights } from '@/features/highlights/reader-highlights';
 import { useHighlightsInText } from '@/features/highlights/use-highlights-in-text';
@@ -55,8 +59,8 @@ interface ArticleViewProps {
   at: string | undefined;
   /** Filled with what tells where the eyes are, for the voice to begin there. */
   placeRef: RefObject<(() => number) | null>;
-  /** What is open beside the text: its contents, or finding in it. */
-  aside: 'contents' | 'find' | null;
+  /** What is open beside the text: its contents, finding in it, or where else its words stand. */
+  aside: 'contents' | 'find' | 'echoes' | null;
   onAsideDone(): void;
   /** Tells the head of the reader how many minutes are left, of the whole and of the part. */
   onMinutesLeft(words: string, ofPart: string): void;
@@ -106,8 +110,13 @@ export const ArticleView = memo(function ArticleView({
   const { fraction, canGoBack, readOnTo } = seen;
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, reading);
   const marks = useHighlightsInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS, shown);
+  const echoes = useEchoesInText(article, item, copy.id, text, shown);
   useFoundPlace(reading, article, placeAtHighlight(at, marks));
   useCodeColours(article, copy.tree, shown);
+  const isMarked = useCallback(
+    (offset: number) => marks.some(({ placed }) => placed && placed.start <= offset && offset < placed.end),
+    [marks],
+  );
   const onTurn = useCallback(() => reading.touched('move'), [reading]);
   const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language), onTurn);
   const [footnoteId, setFootnoteId] = useState<string | null>(null);
@@ -127,13 +136,23 @@ export const ArticleView = memo(function ArticleView({
   const leftInPart = parts.length > 1 && ofPart > 0 ? `${inMinutes(minutes * ofPart)} in this part` : '';
   useEffect(() => onMinutesLeft(left, leftInPart), [left, leftInPart, onMinutesLeft]);
   const style = useMemo(() => readingStyle(settings), [settings]);
+  const wayBack = useWayBack(({ way }) => (way?.toItemId === item.id ? way : null));
+  const router = useRouter();
   const offered = away
     ? { label: 'Back to the voice', go: returnToVoice }
     : readOnTo !== null
       ? { label: 'Go on where you read on another device', go: reading.goElsewhere }
       : canGoBack
         ? { label: 'Back to where you were', go: reading.goBack }
-        : null;
+        : wayBack
+          ? {
+              label: `Back to “${wayBack.from.title.slice(0, 40)}”`,
+              go: () => {
+                useWayBack.getState().take(null);
+                router.navigate(wayBack.from.href);
+              },
+            }
+          : null;
   const decide = (stage: 'finished' | 'kept') => {
     void move(item, stage);
     onDecided();
@@ -188,6 +207,16 @@ export const ArticleView = memo(function ArticleView({
         }}
       />
       <ReaderHighlights article={article} item={item} copy={copy} text={text} marks={marks} place={reading.offset} />
+      <ReaderEchoes
+        article={article}
+        item={item}
+        tab={tab}
+        echoes={echoes}
+        place={reading}
+        isTaken={isMarked}
+        asked={aside === 'echoes'}
+        onDone={onAsideDone}
+      />
       {foot > 0 && <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />}
       {offered && (
         <View className="absolute bottom-[12px] left-0 right-[44px] items-center">

@@ -57,7 +57,7 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
   const [looksShown, setLooksShown] = useState(false);
   const [moreShown, setMoreShown] = useState(false);
   const [copiesShown, setCopiesShown] = useState(false);
-  const [aside, setAside] = useState<'contents' | 'find' | null>(null);
+  const [aside, setAside] = useState<'contents' | 'find' | 'echoes' | null>(null);
   const onAsideDone = useCallback(() => setAside(null), []);
   const [left, setLeft] = useState({ whole: '', ofPart: '' });
   const onMinutesLeft = useCallback((whole: string, ofPart: string) => setLeft({ whole, ofPart }), []);
@@ -134,6 +134,10 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
                   onFind: () => {
                     setMoreShown(false);
                     setAside('find');
+                  },
+                  onEchoes: () => {
+                    setMoreShown(false);
+                    setAside('echoes');
                   },
                   onTidy: () => {
                     setMoreShown(false);

@@ -100,6 +100,18 @@ export function ReadingControls() {
           ]}
         />
       </Setting>
+      <Setting label="Echoes: words that stand elsewhere in your library">
+        <Choice
+          name="Echoes"
+          value={settings.echoes}
+          onChange={(echoes) => settings.change({ echoes })}
+          options={[
+            { value: 'few', label: 'Few' },
+            { value: 'more', label: 'More' },
+            { value: 'none', label: 'None' },
+          ]}
+        />
+      </Setting>
       <Switch
         label="Lines of one length"
         about="Words are parted at their ends, in languages that this browser can part."

@@ -27,6 +27,8 @@ const ReadingSettings = z.object({
   justified: z.boolean().default(false),
   /** How one moves through a text. */
   flow: z.enum(['scroll', 'pages']).default('scroll'),
+  /** How much of a text that stands elsewhere in the library too is marked. */
+  echoes: z.enum(['few', 'more', 'none']).default('few'),
 });
 type ReadingSettings = z.infer<typeof ReadingSettings>;
 
@@ -39,6 +41,7 @@ const DEFAULTS: ReadingSettings = {
   paragraphs: 'spaced',
   justified: false,
   flow: 'scroll',
+  echoes: 'few',
 };
 
 interface ReadingSettingsState extends ReadingSettings {

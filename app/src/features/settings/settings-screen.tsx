@@ -11,6 +11,7 @@ import { PaceSetting } from './pace-setting';
 import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { useSavingSettings } from './saving-settings-store';
+import { Silenced } from './silenced';
 
 const SAMPLE =
   'By the third summer the divers had stopped counting shoots and begun to count sounds. A meadow in health is loud: shrimp crackle in it like frying fat, wrasse grunt at one another, and the blades themselves tick as they let go of oxygen at noon.';
@@ -41,6 +42,7 @@ export function SettingsScreen() {
         <Button label="Podcast" onPress={() => router.push('/podcast')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />
       </View>
+      <Silenced />
       <PaceSetting />
       <SavingControls />
       <DeviceSpace />

@@ -16,6 +16,7 @@ const KEYS: readonly [key: string, does: string][] = [
   ['t', 'How the text looks'],
   ['c', 'Contents of the article'],
   ['f', 'Find in the article'],
+  ['o', 'The next echo: a word that stands elsewhere in your library'],
   ['e', 'Finished'],
   ['Escape', 'Back to the list'],
   ['q k g x z', 'While sorting: queue, keep, tag, let go, later'],

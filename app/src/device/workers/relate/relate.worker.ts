@@ -1,8 +1,10 @@
 /// <reference lib="webworker" />
+import { hostOf } from '@dorvel/core/address';
+import { createEchoIndex, echoesOf, type EchoIndex, passageOn } from '@dorvel/core/echo';
 import { gistOf } from '@dorvel/core/gist';
 import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
-import { PROFILE_VERSION, termProfile } from '@dorvel/core/terms';
-import { plainText } from '@dorvel/core/text';
+import { PROFILE_VERSION, profileOf } from '@dorvel/core/terms';
+import { plainText, wordStarts } from '@dorvel/core/text';
 import { expose } from 'comlink';
 import { DeviceStore } from '@/device/store/store';
 import { currentCopies } from './current-copies';
@@ -16,6 +18,9 @@ interface Opened {
   accountId: string;
   store: DeviceStore;
   index: RelatedIndex;
+  echoes: EchoIndex;
+  /** Sites by item. */
+  hosts: ReadonlyMap<string, string>;
   copyOf: Map<string, string>;
 }
 
@@ -30,37 +35,44 @@ function open(accountId: string): Opened {
     accountId,
     store: new DeviceStore(accountId),
     index: createRelatedIndex(),
+    echoes: createEchoIndex(),
+    hosts: new Map(),
     copyOf: new Map(),
   };
   return opened;
 }
 
 /** Brings the index up to date: only copies that are new here are read and profiled. */
-async function upToDate(accountId: string): Promise<RelatedIndex> {
-  const { store, index, copyOf } = open(accountId);
-  const wanted = currentCopies(await store.items.toArray(), await store.copies.toCollection().primaryKeys());
+async function upToDate(accountId: string): Promise<Opened> {
+  const now = open(accountId);
+  const { store, index, echoes, copyOf } = now;
+  const items = await store.items.toArray();
+  now.hosts = new Map(items.map(({ id, address }) => [id, hostOf(address)]));
+  const wanted = currentCopies(items, await store.copies.toCollection().primaryKeys());
   for (const id of copyOf.keys())
     if (!wanted.has(id)) {
       index.remove(id);
+      echoes.remove(id);
       copyOf.delete(id);
     }
   for (const [itemId, copyId] of wanted) {
     if (copyOf.get(itemId) === copyId) continue;
     const known = await store.profiles.get(copyId);
-    if (known?.version === PROFILE_VERSION) index.put(itemId, known.profile);
-    else {
+    let profile = known?.version === PROFILE_VERSION ? known.profile : null;
+    if (!profile) {
       const copy = await store.copies.get(copyId);
       if (!copy) continue;
-      const profile = termProfile(plainText(copy.tree).text, copy.title, copy.language);
+      profile = profileOf(plainText(copy.tree), copy.title, copy.language);
       await store.profiles.put({ copyId, version: PROFILE_VERSION, profile });
-      index.put(itemId, profile);
     }
+    index.put(itemId, profile);
+    echoes.put(itemId, profile);
     copyOf.set(itemId, copyId);
   }
-  return index;
+  return now;
 }
 
-function ask<Answer>(accountId: string, question: (index: RelatedIndex) => Answer): Promise<Answer> {
+function ask<Answer>(accountId: string, question: (now: Opened) => Answer | Promise<Answer>): Promise<Answer> {
   const answer = last.then(async () => question(await upToDate(accountId)));
   last = answer.catch(() => {
     // The failure goes to whoever asked; the next question starts again.
@@ -75,9 +87,9 @@ const relating: Relating = {
     const copy = await open(accountId).store.copies.get(copyId);
     return copy ? gistOf(plainText(copy.tree), copy.language) : [];
   },
-  related: (accountId, itemId, most) => ask(accountId, (index) => index.related(itemId, most)),
+  related: (accountId, itemId, most) => ask(accountId, ({ index }) => index.related(itemId, most)),
   closeness: (accountId, candidates, others) =>
-    ask(accountId, (index) =>
+    ask(accountId, ({ index }) =>
       candidates
         .filter((id) => index.has(id))
         .map((id) => {
@@ -92,6 +104,27 @@ const relating: Relating = {
           };
         }),
     ),
+  echoes: (accountId, { itemId, copyId, density, silenced }) =>
+    ask(accountId, async ({ store, echoes, hosts }) => {
+      const copy = await store.copies.get(copyId);
+      if (!copy) return [];
+      const plain = plainText(copy.tree);
+      const silencedHosts = new Set(silenced.hosts);
+      const { title, language } = copy;
+      return echoesOf(plain, { title, language, words: wordStarts(plain.text, language).length }, echoes, {
+        density,
+        silenced: new Set(silenced.terms),
+        not: (id) => id === itemId || silencedHosts.has(hosts.get(id) ?? ''),
+      });
+    }),
+  passages: (accountId, key, itemIds) =>
+    ask(accountId, async ({ store, copyOf }) => {
+      const copies = await store.copies.bulkGet(itemIds.map((id) => copyOf.get(id) ?? ''));
+      return copies.flatMap((copy, n) => {
+        const passage = copy && passageOn(key, plainText(copy.tree), copy);
+        return passage ? [{ ...passage, itemId: itemIds[n] ?? '' }] : [];
+      });
+    }),
 };
 
 expose(relating);

@@ -1,3 +1,4 @@
+import type { Echo, EchoDensity, EchoPassage } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Related } from '@dorvel/core/relate';
 
@@ -10,11 +11,29 @@ export interface Closeness {
   nearTo: number;
 }
 
+/** What of a text is to be heard elsewhere in the library. */
+export interface EchoQuestion {
+  itemId: string;
+  copyId: string;
+  density: EchoDensity;
+  /** Keys of silenced terms, and hosts of silenced sites. */
+  silenced: { terms: readonly string[]; hosts: readonly string[] };
+}
+
+/** The passage of an item that speaks of a term. */
+export interface PassageOf extends EchoPassage {
+  itemId: string;
+}
+
 /** What the worker can be asked. It keeps its index in step with what is on this device by itself. */
 export interface Relating {
   related(accountId: string, itemId: string, most: number): Promise<Related[]>;
   /** How close each candidate is to the others; candidates without a text here are left out. */
   closeness(accountId: string, candidates: string[], others: string[]): Promise<Closeness[]>;
+  /** The names and terms of a text that other items speak of. */
+  echoes(accountId: string, question: EchoQuestion): Promise<Echo[]>;
+  /** Where items speak of a term; those that do not, or whose text is not here, are left out. */
+  passages(accountId: string, key: string, itemIds: string[]): Promise<PassageOf[]>;
   /** The sentences that carry a copy's text; none when it is not here. */
   gist(accountId: string, copyId: string): Promise<GistSentence[]>;
 }

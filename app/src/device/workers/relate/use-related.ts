@@ -1,9 +1,10 @@
+import type { Echo } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Related } from '@dorvel/core/relate';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useAccount } from '@/device/store/account';
-import type { Closeness, Relating } from './relating';
+import type { Closeness, EchoQuestion, PassageOf, Relating } from './relating';
 
 let worker: Remote<Relating> | undefined;
 
@@ -58,4 +59,26 @@ export function useCloseness(candidates: readonly string[], others: readonly str
 export function useGist(copyId: string | null, here: boolean): GistSentence[] | undefined {
   const question = copyId === null || !here ? null : `gist ${copyId}`;
   return useAnswer(question, [], (ask, accountId) => ask.gist(accountId, copyId ?? ''));
+}
+
+/** One list, so that those who compare answers see that nothing changed. */
+const NO_ECHOES: readonly Echo[] = [];
+
+/**
+ * The names and terms of an open text that other items speak of; undefined while they are looked for.
+ *
+ * @param texts how many are on this device: with others, other echoes are found
+ */
+export function useEchoes(question: EchoQuestion | null, texts: number): readonly Echo[] | undefined {
+  const asked = question && question.density !== 'none' ? question : null;
+  return useAnswer(asked && `${texts} ${JSON.stringify(asked)}`, NO_ECHOES, (ask, accountId) =>
+    asked ? ask.echoes(accountId, asked) : Promise.resolve(NO_ECHOES),
+  );
+}
+
+/** Where items speak of a term; undefined while it is looked up. */
+export function usePassages(key: string, itemIds: readonly string[]): PassageOf[] | undefined {
+  return useAnswer<PassageOf[]>(`${key} | ${itemIds.join(' ')}`, [], (ask, accountId) =>
+    ask.passages(accountId, key, [...itemIds]),
+  );
 }

@@ -1,5 +1,6 @@
 import type { Element, ElementContent } from 'hast';
-import type { TextBlock, TextRange } from '../text';
+import type { TextBlock } from './plain';
+import type { TextRange } from './sentences';
 
 /** The elements inside a block with the places of their text, the outer before the inner. */
 export function elementsIn(block: TextBlock): (TextRange & { element: Element })[] {

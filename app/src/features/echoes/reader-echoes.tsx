@@ -1,0 +1,73 @@
+import type { Echo } from '@dorvel/core/echo';
+import type { Item } from '@dorvel/core/model';
+import { type RefObject, useEffect, useMemo, useState } from 'react';
+import { Text } from 'react-native';
+import type { ReadingPlace } from '@/article/reading-place';
+import { offsetAtPoint } from '@/article/text-geometry';
+import type { Tab } from '@/navigation/tabs';
+import { useKeys } from '@/ui/keys';
+import { Sheet } from '@/ui/sheet';
+import { EchoSheet } from './echo-sheet';
+
+interface ReaderEchoesProps {
+  article: RefObject<HTMLElement | null>;
+  item: Item;
+  tab: Tab;
+  echoes: readonly Echo[];
+  place: ReadingPlace;
+  /** Whether a press at an offset is meant for something else, a highlight for instance. */
+  isTaken(offset: number): boolean;
+  /** The list of them was asked for. */
+  asked: boolean;
+  onDone(): void;
+}
+
+/** Echoes in an open text: a press on one shows where else it stands; a key goes to the next one from where the eyes are. */
+export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked, onDone }: ReaderEchoesProps) {
+  const [pressed, setPressed] = useState<number | null>(null);
+  const at = pressed ?? (asked && echoes.length > 0 ? nextFrom(echoes, place.offset()) : null);
+  useEffect(() => {
+    const element = article.current;
+    if (!element || echoes.length === 0) return undefined;
+    const press = (event: MouseEvent) => {
+      const target = event.target instanceof Element ? event.target : null;
+      if (target?.closest('a') || getSelection()?.isCollapsed === false) return;
+      const offset = offsetAtPoint(element, event.clientX, event.clientY);
+      if (offset === null || isTaken(offset)) return;
+      const found = echoes.findIndex(({ start, end }) => start <= offset && offset < end);
+      if (found !== -1) setPressed(found);
+    };
+    element.addEventListener('click', press);
+    return () => element.removeEventListener('click', press);
+  }, [article, echoes, isTaken]);
+  const go = (to: number) => {
+    const echo = echoes[to];
+    if (!echo) return;
+    place.showFound(echo.start);
+    setPressed(to);
+  };
+  useKeys(useMemo(() => ({ o: () => go(nextFrom(echoes, place.offset())) }), [echoes, place])); // eslint-disable-line react-hooks/exhaustive-deps -- go depends on these two
+  const close = () => {
+    setPressed(null);
+    place.foundIsDone();
+    onDone();
+  };
+  if (asked && echoes.length === 0)
+    return (
+      <Sheet title="Echoes" onClose={close}>
+        <Text className="font-ui text-base text-ink">
+          Nothing that this text makes much of stands in another of your items, as far as their texts are on this device.
+        </Text>
+      </Sheet>
+    );
+  if (at === null) return null;
+  return <EchoSheet key={item.id} echoes={echoes} at={at} item={item} tab={tab} onStep={go} onClose={close} />;
+}
+
+/** The first echo at or behind an offset, or the first of all. */
+function nextFrom(echoes: readonly Echo[], offset: number): number {
+  return Math.max(
+    0,
+    echoes.findIndex(({ end }) => end > offset),
+  );
+}

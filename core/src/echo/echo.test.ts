@@ -1,0 +1,87 @@
+import type { Root } from 'hast';
+import { termProfile } from '../terms';
+import { plainText } from '../text';
+import { createEchoIndex, type EchoDensity, echoesOf, passageOn } from '.';
+
+const TEXTS: Readonly<Record<string, string>> = {
+  dredging:
+    'The Harbour Board of Skerrow let the dredger in. Dredging stirs silt. The Harbour Board of Skerrow has not answered.',
+  oven: 'The bread oven behind the net loft is fired with driftwood. A bread oven cools slowly.',
+  stars: 'The night sky over the quay is dark. A dark night sky needs no lamps.',
+};
+const about = { title: null, language: 'en' };
+const indexOf = (texts: Readonly<Record<string, string>>) => {
+  const index = createEchoIndex();
+  for (const [id, text] of Object.entries(texts)) index.put(id, termProfile(text, null, 'en'));
+  return index;
+};
+const treeOf = (text: string): Root => ({
+  type: 'root',
+  children: [{ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: text }] }],
+});
+const FILLER = ' Nobody had thought of that before then, and it was said to them again.'.repeat(40);
+const OPEN = `We wrote to the Harbour Board of Skerrow about a bread oven. The bread oven must stay.${FILLER}`;
+
+interface Asked {
+  index?: ReturnType<typeof createEchoIndex>;
+  density?: EchoDensity;
+  silenced?: readonly string[];
+  not?: readonly string[];
+}
+
+function echoesIn(text: string, { index = indexOf(TEXTS), density = 'few', silenced = [], not = [] }: Asked = {}) {
+  return echoesOf(plainText(treeOf(text)), { ...about, words: text.split(/\s+/).length }, index, {
+    density,
+    silenced: new Set(silenced),
+    not: (id) => not.includes(id),
+  });
+}
+
+describe('echoes', () => {
+  it('are names and terms that other items speak of, where they stand first, with those items', () => {
+    expect(echoesIn(OPEN).map(({ form, items }) => [form, items])).toEqual([
+      ['Harbour Board of Skerrow', ['dredging']],
+      ['bread oven', ['oven']],
+    ]);
+    for (const { start, end, form } of echoesIn(OPEN)) expect(OPEN.slice(start, end)).toBe(form);
+  });
+
+  it('are never more than one in 120 words, or one in 60 where more are wanted, and none where none are', () => {
+    const short = OPEN.split(' ').slice(0, 70).join(' ');
+    expect(echoesIn(short)).toEqual([]);
+    expect(echoesIn(short, { density: 'more' })).toHaveLength(1);
+    expect(echoesIn(OPEN, { density: 'none' })).toEqual([]);
+  });
+
+  it('do not speak of the item itself, of a site that is left out, or of what is silenced', () => {
+    expect(echoesIn(OPEN, { not: ['oven'] }).map(({ form }) => form)).toEqual(['Harbour Board of Skerrow']);
+    const key = echoesIn(OPEN)[0]?.key ?? '';
+    expect(echoesIn(OPEN, { silenced: [key] }).map(({ form }) => form)).toEqual(['bread oven']);
+  });
+
+  it('leave out what many items speak of', () => {
+    const many = Object.fromEntries(Array.from({ length: 9 }, (_, n) => [`oven${n}`, TEXTS.oven ?? '']));
+    expect(echoesIn(OPEN, { index: indexOf({ ...TEXTS, ...many }) }).map(({ form }) => form)).toEqual([
+      'Harbour Board of Skerrow',
+    ]);
+  });
+
+  it('go with the item that they come from, and change with its text', () => {
+    const index = indexOf(TEXTS);
+    index.put('oven', termProfile('Rye bread wants a sour leaven.', null, 'en'));
+    index.remove('dredging');
+    expect(echoesIn(OPEN, { index })).toEqual([]);
+    expect(index.size).toBe(2);
+  });
+});
+
+describe('the passage on a term', () => {
+  it('is the sentence in which it stands first', () => {
+    const text = TEXTS.oven ?? '';
+    const plain = plainText(treeOf(text));
+    const passage = passageOn('bread oven', plain, about);
+    expect(passage?.text.trim()).toBe('The bread oven behind the net loft is fired with driftwood.');
+    expect(text.slice(passage?.term.start, passage?.term.end)).toBe('bread oven');
+    expect(passageOn('quiet engin', plain, about)).toBeNull();
+  });
+});

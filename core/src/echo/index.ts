@@ -1,0 +1,2 @@
+export * from './echo-index';
+export * from './echoes';

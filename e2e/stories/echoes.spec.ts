@@ -1,0 +1,79 @@
+import { expect, type Page } from '@playwright/test';
+import { expectAccessible, expectTargets } from '../accessible';
+import { test } from '../homes';
+import { goTo, row, signIn } from '../reader';
+
+/** What is marked as an echo in the open text. */
+const echoes = (page: Page) =>
+  page.evaluate(() => [...(CSS.highlights.get('echo') ?? [])].map((range) => (range as Range).toString()));
+
+/** Presses an echo as a finger does: on its first letters. */
+async function pressEcho(page: Page, words: string): Promise<void> {
+  const at = await page.evaluate((wanted) => {
+    const found = [...(CSS.highlights.get('echo') ?? [])].find(
+      (range) => (range as Range).toString() === wanted,
+    ) as Range;
+    found.startContainer.parentElement?.scrollIntoView({ block: 'center' });
+    const [box] = found.getClientRects();
+    return { x: (box?.left ?? 0) + 6, y: (box?.top ?? 0) + (box?.height ?? 0) / 2 };
+  }, words);
+  await page.mouse.click(at.x, at.y);
+}
+
+test('what stands elsewhere in the library is marked, opened at its passage, and silenced for good', async ({
+  page,
+  browser,
+  seeded,
+}) => {
+  await signIn(page, seeded);
+  await goTo(page, 'Queue');
+  await row(page, 'What the eelgrass knows').getByRole('link').click();
+  await expect.poll(() => echoes(page)).toContain('north berth');
+  const marked = await echoes(page);
+  const words = ((await page.locator('.article').textContent()) ?? '').split(/\s+/).length;
+  expect(marked.length).toBeLessThanOrEqual(words / 60);
+
+  await pressEcho(page, 'north berth');
+  const sheet = page.getByRole('dialog', { name: '“north berth” elsewhere' });
+  const elsewhere = sheet.getByRole('list', { name: 'Where else' }).getByRole('listitem');
+  await expect(elsewhere.first()).toContainText('north berth');
+  await expectAccessible(page, 'an echo');
+  await expectTargets(page, 'an echo');
+  // From echo to echo, and round.
+  await sheet.getByRole('button', { name: 'The next echo' }).click();
+  await expect(page.getByRole('dialog', { name: '“north berth” elsewhere' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'The echo before' }).click();
+
+  // The passage is opened, and there is a way back.
+  await elsewhere.first().getByRole('link').click();
+  await expect
+    .poll(() =>
+      page.evaluate(() => [...(CSS.highlights.get('found') ?? [])].map((range) => (range as Range).toString())),
+    )
+    .toEqual(['north berth']);
+  await page.getByRole('button', { name: 'Back to “What the eelgrass knows”' }).click();
+  await expect(page.getByRole('heading', { name: 'What the eelgrass knows', level: 1 })).toBeVisible();
+
+  // By keys: the next one from where the eyes are; it is silenced, here and on every other device.
+  await page.keyboard.press('o');
+  const found = page.getByRole('dialog', { name: / elsewhere$/ });
+  await expect(found).toBeVisible();
+  const silenced = /^“(.*)” elsewhere$/.exec((await found.getAttribute('aria-label')) ?? '')?.[1] ?? '';
+  await found.getByRole('button', { name: 'Not this word' }).click();
+  await expect.poll(() => echoes(page)).not.toContain(silenced);
+
+  const other = await (await browser.newContext({ viewport: page.viewportSize() })).newPage();
+  await signIn(other, seeded);
+  await goTo(other, 'You');
+  await other.getByRole('button', { name: `Let “${silenced}” speak again` }).click();
+  await expect(other.getByRole('region', { name: 'Silenced' })).toHaveCount(0);
+  await goTo(other, 'Queue');
+  await row(other, 'What the eelgrass knows').getByRole('link').click();
+  await expect.poll(() => echoes(other)).toContain(silenced);
+
+  // And none at all where none are wanted.
+  await other.getByRole('button', { name: 'How the text looks' }).click();
+  await other.getByRole('radiogroup', { name: 'Echoes' }).getByRole('radio', { name: 'None' }).click();
+  await expect.poll(() => echoes(other)).toEqual([]);
+  await other.context().close();
+});
