@@ -70,10 +70,6 @@ await visit(phone, 'light', {
     await page.getByRole('button', { name: /^Feeds/ }).click();
     await page.getByRole('list', { name: 'New in your feeds' }).waitFor();
     await shot('feeds');
-    await place('Inbox');
-    await page.getByRole('button', { name: /Larch or oak/ }).click();
-    await shot('item-sheet');
-    await page.keyboard.press('Escape');
     await place('Library');
     await page.getByRole('searchbox', { name: 'Find' }).fill('harbour silt');
     await page.locator('[role=mark]').first().waitFor();
@@ -86,7 +82,12 @@ await visit(phone, 'light', {
     await listen(page);
     await shot('player-day');
     await page.getByRole('button', { name: 'Stop listening' }).click();
-    await page.getByRole('button', { name: /^Back to/ }).click();
+    await page.waitForFunction(() => (CSS.highlights.get('echo')?.size ?? 0) > 0);
+    await page.keyboard.press('o');
+    await page.getByRole('list', { name: 'Where else' }).waitFor();
+    await shot('echoes');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Back to/ }).first().click();
     await place('Library');
     await page.getByText('Tides and their terms').first().click();
     await scrollBy(page, 1000);

@@ -135,7 +135,7 @@ export class DeviceStore extends Dexie {
         await meta.bulkPut(await upgrading.table('marks').toArray());
         await meta.put({ name: 'kinds', value: FIRST_KINDS });
         // As this version has them: they are used as they are read.
-        for (const { plural, schema } of REGISTRY.kinds)
+        for (const { plural, schema } of REGISTRY.kinds.slice(0, FIRST_KIND_COUNT))
           await upgrading
             .table(plural)
             .toCollection()
