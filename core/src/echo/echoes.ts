@@ -55,7 +55,7 @@ export function echoesOf(
   const most = Math.floor(about.words / WORDS_AN_ECHO[density]);
   const telling = keyPhrases(plain.text, { ...about, ...shownIn(plain) })
     .map((phrase, rank) => ({ phrase, wanted: { key: phrase.key, ...wantedOf(phrase, rank), not } }))
-    .filter(({ phrase: { key } }) => !silenced.has(key))
+    .filter(({ phrase: { key } }) => ![...silenced].some((silent) => holds(silent, key)))
     .map(({ phrase, wanted }) => ({ phrase, wanted, worth: worthOf(phrase) * index.worth(wanted) }))
     .filter(({ worth }) => worth > 0)
     .sort((a, b) => b.worth - a.worth || (a.phrase.key < b.phrase.key ? -1 : 1));

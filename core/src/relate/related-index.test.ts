@@ -92,3 +92,25 @@ describe('related items', () => {
     );
   });
 });
+
+describe('the reasons', () => {
+  it('are names and terms that both come back to, never what each says once, nor a passing word', () => {
+    const index = createRelatedIndex();
+    const passing = ' Somebody waved from a window.'.repeat(2);
+    index.put(
+      'a',
+      termProfile(
+        `The Harbour Board met. The bread oven is old. The Harbour Board paid for the bread oven.${passing}`,
+        null,
+        'en',
+      ),
+    );
+    index.put('b', termProfile(`Her bread oven smokes. The Harbour Board saw a pale kite once.${passing}`, null, 'en'));
+    index.put('c', termProfile('Stars over the quay; a pale kite.', null, 'en'));
+    const [near] = index.related('a', 1);
+    expect(near?.shared).toEqual(expect.arrayContaining(['Harbour Board', 'bread oven']));
+    expect(near?.shared.length).toBeLessThanOrEqual(3);
+    // Said once in each.
+    expect(index.nearnessTo('b', ['c'])[0]?.shared ?? []).not.toContain('pale kite');
+  });
+});

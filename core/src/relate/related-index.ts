@@ -49,7 +49,10 @@ const TITLE_HOLD = 2;
 const TOO_COMMON = 0.5;
 const SHARED_SHOWN = 4;
 const PHRASES_SHOWN = 3;
-const ENOUGH_PHRASES = 2;
+/** So many names and terms say why; with fewer, a word is added. */
+const ENOUGH = 2;
+/** So many of the terms that a text makes most of are its subjects. */
+const SUBJECTS = 20;
 /** What at least one of two texts says twice is spoken of; what each says once is only mentioned. */
 const SPOKEN_OF = 2;
 
@@ -57,7 +60,7 @@ interface Entry {
   length: number;
   title: readonly string[];
   terms: Map<string, { count: number; form: string }>;
-  phrases: ReadonlyMap<string, { form: string; count: number; salience: number }>;
+  phrases: ReadonlyMap<string, { form: string; count: number; salience: number; rank: number }>;
   /** The whole title as one term; null when it is longer than terms are. */
   named: string | null;
 }
@@ -154,12 +157,15 @@ export function createRelatedIndex(): RelatedIndex {
     };
   }
 
-  /** The names and terms that both come back to; single words where these are too few to say why. */
+  /** The names and terms that both come back to; words that come up in both where there are none. */
   function reasons(id: string, entry: Entry, otherId: string, other: Entry): string[] {
     const phrases = [...entry.phrases]
-      .flatMap(([key, { form, count, salience }]) => {
+      .flatMap(([key, { form, count, salience, rank }]) => {
         const theirs = other.phrases.get(key);
         if (!theirs || Math.max(count, theirs.count) < SPOKEN_OF) return [];
+        // A single word is a reason where both make much of it; a name or a longer term wherever it stands.
+        const isPassing = !key.includes(' ') && !/^\p{Lu}/u.test(form) && Math.max(rank, theirs.rank) >= SUBJECTS;
+        if (isPassing) return [];
         const having = key.split(' ').map((word) => rarity(word));
         const rare = having.reduce((sum, each) => sum + each, 0) / having.length;
         return [{ key, form, weight: Math.sqrt(salience * theirs.salience) * rare }];
@@ -171,9 +177,12 @@ export function createRelatedIndex(): RelatedIndex {
         [],
       )
       .slice(0, PHRASES_SHOWN);
-    if (phrases.length >= ENOUGH_PHRASES) return phrases.map(({ form }) => form);
+    const named = phrases.map(({ form }) => form);
+    if (named.length >= ENOUGH) return named;
     const words = sharedTerms(vectorOf(id, entry), vectorOf(otherId, other), entry, other);
-    return words.slice(0, SHARED_SHOWN);
+    return named.length === 0
+      ? words
+      : [...named, ...words.filter((word) => !phrases.some(({ form }) => sharesWord(form, word)))].slice(0, ENOUGH);
   }
 
   /**
@@ -231,7 +240,9 @@ export function createRelatedIndex(): RelatedIndex {
     put(id, profile) {
       remove(id);
       const terms = new Map(profile.terms.map(([term, count, form]) => [term, { count, form }]));
-      const phrases = new Map(profile.phrases.map(([key, form, count, salience]) => [key, { form, count, salience }]));
+      const phrases = new Map(
+        profile.phrases.map(([key, form, count, salience], rank) => [key, { form, count, salience, rank }]),
+      );
       const named = profile.title.length <= MAX_NAME_WORDS ? profile.title.join(' ') : null;
       entries.set(id, { length: profile.length, title: profile.title, terms, phrases, named });
       totalLength += profile.length;

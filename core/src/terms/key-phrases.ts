@@ -209,29 +209,44 @@ function note(
 
 /** What the places and the looks of a term are worth. Chosen on one half of FOLDOC's entries, judged on the other. */
 const WORTH = { name: 2, title: 1.3, heading: 1.3, pointedOut: 1.5 };
+/** What a term of several words counts for that only stands inside one longer term. */
+const ONLY_INSIDE = 0.4;
 /** From here on, in UTF-16 units, a first occurrence counts half as early. */
 const EARLY = 300;
 
 function weighed(candidates: ReadonlyMap<string, Candidate>, ofTitle: ReadonlyMap<string, Candidate>): KeyPhrase[] {
-  const nested = nestedIn(candidates.values());
+  const all = [...candidates.values()];
+  const [insideAnyTerm, insideNames] = [nestedIn(all), nestedIn(all.filter(isName))];
   const found: KeyPhrase[] = [];
-  for (const candidate of candidates.values()) {
-    const { key, count, words, inside, capitals, first, forms } = candidate;
-    const alone = count - (nested.get(key) ?? 0);
-    const isName = inside > 0 && capitals / inside > 0.6;
-    if (alone <= 0 || (!isName && isChance(candidate, candidates))) continue;
+  for (const candidate of all) {
+    const { key, count, words, first } = candidate;
+    const named = isName(candidate);
+    // A name is one whatever verb stands behind it; a term of several words may be found by itself in another text.
+    const alone = named
+      ? count - (insideNames.get(key) ?? 0)
+      : Math.max(count - (insideAnyTerm.get(key) ?? 0), words > 1 ? ONLY_INSIDE : 0);
+    if (alone <= 0 || (!named && isChance(candidate, candidates))) continue;
     const salience =
       // C-value's own form for terms of one word too.
       Math.log2(words + 1) *
       Math.sqrt(Math.log2(1 + alone)) *
       (1 + 0.5 / (1 + first.start / EARLY)) *
-      (isName ? WORTH.name : 1) *
+      (named ? WORTH.name : 1) *
       (ofTitle.has(key) ? WORTH.title : 1) *
       (candidate.heading ? WORTH.heading : 1) *
       (candidate.pointedOut ? WORTH.pointedOut : 1);
-    found.push({ key, form: commonest(forms), count, salience, isName, first });
+    found.push({ key, form: formOf(candidate), count, salience, isName: named, first });
   }
   return found.sort((a, b) => b.salience - a.salience || (a.key < b.key ? -1 : 1)).slice(0, MAX_PHRASES);
+}
+
+const isName = ({ inside, capitals }: Candidate): boolean => inside > 0 && capitals / inside > 0.6;
+
+/** As it is written most often; with a small letter where only the beginning of a sentence gave it another. */
+function formOf(candidate: Candidate): string {
+  const small = (form: string) => form.charAt(0).toLowerCase() + form.slice(1);
+  const inSmall = small(commonest(candidate.forms));
+  return !isName(candidate) && candidate.forms.has(inSmall) ? inSmall : commonest(candidate.forms);
 }
 
 /** Whether a term of three or four words is a shorter one that comes up twice as often, beside a word that came by. */

@@ -94,7 +94,9 @@ export function EchoSheet({ echoes, at, item, tab, onStep, onClose }: EchoSheetP
       {echo.items.length > MOST && (
         <Text className="font-ui text-small text-soft">{echo.items.length - MOST} more of your items speak of it.</Text>
       )}
-      <Button label="Not this word" onPress={hush} />
+      <View className="pt-[12px]">
+        <Button label="Not this word" onPress={hush} />
+      </View>
     </Sheet>
   );
 }

@@ -56,7 +56,8 @@ export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked
     return (
       <Sheet title="Echoes" onClose={close}>
         <Text className="font-ui text-base text-ink">
-          Nothing that this text makes much of stands in another of your items, as far as their texts are on this device.
+          Nothing that this text makes much of stands in another of your items, as far as their texts are on this
+          device.
         </Text>
       </Sheet>
     );
