@@ -87,7 +87,10 @@ await visit(phone, 'light', {
     await page.getByRole('list', { name: 'Where else' }).waitFor();
     await shot('echoes');
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: /^Back to/ }).first().click();
+    await page
+      .getByRole('button', { name: /^Back to/ })
+      .first()
+      .click();
     await place('Library');
     await page.getByText('Tides and their terms').first().click();
     await scrollBy(page, 1000);

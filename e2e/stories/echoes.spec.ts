@@ -55,9 +55,12 @@ test('what stands elsewhere in the library is marked, opened at its passage, and
   await expect(page.getByRole('heading', { name: 'What the eelgrass knows', level: 1 })).toBeVisible();
 
   // By keys: the next one from where the eyes are; it is silenced, here and on every other device.
-  await page.keyboard.press('o');
   const found = page.getByRole('dialog', { name: / elsewhere$/ });
-  await expect(found).toBeVisible();
+  await expect(async () => {
+    // They are looked for anew when a text is opened.
+    await page.keyboard.press('o');
+    await expect(found).toBeVisible({ timeout: 1000 });
+  }).toPass();
   const silenced = /^“(.*)” elsewhere$/.exec((await found.getAttribute('aria-label')) ?? '')?.[1] ?? '';
   await found.getByRole('button', { name: 'Not this word' }).click();
   await expect.poll(() => echoes(page)).not.toContain(silenced);

@@ -105,6 +105,32 @@ describe('what is lifted today', () => {
   });
 });
 
+describe('what was never shown', () => {
+  // Nineteen that are wanted in every way, and one that nothing speaks for but its waiting.
+  const tempting = (n: number) =>
+    waiting({
+      id: `t${String(n).padStart(2, '0')}`,
+      savedOn: '2020-01-01',
+      passed: 0.9,
+      nearness: 1,
+      shown: { times: 1, lastOn: '2026-10-20' },
+    });
+  const dull = (days: number, id = 'dull') =>
+    waiting({ id, savedOn: addDays(TODAY, -days), queuedOn: addDays(TODAY, -days) });
+  const lifted = (...others: ResurfaceCandidate[]) =>
+    resurfaceToday([...Array.from({ length: 19 }, (_, n) => tempting(n)), ...others], TODAY).map(({ id }) => id);
+
+  it('has one of the places once it has waited for twelve days, and not before', () => {
+    expect(lifted(dull(11))).not.toContain('dull');
+    expect(lifted(dull(12))).toEqual(['t00', 't01', 'dull']);
+    expect(lifted(dull(12), dull(13, 'older'))).toEqual(['t00', 't01', 'older']);
+  });
+
+  it('has all of them once it has waited for 26', () => {
+    expect(lifted(dull(26, 'a'), dull(40, 'b'), dull(30, 'c'), dull(29, 'd'))).toEqual(['b', 'c', 'd']);
+  });
+});
+
 describe('no item of the Queue sinks for good', () => {
   /** What a day brings to an item, at worst: anything at all that the bounded parts of the score can take. */
   const whims = fc.record({
@@ -149,6 +175,33 @@ describe('no item of the Queue sinks for good', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('though three new items come in every day, are shown once each, and are read then', () => {
+    const start = '2026-01-01';
+    let lastOn = start;
+    let worst = 0;
+    let queue: { id: string; queuedOn: string }[] = [];
+    let largest = 0;
+    for (let day = 1; day < 300; day++) {
+      const today = addDays(start, day);
+      queue.push(...[0, 1, 2].map((n) => ({ id: `new-${day}-${n}`, queuedOn: today })));
+      largest = Math.max(largest, queue.length + 1);
+      const dull = waiting({
+        id: 'dull',
+        savedOn: start,
+        queuedOn: start,
+        shown: { times: 9, lastOn },
+        passedOver: { times: 50, lastOn: null },
+      });
+      const others = queue.map(({ id, queuedOn }) => waiting({ id, queuedOn, savedOn: queuedOn, passed: 0.5 }));
+      const lifted = resurfaceToday([dull, ...others], today).map(({ id }) => id);
+      worst = Math.max(worst, daysBetween(lastOn, today));
+      if (lifted.includes('dull')) lastOn = today;
+      queue = queue.filter(({ id }) => !lifted.includes(id));
+    }
+    expect(lastOn).not.toBe(start);
+    expect(worst).toBeLessThanOrEqual(longestWait(largest));
   });
 
   it('though new items come in every day, each as tempting as can be', () => {

@@ -54,6 +54,12 @@ const WEIGHT = {
   /** What was shown and neither opened nor passed over, a little less; half of it after three times. */
   shown: 4,
 } as const;
+/**
+ * What was never shown and has waited so long need not be better than others any more: one item, and as many as there are
+ * places. Chosen with one seed of bench/resurface.mjs, judged with others.
+ */
+const OVERDUE_DAYS = 12;
+const LONG_OVERDUE_DAYS = 26;
 const AGE_HALF_DAYS = 30;
 const PASSED_OVER_HALF = 2;
 const SHOWN_HALF = 3;
@@ -88,8 +94,8 @@ const SPREAD = WEIGHT.age + WEIGHT.begun + WEIGHT.near + WEIGHT.promise + WEIGHT
  * The most days on which the reader can look at Now without an item of the Queue being lifted, when the Queue
  * never holds more than `size` items that may be lifted.
  *
- * An item i that has waited more than SPREAD days can only come behind items that were last shown, or queued, within
- * SPREAD days of i's own last showing; each of those is shown once, three a day, and then comes behind i.
+ * An item that has waited SPREAD days stands in a line in which only those that have waited longer are before it; each of
+ * those is shown once, three a day, and then stands behind it.
  */
 export function longestWait(size: number): number {
   return SPREAD + 1 + Math.ceil(Math.max(0, size - 1) / RESURFACED_A_DAY);
@@ -140,11 +146,36 @@ export function resurfaceToday(waiting: readonly ResurfaceCandidate[], today: Da
   const fresh = waiting
     .filter(({ shown, promisedFor }) => shown.lastOn !== today && (promisedFor === null || promisedFor < today))
     .map((item) => ({ item, score: resurfacingScore(item, today) }))
-    .sort((a, b) => b.score - a.score || (a.item.id < b.item.id ? -1 : 1))
-    .slice(0, Math.max(0, RESURFACED_A_DAY - shownToday.length));
-  return [...stillShown.map((item) => ({ item, score: resurfacingScore(item, today) })), ...fresh].map(
-    ({ item, score }) => ({ id: item.id, score, reasons: reasonsOf(item, today) }),
-  );
+    .sort((a, b) => b.score - a.score || (a.item.id < b.item.id ? -1 : 1));
+  const room = Math.max(0, RESURFACED_A_DAY - shownToday.length);
+  return [
+    ...stillShown.map((item) => ({ item, score: resurfacingScore(item, today) })),
+    ...withOverdue(fresh, room, today),
+  ].map(({ item, score }) => ({ id: item.id, score, reasons: reasonsOf(item, today) }));
+}
+
+interface Scored {
+  item: ResurfaceCandidate;
+  score: number;
+}
+
+/**
+ * The best by score; but what was never shown and has waited for long has one of the places, and all of them when it has
+ * waited for very long. It stands in line with what was shown and has waited longer still, so that `longestWait` holds: a
+ * newer one never goes before an older one there.
+ */
+function withOverdue(scored: readonly Scored[], room: number, today: DayName): Scored[] {
+  const first = scored
+    .map((each) => {
+      const { shown, queuedOn } = each.item;
+      return { each, never: shown.lastOn === null, waited: daysBetween(shown.lastOn ?? queuedOn, today) };
+    })
+    .filter(({ never, waited }) => waited >= (never ? OVERDUE_DAYS : SPREAD))
+    .sort((a, b) => b.waited - a.waited || b.each.score - a.each.score || (a.each.item.id < b.each.item.id ? -1 : 1))
+    .filter(({ never, waited }, n) => n === 0 || waited >= (never ? LONG_OVERDUE_DAYS : SPREAD))
+    .slice(0, room)
+    .map(({ each }) => each);
+  return [...scored.filter((each) => !first.includes(each)).slice(0, room - first.length), ...first];
 }
 
 function reasonsOf(item: ResurfaceCandidate, today: DayName): Reason[] {
