@@ -181,7 +181,8 @@ describe('no item of the Queue sinks for good', () => {
     const start = '2026-01-01';
     let lastOn = start;
     let worst = 0;
-    let queue: { id: string; queuedOn: string }[] = [];
+    // They wait four weeks each, behind those that were there on the first day.
+    let queue = Array.from({ length: 84 }, (_, n) => ({ id: `old-${n}`, queuedOn: start }));
     let largest = 0;
     for (let day = 1; day < 300; day++) {
       const today = addDays(start, day);
