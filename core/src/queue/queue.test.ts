@@ -1,6 +1,7 @@
 import type { Item } from '../model';
 import { minutesLeft } from '../reading';
 import { newItem } from '../records';
+import { pageFrom } from '../testing';
 import { inMinutes, lengthInWords } from '../wording';
 import { byQueueOrder, daysUnemptied, inStage, moveTo, readingState, saveAgain } from '.';
 
@@ -41,23 +42,7 @@ const item = (
     },
     capture: {
       ...base.capture,
-      page: {
-        title: 'T',
-        authors: [],
-        siteName: null,
-        publishedAt: null,
-        modifiedAt: null,
-        licenceUrl: null,
-        facts: [],
-        language: 'en',
-        excerpt: null,
-        wordCount: 1,
-        minutes: changes.minutes ?? 10,
-        pictureCount: 0,
-        thumbnail: null,
-        copyId: id,
-        cameThrough: { verdict: 'whole', signs: [] },
-      },
+      page: pageFrom({ minutes: changes.minutes ?? 10, copyId: id }),
     },
   };
 };

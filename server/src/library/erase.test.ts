@@ -2,6 +2,7 @@ import type { Copy } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
+import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database } from '../db/open';
 import { copies, findables, jobs, pictures, profiles } from '../db/schema';
@@ -55,23 +56,14 @@ async function arrived(...hashes: string[]): Promise<string> {
     } as unknown as Copy;
     await write.putPictures(hashes.map((hash) => ({ hash, bytes: 1 })));
     await write.putCopy(copy);
-    const page = {
+    const page = pageFrom({
       title: 'Eelgrass',
-      authors: [],
-      siteName: null,
-      publishedAt: null,
-      modifiedAt: null,
-      licenceUrl: null,
-      facts: [],
-      language: 'en',
       excerpt: 'E',
-      wordCount: 1,
       minutes: 1,
       pictureCount: hashes.length,
       thumbnail: hashes[0] ?? null,
       copyId: copy.id,
-      cameThrough: { verdict: 'whole' as const, signs: [] },
-    };
+    });
     const note = { id: copy.id, madeAt: now, hash: 'f'.repeat(64), wordCount: 1, origin: 'fetched' as const };
     await write.put({
       ...item,

@@ -13,7 +13,7 @@ import {
   notesByItem,
   readQuery,
 } from '@dorvel/core/search';
-import { noteFrom } from '@dorvel/core/testing';
+import { noteFrom, pageFrom } from '@dorvel/core/testing';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
@@ -74,23 +74,7 @@ async function bothPlaces() {
         children: [{ type: 'element', tagName: 'p', properties: {}, children: [{ type: 'text', value: body }] }],
       },
     };
-    item.capture.page = {
-      title,
-      authors: [],
-      siteName: null,
-      publishedAt: null,
-      modifiedAt: null,
-      licenceUrl: null,
-      facts: [],
-      language,
-      excerpt: null,
-      wordCount: 1,
-      minutes: 1,
-      pictureCount: 0,
-      thumbnail: null,
-      copyId: copy.id,
-      cameThrough: { verdict: 'whole', signs: [] },
-    };
+    item.capture.page = pageFrom({ title, language, minutes: 1, copyId: copy.id });
     item.tags = Object.fromEntries(tags.map((tag) => [tag.toLowerCase(), { value: tag, at: NEVER }]));
     const own = noteFrom({ ...ownNote.ofItem(id), text: note });
     await keep(item, copy, own);

@@ -5,6 +5,7 @@ import { type Copy, type Item, NEVER } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
 import { createRelatedIndex } from '@dorvel/core/relate';
 import { termProfile } from '@dorvel/core/terms';
+import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
 import { workshopInPlace } from '../apart/in-place';
@@ -70,23 +71,7 @@ async function libraryWithTexts(names: readonly Name[]) {
       savedAt: NOW,
       stamp: NEVER,
     });
-    item.capture.page = {
-      title: name,
-      authors: [],
-      siteName: null,
-      publishedAt: null,
-      modifiedAt: null,
-      licenceUrl: null,
-      facts: [],
-      language: 'en',
-      excerpt: null,
-      wordCount: 20,
-      minutes: 1,
-      pictureCount: 0,
-      thumbnail: null,
-      copyId: copy.id,
-      cameThrough: { verdict: 'whole', signs: [] },
-    };
+    item.capture.page = pageFrom({ title: name, wordCount: 20, minutes: 1, copyId: copy.id });
     change(item);
     await library.change(async (write) => {
       await write.putCopy(copy);

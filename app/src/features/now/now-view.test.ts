@@ -1,6 +1,7 @@
 /** @jest-environment node */
 import type { Item } from '@dorvel/core/model';
 import { itemKind, newItem } from '@dorvel/core/records';
+import { pageFrom } from '@dorvel/core/testing';
 import {
   asCandidate,
   dueToday,
@@ -38,23 +39,12 @@ function item(wanted: Wanted = {}): Item {
     savedAt,
     stamp: stamp(savedAt),
   });
-  saved.capture.page = {
+  saved.capture.page = pageFrom({
     title: `Item ${made}`,
-    authors: [],
-    siteName: null,
-    publishedAt: null,
-    modifiedAt: null,
-    licenceUrl: null,
-    facts: [],
     language: wanted.language ?? 'en',
-    excerpt: null,
     wordCount: 1750,
-    minutes: 10,
-    pictureCount: 0,
-    thumbnail: null,
     copyId: id,
-    cameThrough: { verdict: 'whole', signs: [] },
-  };
+  });
   const chosen = itemKind.apply(saved, {
     type: 'choose',
     id,
