@@ -40,6 +40,8 @@ run('node_modules/.bin/jest', [
   '--json',
   `--outputFile=${path.join(results, 'unit.json')}`,
   '--silent',
+  // Left to itself it keeps one core free, which here is half of them.
+  '--maxWorkers=100%',
   // How much of the code the unit tests run: printed, and nothing is made to depend on it.
   '--coverage',
   '--coverageReporters=text-summary',

@@ -8,7 +8,7 @@ import { Client } from './client';
 import { siegeSite } from './siege-site';
 
 const HONEST = 50;
-const OF_EACH_BOMB = 5;
+const OF_EACH_BOMB = 3;
 const READER = { mail: 'ines@skerrow.example', passphrase: 'the tide waits for the ferry' };
 
 /** What the processes of a server take of memory, in megabytes, what they share counted once (Linux: Pss). */
