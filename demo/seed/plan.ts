@@ -127,6 +127,7 @@ export const SEED: SeedEntry[] = [
   },
   { page: 'shio-no-oto', savedDaysAgo: 17, stage: 'queue' },
   { page: 'heating-a-wheelhouse', savedDaysAgo: 43, stage: 'queue', tags: ['boats'] },
+  { page: 'what-amber-did-on-the-pier', savedDaysAgo: 10, stage: 'queue', tags: ['night sky'] },
   { page: 'what-a-reserve-is-for', savedDaysAgo: 70, stage: 'queue', tags: ['eelgrass', 'law'] },
   {
     page: 'the-rock-that-moved',

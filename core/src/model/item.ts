@@ -34,6 +34,13 @@ export type Tidying = z.infer<typeof Tidying>;
 export const MAX_TIDYINGS = 20;
 
 /**
+ * What is done about the sentences of a text that say what the reader has met elsewhere: they are told of; drawn softly
+ * and passed over; or not spoken of, since the reader says that they are new.
+ */
+export const KnownWish = z.enum(['told', 'passed-over', 'disputed']);
+export type KnownWish = z.infer<typeof KnownWish>;
+
+/**
  * What the reader decides about an item, and how often it was put before them. Each field is a register of its
  * own: the last writer by clock stamp wins.
  */
@@ -57,6 +64,8 @@ export const Choices = extensible({
   howMuch: stampedSince(HowMuch, 'words-and-pictures'),
   /** What the reader took out of its copies. */
   tidied: stampedSince(z.array(Tidying).max(MAX_TIDYINGS), []),
+  /** What is done about what of it the reader knows. */
+  known: stampedSince(KnownWish, 'told'),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;

@@ -59,6 +59,7 @@ describe('what is new to a reader', () => {
 
   it.each([
     ['another number', 'The engine costs 41,000 crowns and will be fitted before the spring tides.'],
+    ['another day', 'The cooperative voted on Friday evening to buy the quiet engine from the yard at Little Sound.'],
     ['another name', 'Teo Ostrander said that the old engine was not safe in a following sea, said Marit.'],
     ['a denial', 'The cooperative voted on Tuesday evening not to buy the quiet engine from the yard at Little Sound.'],
     ['a denial taken away', 'Wilma Ostrander said that the old engine was safe in a following sea.'],

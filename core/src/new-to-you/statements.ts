@@ -1,6 +1,6 @@
 import { isUnspaced, plainWord, stemmerOf, stopWordsOf, wordsIn } from '../terms';
 import { baseLanguage, type PlainText, sentences, type TextRange } from '../text';
-import { isDenial, numberOf, oppositesOf } from './words-that-decide';
+import { isDenial, isOfCalendar, numberOf, oppositesOf } from './words-that-decide';
 
 /** What a sentence says, as far as it can be compared with what another one says. */
 export interface Statement extends TextRange {
@@ -8,7 +8,7 @@ export interface Statement extends TextRange {
   words: readonly string[];
   /** The stems of the words that carry it. */
   terms: ReadonlySet<string>;
-  /** Its numbers, however they are written. */
+  /** Its numbers, however they are written, and its months and days. */
   numbers: ReadonlySet<string>;
   /** Its names, in the order in which they come, each once; empty in languages that write every noun as a name. */
   names: readonly string[];
@@ -42,7 +42,7 @@ export function statementsOf(plain: PlainText, language: string | null, until = 
 }
 
 /** What one sentence says. @param language ISO 639-1 code */
-export function statement(sentence: string, language: string): Omit<Statement, 'start' | 'end'> {
+function statement(sentence: string, language: string): Omit<Statement, 'start' | 'end'> {
   const stem = stemmerOf(language);
   const stopWords = stopWordsOf(language);
   const opposites = oppositesOf(language);
@@ -60,6 +60,7 @@ export function statement(sentence: string, language: string): Omit<Statement, '
     if (opposite !== undefined) turns.set(plain, opposite);
     const number = numberOf(plain, sentence.slice(start), language);
     if (number !== null) numbers.add(number);
+    else if (/^\p{L}/u.test(form) && isOfCalendar(plain, language)) numbers.add(plain);
     else if (!stopWords.has(plain) && /\p{L}/u.test(plain) && plain.length >= (isUnspaced(plain) ? 1 : 2)) {
       const term = stem(plain);
       terms.add(term);

@@ -101,3 +101,17 @@ export function numberOf(word: string, from: string, language: string): string |
   });
   return named.get(word) ?? null;
 }
+
+const calendars = new Map<string, ReadonlySet<string>>();
+
+/** Whether a word is the name of a month or of a day of the week: another one is another time. */
+export function isOfCalendar(word: string, language: string): boolean {
+  return once(calendars, language, () => {
+    const format = (options: Intl.DateTimeFormatOptions) =>
+      new Intl.DateTimeFormat(language, { timeZone: 'UTC', ...options });
+    // January 2024 began on a Monday.
+    const days = Array.from({ length: 7 }, (_, day) => format({ weekday: 'long' }).format(Date.UTC(2024, 0, 1 + day)));
+    const months = Array.from({ length: 12 }, (_, month) => format({ month: 'long' }).format(Date.UTC(2024, month, 1)));
+    return new Set([...days, ...months].map((name) => name.toLowerCase()));
+  }).has(word);
+}

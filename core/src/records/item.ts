@@ -8,6 +8,7 @@ import {
   Instant,
   Item,
   joinSpans,
+  KnownWish,
   MAX_ADDRESS_LENGTH,
   MAX_TIDYINGS,
   NEVER,
@@ -54,6 +55,7 @@ const ChooseMutation = z.object({
       passedOver: Tally,
       howMuch: HowMuch,
       tidied: z.array(Tidying).max(MAX_TIDYINGS),
+      known: KnownWish,
     })
     .partial(),
 });
@@ -117,6 +119,7 @@ export function newItem(save: Save): Item {
       passedOver: untouched(NO_TALLY),
       howMuch: { value: save.howMuch ?? 'words-and-pictures', at: save.stamp },
       tidied: untouched([]),
+      known: untouched('told'),
     },
     tags: {},
     progress: { furthest: 0, position: null, heard: [] },

@@ -11,12 +11,12 @@ import { useItemsById } from '@/device/store/items';
 import type { PassageOf } from '@/device/workers/relate/relating';
 import { usePassages } from '@/device/workers/relate/use-related';
 import type { Tab } from '@/navigation/tabs';
+import { useWayBack } from '@/navigation/way-back';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
-import { useWayBack } from './way-back';
 
 interface EchoSheetProps {
   /** All of the text, in its order. */

@@ -22,6 +22,9 @@ interface ReaderEchoesProps {
   onDone(): void;
 }
 
+/** They were asked for, and there are none. */
+const NONE = -1;
+
 /** Echoes in an open text: a press on one shows where else it stands; a key goes to the next one from where the eyes are. */
 export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked, onDone }: ReaderEchoesProps) {
   const [pressed, setPressed] = useState<number | null>(null);
@@ -46,29 +49,6 @@ export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked
     place.showFound(echo.start);
     setPressed(to);
   };
-  useKeys(useMemo(() => ({ o: () => go(nextFrom(echoes, place.offset())) }), [echoes, place])); // eslint-disable-line react-hooks/exhaustive-deps -- go depends on these two
-  const close = () => {
-    setPressed(null);
-    place.foundIsDone();
-    onDone();
-  };
-  if (asked && echoes.length === 0)
-    return (
-      <Sheet title="Echoes" onClose={close}>
-        <Text className="font-ui text-base text-ink">
-          Nothing that this text makes much of stands in another of your items, as far as their texts are on this
-          device.
-        </Text>
-      </Sheet>
-    );
-  if (at === null) return null;
-  return <EchoSheet key={item.id} echoes={echoes} at={at} item={item} tab={tab} onStep={go} onClose={close} />;
-}
-
-/** The first echo at or behind an offset, or the first of all. */
-function nextFrom(echoes: readonly Echo[], offset: number): number {
-  return Math.max(
-    0,
-    echoes.findIndex(({ end }) => end > offset),
-  );
+  const onward = () => (echoes.length === 0 ? setPressed(NONE) : go(nextFrom(echoes, place.offset())));
+  useKeys(useMemo(() => ({ o: onward }), [echoes, place])); // eslint-disable-line react-hooks/exhaustive-deps -- what it does depends on these two
 }

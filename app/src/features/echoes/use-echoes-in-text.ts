@@ -1,24 +1,12 @@
 import type { Echo } from '@dorvel/core/echo';
 import type { Item } from '@dorvel/core/model';
 import { type RefObject, useEffect, useMemo, useState } from 'react';
+import { placedIn } from '@/article/placed-in';
 import { rangeOfText } from '@/article/text-geometry';
-import { useKeptCopies, useSilences } from '@/device/store/library';
+import { useSilences } from '@/device/store/library';
+import { useSettledTexts } from '@/device/store/settled-texts';
 import { useEchoes } from '@/device/workers/relate/use-related';
 import { useReadingSettings } from '@/features/settings/reading-settings-store';
-import { placedIn } from './placed-echoes';
-
-/** While texts come in, one after the other, it is not worth looking again after each. */
-const SETTLED_MS = 1500;
-
-/** A value once it has not changed for a while. */
-function useSettled<Value>(value: Value): Value {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), SETTLED_MS);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return settled;
-}
 
 /**
  * Marks what of a text stands elsewhere in the library too (CSS Custom Highlight API).
@@ -49,7 +37,7 @@ export function useEchoesInText(
       },
     };
   }, [silences, item.id, copyId, density]);
-  const found = useEchoes(question, useSettled(useKeptCopies()?.size ?? 0));
+  const found = useEchoes(question, useSettledTexts());
   // Until new ones are found, those of before stay.
   const [known, setKnown] = useState<readonly Echo[]>([]);
   if (found !== undefined && found !== known) setKnown(found);

@@ -122,6 +122,15 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
             {text && <Half label="Find in the text" onPress={text.onFind} />}
             {text && <Half label="Echoes" onPress={text.onEchoes} />}
             {text && <Half label="Tidy the text" onPress={text.onTidy} />}
+            {item.choices.known.value === 'disputed' && (
+              <Half
+                label="Tell what I know of it"
+                onPress={() => {
+                  onClose();
+                  void choose(item.id, { known: 'told' });
+                }}
+              />
+            )}
             {text && item.capture.copies.length > 0 && (
               <Half label={`Copies (${item.capture.copies.length})`} onPress={text.onCopies} />
             )}

@@ -1,7 +1,7 @@
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Item } from '@dorvel/core/model';
 import { type SpeechChoices, titleUtterance, type Utterance, utteranceAt, utterances } from '@dorvel/core/speech';
-import { fractionAbove, listeningMinutes, type PlainText } from '@dorvel/core/text';
+import { fractionAbove, listeningMinutes, type PlainText, type TextRange } from '@dorvel/core/text';
 import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import type { KeptCopy } from '@/device/store/store';
 import type { OnLockScreen } from './media-session';
@@ -16,7 +16,10 @@ export interface Hearing {
   minutes: number;
   plain: PlainText;
   starts: readonly number[];
+  /** What of it is heard. */
   spoken: readonly Utterance[];
+  /** All of its sentences, those that are passed over too. */
+  whole: readonly Utterance[];
 }
 
 /** @returns what is heard of an item's text, and the sentence at which it begins; null when there is nothing to say */
@@ -27,8 +30,10 @@ export function hearingOf(
   place: number | null,
   how: 'announced' | 'at once',
   choices: SpeechChoices,
+  passedOver: readonly TextRange[],
 ): { hearing: Hearing; from: number } | null {
-  const text = utterances(copy.tree, copy.language, choices);
+  const whole = utterances(copy.tree, copy.language, choices);
+  const text = withoutThese(whole, passedOver);
   const kept = item.progress.position?.value;
   const from = utteranceAt(text, place ?? (kept ? findAnchor(plain, starts, kept) : 0));
   if (!from) return null;
@@ -37,9 +42,17 @@ export function hearingOf(
   const spoken = how === 'announced' ? withTitle(text, from, announcement()) : text;
   const { id: copyId, language } = copy;
   return {
-    hearing: { itemId: item.id, copyId, title, source, language, minutes, plain, starts, spoken },
+    hearing: { itemId: item.id, copyId, title, source, language, minutes, plain, starts, spoken, whole },
     from: from.index,
   };
+}
+
+/** Sentences without those that are passed over; all of them where none would be left. */
+export function withoutThese(whole: readonly Utterance[], passedOver: readonly TextRange[]): readonly Utterance[] {
+  const isPassedOver = ({ kind, start, end }: Utterance) =>
+    kind === 'sentence' && passedOver.some((range) => range.start <= start && end <= range.end);
+  const left = whole.filter((utterance) => !isPassedOver(utterance));
+  return left.length === 0 || left.length === whole.length ? whole : left.map((each, index) => ({ ...each, index }));
 }
 
 /** The sentences with the title before the one at which listening begins; it takes no room in the text. */

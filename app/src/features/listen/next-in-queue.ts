@@ -2,6 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { byQueueOrder, inStage } from '@dorvel/core/queue';
 import { useAccount } from '@/device/store/account';
 import type { KeptCopy } from '@/device/store/store';
+import { lookUpKnown } from '@/features/new-to-you/known-store';
 import { chosenVoice } from './listening-settings-store';
 
 /**
@@ -19,7 +20,9 @@ export async function nextInQueue(after: string): Promise<{ item: Item; copy: Ke
   for (const item of queue.slice(queue.findIndex(({ id }) => id === after) + 1)) {
     const copyId = item.capture.page?.copyId;
     const copy = copyId && item.id !== after ? await store.copies.get(copyId) : undefined;
-    if (copy && chosenVoice(copy.language)) return { item, copy };
+    if (!copy || !chosenVoice(copy.language)) continue;
+    await lookUpKnown(item, copy);
+    return { item, copy };
   }
   return null;
 }

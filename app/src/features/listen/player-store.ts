@@ -5,6 +5,7 @@ import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { useAccount } from '@/device/store/account';
 import { addHighlight, recordActivity, recordProgress } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
+import { passedOverIn } from '@/features/new-to-you/known-store';
 import { createListeningRecord } from './listening-record';
 import { chosenVoice, speechChoices, useListeningSettings } from './listening-settings-store';
 import { showOnLockScreen, takeMediaKeys } from './media-session';
@@ -21,6 +22,7 @@ export const usePlayer = create(
     chooseVoice: ({ language, id }) => useListeningSettings.getState().setVoice(baseLanguage(language), id),
     voiceFor: chosenVoice,
     speechChoices,
+    passedOver: passedOverIn,
     nextAfter: nextInQueue,
     record: createListeningRecord({ now: Date.now, newId: uuidv7, dayOf, recordProgress, recordActivity }),
     mark: (itemId, passage) => addHighlight(itemId, 'key', passage),

@@ -18,6 +18,7 @@ const fake = {
   settings: { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' },
   next: null as { item: Item; copy: KeptCopy } | null,
   saidUntil: null as number | null,
+  passedOver: [] as { start: number; end: number }[],
   played: [] as string[],
   hasVoice: true,
   events: undefined as NarratorEvents | undefined,
@@ -48,6 +49,7 @@ const ofPlayer = createStore(
     chooseVoice: () => {},
     voiceFor: () => (fake.hasVoice ? voice : null),
     speechChoices: () => ({ headings: true, tables: 'summary', footnotes: false, own: [] }),
+    passedOver: () => fake.passedOver,
     nextAfter: () => Promise.resolve(fake.next),
     record: createListeningRecord({
       now: Date.now,
@@ -103,6 +105,7 @@ beforeEach(() => {
   fake.hasVoice = true;
   fake.next = null;
   fake.saidUntil = null;
+  fake.passedOver = [];
   fake.settings = { rate: 1, goOnWithQueue: false, previousDoes: 'paragraph' };
   player().setSleep({ until: 'never' });
 });
@@ -224,6 +227,45 @@ describe('the player', () => {
     fake.saidUntil = 'Three '.length;
     const word = player().spokenWord();
     expect('One two. Three four.'.slice(word!.start, word!.end)).toBe('four.');
+  });
+});
+
+describe('what the reader knows already', () => {
+  // “Three four.” and “Five six.”
+  const known = [
+    { start: 9, end: 20 },
+    { start: 22, end: 31 },
+  ];
+  const heard = () => player().hearing!.spoken.map(({ start }) => start);
+
+  it('is not read aloud where they want to pass over it', () => {
+    fake.passedOver = known;
+    player().listen(item, copy, 12);
+    expect(heard()).toEqual([0, 32]);
+    // The place was in what is passed over: the next that is heard.
+    expect(fake.played).toEqual(['play 1']);
+  });
+
+  it('is passed over, or heard after all, from the same place on when they choose so meanwhile', () => {
+    player().listen(item, copy, 0);
+    fake.events!.begun(1);
+    player().passOver(ID, known);
+    expect(heard()).toEqual([0, 32]);
+    expect(player()).toMatchObject({ index: 1, playing: true });
+    player().pause();
+    player().passOver(ID, []);
+    expect(heard()).toHaveLength(4);
+    expect(player()).toMatchObject({ index: 3, playing: false });
+    fake.played.length = 0;
+    player().passOver('another copy', known);
+    player().passOver(ID, []);
+    expect(fake.played).toEqual([]);
+  });
+
+  it('is heard all the same when nothing else is there', () => {
+    fake.passedOver = [{ start: 0, end: 99 }];
+    player().listen(item, copy, 0);
+    expect(heard()).toHaveLength(4);
   });
 });
 

@@ -5,7 +5,7 @@ import type { PlainText, TextRange } from '@dorvel/core/text';
 import type { StateCreator } from 'zustand';
 import type { KeptCopy } from '@/device/store/store';
 import type { Narrator } from '@/device/voice/narrator';
-import { type Hearing, hearingOf, onLockScreen, wholeSeconds } from './hearing';
+import { type Hearing, hearingOf, onLockScreen, wholeSeconds, withoutThese } from './hearing';
 import type { ListeningRecord } from './listening-record';
 import type { Voice } from './listening-settings-store';
 import type { OnLockScreen } from './media-session';
@@ -51,6 +51,8 @@ export interface PlayerState {
   markHeard(): Promise<void>;
   setRate(rate: number): void;
   setVoice(voice: Voice): void;
+  /** Of a copy that is being heard: from now on without these sentences, or with all of them. */
+  passOver(copyId: string, sentences: readonly TextRange[]): void;
   /** Records where the voice is. */
   record(): void;
   /** Ends listening; the place is kept. */
@@ -69,6 +71,8 @@ export interface PlayerParts {
   chooseVoice(voice: Voice): void;
   voiceFor(language: string | null): Voice | null;
   speechChoices(): SpeechChoices;
+  /** What of a text is not to be heard. */
+  passedOver(item: Item, copy: KeptCopy): readonly TextRange[];
   /** What is heard behind an item; null when nothing is. */
   nextAfter(itemId: string): Promise<{ item: Item; copy: KeptCopy } | null>;
   record: ListeningRecord;
@@ -172,7 +176,15 @@ function beginning(context: Context): Pick<PlayerState, 'listen' | 'close' | 'si
       if (!voice) return false;
       get().close();
       const text = parts.textOf(copy);
-      const opened = hearingOf(item, copy, text, place, announced ? 'announced' : 'at once', parts.speechChoices());
+      const opened = hearingOf(
+        item,
+        copy,
+        text,
+        place,
+        announced ? 'announced' : 'at once',
+        parts.speechChoices(),
+        parts.passedOver(item, copy),
+      );
       if (!opened) return false;
       context.firstIndex = opened.from;
       context.narrator = narratorOf(context, opened.hearing, voice);
@@ -262,8 +274,15 @@ function moving(
   };
 }
 
-function choosing(context: Context): Pick<PlayerState, 'setRate' | 'setVoice'> {
-  const { parts, get } = context;
+function choosing(context: Context): Pick<PlayerState, 'setRate' | 'setVoice' | 'passOver'> {
+  const { parts, set, get } = context;
+  /** What is heard goes on at the same place, by a new narrator. */
+  const goOnWith = (hearing: Hearing, index: number, voice: Voice, playing: boolean) => {
+    context.narrator?.close();
+    context.narrator = narratorOf(context, hearing, voice);
+    playFrom(context, index);
+    if (!playing) get().pause();
+  };
   return {
     setRate(rate) {
       parts.setRate(toRate(rate));
@@ -274,10 +293,18 @@ function choosing(context: Context): Pick<PlayerState, 'setRate' | 'setVoice'> {
       const { hearing, index, playing } = get();
       parts.chooseVoice(voice);
       if (!hearing) return;
-      context.narrator?.close();
-      context.narrator = narratorOf(context, hearing, voice);
-      playFrom(context, index);
-      if (!playing) get().pause();
+      goOnWith(hearing, index, voice, playing);
+    },
+    passOver(copyId, sentences) {
+      const { hearing, index, playing } = get();
+      const voice = hearing && parts.voiceFor(hearing.language);
+      if (hearing?.copyId !== copyId || !voice) return;
+      const spoken = withoutThese(hearing.whole, sentences);
+      const at = utteranceAt(spoken, hearing.spoken[index]?.start ?? 0);
+      if (spoken.length === hearing.spoken.length || !at) return;
+      const now = { ...hearing, spoken };
+      set({ hearing: now });
+      goOnWith(now, at.index, voice, playing);
     },
   };
 }

@@ -25,17 +25,22 @@ import { useFoundPlace } from '@/article/use-found-place';
 import { plainTextOf } from '@/device/cache/snapshot-cache';
 import { useHighlightsOf, useNotesOf } from '@/device/store/library';
 import type { KeptCopy } from '@/device/store/store';
+import type { KnownSentence } from '@/device/workers/relate/relating';
 import { ReaderEchoes } from '@/features/echoes/reader-echoes';
 import { useEchoesInText } from '@/features/echoes/use-echoes-in-text';
-import { useWayBack } from '@/features/echoes/way-back';
 import { LostHighlights } from '@/features/highlights/lost-highlights';
 import { ReaderHighlights } from '@/features/highlights/reader-highlights';
 import { useHighlightsInText } from '@/features/highlights/use-highlights-in-text';
 import { moves } from '@/features/items/moves';
 import { useIsSpeaking, usePlayer } from '@/features/listen/player-store';
+import { KnownMarks } from '@/features/new-to-you/known-marks';
+import { NewToYou } from '@/features/new-to-you/new-to-you';
+import { isAllKnown } from '@/features/new-to-you/runs';
+import { useKnownInText } from '@/features/new-to-you/use-known-in-text';
 import { RelatedItems } from '@/features/related/related-items';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import type { Tab } from '@/navigation/tabs';
+import { useWayBack } from '@/navigation/way-back';
 import { Button } from '@/ui/button';
 import { ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
@@ -69,6 +74,7 @@ interface ArticleViewProps {
 }
 
 const NO_MARKS: readonly Highlight[] = [];
+const NO_SENTENCES: readonly KnownSentence[] = [];
 
 /** The text itself: front matter, article, what to do at the end, what is related, and the rail beside it. */
 export const ArticleView = memo(function ArticleView({
@@ -111,14 +117,31 @@ export const ArticleView = memo(function ArticleView({
   const { away, returnToVoice } = useVoiceInText(scroller, article, item.id, reading);
   const marks = useHighlightsInText(article, text, useHighlightsOf(item.id) ?? NO_MARKS, shown);
   const echoes = useEchoesInText(article, item, copy.id, text, shown);
+  const known = useKnownInText(article, item, copy, shown);
+  const { passedOver } = known;
+  const sentencesPassedOver = passedOver ? known.sentences : NO_SENTENCES;
+  useEffect(() => usePlayer.getState().passOver(copy.id, sentencesPassedOver), [copy.id, sentencesPassedOver]);
   useFoundPlace(reading, article, placeAtHighlight(at, marks));
   useCodeColours(article, copy.tree, shown);
   const isMarked = useCallback(
     (offset: number) => marks.some(({ placed }) => placed && placed.start <= offset && offset < placed.end),
     [marks],
   );
+  const isOther = useCallback(
+    (offset: number) => isMarked(offset) || echoes.some(({ start, end }) => start <= offset && offset < end),
+    [isMarked, echoes],
+  );
   const onTurn = useCallback(() => reading.touched('move'), [reading]);
-  const foot = usePages(scroller, article, flow === 'pages', isRightToLeft(copy.language), onTurn);
+  const skips = useCallback(
+    (from: number, to: number) => isAllKnown(text, sentencesPassedOver, from, to),
+    [text, sentencesPassedOver],
+  );
+  const foot = usePages(scroller, article, {
+    on: flow === 'pages',
+    rightToLeft: isRightToLeft(copy.language),
+    onTurn,
+    skips,
+  });
   const [footnoteId, setFootnoteId] = useState<string | null>(null);
   const [picture, setPicture] = useState<{ src: string; alt: string } | null>(null);
   const presses = useMemo(
@@ -172,8 +195,20 @@ export const ArticleView = memo(function ArticleView({
         <View className="px-[22px] pb-[48px] pr-[46px] pt-[14px]">
           <FrontMatter item={item} copy={copy} style={style} />
           <TidySuggestion item={item} copy={original} />
+          <NewToYou item={item} known={known} />
           <ArticlePresses value={presses}>
-            <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
+            <div className="beside-text">
+              <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
+              <KnownMarks
+                article={article}
+                item={item}
+                tab={tab}
+                text={text}
+                known={known}
+                shown={shown}
+                isTaken={isOther}
+              />
+            </div>
           </ArticlePresses>
           {whole && (
             <>

@@ -7,6 +7,14 @@ const SWIPE_PX = 40;
 /** Above the first line of a page. */
 const PADDING = 14;
 
+interface Paging {
+  on: boolean;
+  rightToLeft: boolean;
+  onTurn(): void;
+  /** Whether what stands between two places of the text is to be passed over, as what the reader knows may be. */
+  skips(from: number, to: number): boolean;
+}
+
 /**
  * Reading by pages instead of scrolling: a press at the side, a stroke, or a key turns. A page begins with a whole line, and
  * a line that is cut at its foot is covered, to be the first of the next one.
@@ -16,9 +24,7 @@ const PADDING = 14;
 export function usePages(
   scroller: RefObject<HTMLElement | null>,
   article: RefObject<HTMLElement | null>,
-  on: boolean,
-  rightToLeft: boolean,
-  onTurn: () => void,
+  { on, rightToLeft, onTurn, skips }: Paging,
 ): number {
   const [cover, setCover] = useState(0);
 
@@ -33,7 +39,12 @@ export function usePages(
     if (!on || !view || !text) return undefined;
     const turn = (by: 1 | -1) => {
       onTurn();
-      view.scrollTop = by === 1 ? nextTop(view, text) : previousTop(view, text);
+      let before = NaN;
+      do {
+        if (view.scrollTop === before) break;
+        before = view.scrollTop;
+        view.scrollTop = by === 1 ? nextTop(view, text) : previousTop(view, text);
+      } while (skips(...shownPart(view, text)));
     };
     const side = (x: number) => {
       const box = view.getBoundingClientRect();
@@ -93,7 +104,7 @@ export function usePages(
       removeEventListener('keydown', keyed);
       setCover(0);
     };
-  }, [scroller, article, on, rightToLeft, onTurn, coverFoot]);
+  }, [scroller, article, on, rightToLeft, onTurn, skips, coverFoot]);
   return cover;
 }
 
@@ -108,6 +119,15 @@ function lineFrom(height: number, view: HTMLElement, text: HTMLElement): number 
   );
   const top = topOfOffset(text, offset, view);
   return top < height ? top : null;
+}
+
+/** From which place to which the text is seen. */
+function shownPart(view: HTMLElement, text: HTMLElement): [from: number, to: number] {
+  const above = view.getBoundingClientRect().top - text.getBoundingClientRect().top;
+  return [
+    offsetAtHeight(text, above + PADDING, text),
+    offsetAtHeight(text, above + view.clientHeight - cutAtFoot(view, text) - 1, text),
+  ];
 }
 
 function cutAtFoot(view: HTMLElement, text: HTMLElement): number {

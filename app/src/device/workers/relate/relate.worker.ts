@@ -2,6 +2,7 @@
 import { hostOf } from '@dorvel/core/address';
 import { createEchoIndex, echoesOf, type EchoIndex, passageOn } from '@dorvel/core/echo';
 import { gistOf } from '@dorvel/core/gist';
+import { knownIn } from '@dorvel/core/new-to-you';
 import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
 import { PROFILE_VERSION, profileOf } from '@dorvel/core/terms';
 import { plainText, wordStarts } from '@dorvel/core/text';
@@ -12,6 +13,9 @@ import type { Relating } from './relating';
 
 /** Below this two texts share a few words, above it a subject. Chosen by looking at the demo's library. */
 const PLAINLY_NEAR = 0.25;
+
+/** What retells a text is among those nearest to it; so many of them are read. */
+const READ_FOR_KNOWN = 40;
 
 /** One account's index, and the copy that stands in it for each item. */
 interface Opened {
@@ -116,6 +120,29 @@ const relating: Relating = {
         silenced: new Set(silenced.terms),
         not: (id) => id === itemId || silencedHosts.has(hosts.get(id) ?? ''),
       });
+    }),
+  known: (accountId, itemId, copyId) =>
+    ask(accountId, async ({ store, index, copyOf }) => {
+      const copy = await store.copies.get(copyId);
+      if (!copy) return [];
+      const near = index.related(itemId, READ_FOR_KNOWN).map(({ id }) => id);
+      const items = (await store.items.bulkGet(near)).filter((item) => item && item.progress.furthest > 0);
+      const copies = await store.copies.bulkGet(items.map((item) => copyOf.get(item?.id ?? '') ?? ''));
+      const passed = copies.flatMap((theirs, n) => {
+        const item = items[n];
+        if (!theirs || !item) return [];
+        const plain = plainText(theirs.tree);
+        const starts = wordStarts(plain.text, theirs.language);
+        const until = starts[Math.floor(item.progress.furthest * starts.length)] ?? plain.text.length;
+        return [{ id: item.id, plain, language: theirs.language, until }];
+      });
+      const plain = plainText(copy.tree);
+      const texts = new Map(passed.map((each) => [each.id, each.plain.text]));
+      return knownIn(plain, copy.language, passed).map((known) => ({
+        ...known,
+        form: plain.text.slice(known.start, known.end),
+        metAs: texts.get(known.id)?.slice(known.met.start, known.met.end) ?? '',
+      }));
     }),
   passages: (accountId, key, itemIds) =>
     ask(accountId, async ({ store, copyOf }) => {

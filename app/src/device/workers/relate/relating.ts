@@ -1,5 +1,6 @@
 import type { Echo, EchoDensity, EchoPassage } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
+import type { Known } from '@dorvel/core/new-to-you';
 import type { Related } from '@dorvel/core/relate';
 
 /** How near an item is to some others, taken together. */
@@ -25,6 +26,14 @@ export interface PassageOf extends EchoPassage {
   itemId: string;
 }
 
+/** A sentence that says what the reader has passed in another item. */
+export interface KnownSentence extends Known {
+  /** As it stands in the open text. */
+  form: string;
+  /** As it was met. */
+  metAs: string;
+}
+
 /** What the worker can be asked. It keeps its index in step with what is on this device by itself. */
 export interface Relating {
   related(accountId: string, itemId: string, most: number): Promise<Related[]>;
@@ -34,6 +43,8 @@ export interface Relating {
   echoes(accountId: string, question: EchoQuestion): Promise<Echo[]>;
   /** Where items speak of a term; those that do not, or whose text is not here, are left out. */
   passages(accountId: string, key: string, itemIds: string[]): Promise<PassageOf[]>;
+  /** What of a text the reader has read or heard in other items; none when its text is not here. */
+  known(accountId: string, itemId: string, copyId: string): Promise<KnownSentence[]>;
   /** The sentences that carry a copy's text; none when it is not here. */
   gist(accountId: string, copyId: string): Promise<GistSentence[]>;
 }

@@ -4,7 +4,7 @@ import type { Related } from '@dorvel/core/relate';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useAccount } from '@/device/store/account';
-import type { Closeness, EchoQuestion, PassageOf, Relating } from './relating';
+import type { Closeness, EchoQuestion, KnownSentence, PassageOf, Relating } from './relating';
 
 let worker: Remote<Relating> | undefined;
 
@@ -74,6 +74,26 @@ export function useEchoes(question: EchoQuestion | null, texts: number): readonl
   return useAnswer(asked && `${texts} ${JSON.stringify(asked)}`, NO_ECHOES, (ask, accountId) =>
     asked ? ask.echoes(accountId, asked) : Promise.resolve(NO_ECHOES),
   );
+}
+
+/** One list, as above. */
+const NONE_KNOWN: readonly KnownSentence[] = [];
+
+/**
+ * The sentences of an open text that say what the reader has met in other items; undefined while they are looked for.
+ *
+ * @param copyId null when nothing is asked
+ * @param texts how many are on this device: with others, more may be known
+ */
+export function useKnown(itemId: string, copyId: string | null, texts: number): readonly KnownSentence[] | undefined {
+  return useAnswer(copyId && `known ${itemId} ${copyId} ${texts}`, NONE_KNOWN, (ask, accountId) =>
+    ask.known(accountId, itemId, copyId ?? ''),
+  );
+}
+
+/** The same, asked once, for what is heard without being opened. */
+export async function knownOf(accountId: string, itemId: string, copyId: string): Promise<readonly KnownSentence[]> {
+  return relating().known(accountId, itemId, copyId);
 }
 
 /** Where items speak of a term; undefined while it is looked up. */

@@ -1,5 +1,5 @@
 import type { Echo } from '@dorvel/core/echo';
-import { placedIn } from './placed-echoes';
+import { placedIn } from './placed-in';
 
 const echo = (form: string, start: number): Echo => ({
   key: form,

@@ -1,0 +1,50 @@
+import { expect, type Page } from '@playwright/test';
+import { expectAccessible, expectTargets } from '../accessible';
+import { test } from '../homes';
+import { goTo, row, signIn } from '../reader';
+
+/** What of the open text is drawn softly. */
+const soft = (page: Page) =>
+  page.evaluate(() => [...(CSS.highlights.get('known') ?? [])].map((range) => (range as Range).toString()));
+
+const RETELLING = 'What amber did on the pier';
+const MET = 'Two of them, at the seaward end, have been turned as well, to point at the steps and not at the water.';
+
+test('of a report that retells another, what was read there is told, drawn softly, traced back, and taken back', async ({
+  page,
+  seeded,
+}) => {
+  await signIn(page, seeded);
+  await goTo(page, 'Queue');
+  await row(page, RETELLING).getByRole('link').click();
+  const head = page.getByRole('region', { name: 'New to you' });
+  await expect(head).toContainText('“Harbour lights go amber”');
+  await expect(head).toContainText(/^About \d of \d min are new to you/);
+  // Off until it is asked for.
+  expect(await soft(page)).toEqual([]);
+  await head.getByRole('switch', { name: 'Pass over what I know' }).click();
+  await expect.poll(() => soft(page)).toContain(MET);
+  // A figure that only this one has is not what was read there, nor is a sentence near to it in words.
+  expect((await soft(page)).join(' ')).not.toMatch(/moths|shoe box|stood in the newspaper/);
+  await expectAccessible(page, 'a text with what is known of it');
+
+  await page
+    .getByRole('button', { name: 'Met before, in “Harbour lights go amber”' })
+    .first()
+    .click({ position: { x: 8, y: 40 } });
+  const sheet = page.getByRole('dialog', { name: 'Met before' });
+  await expect(sheet).toContainText('Two of them, at the seaward end, have also been turned');
+  await expectTargets(page, 'where it was met');
+  await sheet.getByRole('link').filter({ hasText: 'Two of them' }).click();
+  await expect(page.getByRole('heading', { name: 'Harbour lights go amber', level: 1 })).toBeVisible();
+  await page.getByRole('button', { name: `Back to “${RETELLING}”` }).click();
+  // It is as it was chosen, also after a time elsewhere.
+  await expect.poll(() => soft(page)).toContain(MET);
+
+  await head.getByRole('button', { name: 'No, it is new to me' }).click();
+  await expect(head).toHaveCount(0);
+  expect(await soft(page)).toEqual([]);
+  await page.getByRole('button', { name: 'What to do with this item' }).click();
+  await page.getByRole('button', { name: 'Tell what I know of it' }).click();
+  await expect(head).toBeVisible();
+});
