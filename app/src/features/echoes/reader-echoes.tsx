@@ -51,4 +51,28 @@ export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked
   };
   const onward = () => (echoes.length === 0 ? setPressed(NONE) : go(nextFrom(echoes, place.offset())));
   useKeys(useMemo(() => ({ o: onward }), [echoes, place])); // eslint-disable-line react-hooks/exhaustive-deps -- what it does depends on these two
+  const close = () => {
+    setPressed(null);
+    place.foundIsDone();
+    onDone();
+  };
+  if ((asked || pressed === NONE) && echoes.length === 0)
+    return (
+      <Sheet title="Echoes" onClose={close}>
+        <Text className="font-ui text-base text-ink">
+          Nothing that this text makes much of stands in another of your items, as far as their texts are on this
+          device.
+        </Text>
+      </Sheet>
+    );
+  if (at === null || at === NONE) return null;
+  return <EchoSheet key={item.id} echoes={echoes} at={at} item={item} tab={tab} onStep={go} onClose={close} />;
+}
+
+/** The first echo at or behind an offset, or the first of all. */
+function nextFrom(echoes: readonly Echo[], offset: number): number {
+  return Math.max(
+    0,
+    echoes.findIndex(({ end }) => end > offset),
+  );
 }
