@@ -16,6 +16,7 @@ const CORE_USES = {
   formats: ['cards', 'model', 'notes', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
+  forecast: ['model', 'reading'],
   queue: ['model', 'reading', 'records', 'text'],
   notes: ['model'],
   reading: ['model', 'text'],

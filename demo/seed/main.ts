@@ -105,6 +105,9 @@ async function seed(): Promise<void> {
         stage: entry.stage,
         ...(entry.stage === 'queue' ? { queueRank: ++rank } : {}),
         ...(done ? { finishedAt: lastInAt } : {}),
+        ...(entry.passedOver === undefined
+          ? {}
+          : { passedOver: { times: entry.passedOver, lastOn: dayOf(started - 8 * DAY_MS) } }),
         ...(entry.comeBackInDays === undefined ? {} : { comeBackOn: dayOf(started + entry.comeBackInDays * DAY_MS) }),
       }),
     );

@@ -17,6 +17,8 @@ export interface SeedEntry {
   turns?: number;
   /** In how many days she wants it back. */
   comeBackInDays?: number;
+  /** How often she passed it over when it was brought back. */
+  passedOver?: number;
   tags?: string[];
   note?: string;
   /** What she marked in it, each by its first and last words. */
@@ -126,7 +128,7 @@ export const SEED: SeedEntry[] = [
     note: 'Lend the meter to the school in January.',
   },
   { page: 'shio-no-oto', savedDaysAgo: 17, stage: 'queue' },
-  { page: 'heating-a-wheelhouse', savedDaysAgo: 43, stage: 'queue', tags: ['boats'] },
+  { page: 'heating-a-wheelhouse', savedDaysAgo: 43, stage: 'queue', passedOver: 3, tags: ['boats'] },
   { page: 'what-amber-did-on-the-pier', savedDaysAgo: 10, stage: 'queue', tags: ['night sky'] },
   { page: 'what-a-reserve-is-for', savedDaysAgo: 70, stage: 'queue', tags: ['eelgrass', 'law'] },
   {

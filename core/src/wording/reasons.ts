@@ -1,6 +1,6 @@
 import type { Item } from '../model';
-import type { Reason } from '../queue';
-import { titleOf } from './item-words';
+import type { Proposal, Reason } from '../queue';
+import { dayInWords, titleOf } from './item-words';
 
 /** Why two items are near: "both speak of eelgrass, dredging". @param shared terms, weightiest first */
 export function sharedInWords(shared: readonly string[]): string {
@@ -46,4 +46,16 @@ export function spanInWords(days: number): string {
   const [count, unit] =
     days < 14 ? [days, 'day'] : days < 70 ? [Math.round(days / 7), 'week'] : [Math.round(days / 30.4), 'month'];
   return `${count} ${unit}${count === 1 ? '' : 's'}`;
+}
+
+/** Why something might be let go: "never begun in 9 weeks". */
+export function proposalInWords({ because }: Proposal): string {
+  switch (because.kind) {
+    case 'event-past':
+      return `what it announces was on ${dayInWords(because.day)}`;
+    case 'passed-over':
+      return `passed over ${because.times} times`;
+    case 'never-begun':
+      return `not begun in ${spanInWords(because.days)}`;
+  }
 }

@@ -14,6 +14,7 @@ import { Choice } from '@/ui/choice';
 import { Icon } from '@/ui/icon';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
+import { ForecastSection } from './forecast-section';
 import { ItemsChart, MinutesChart } from './week-charts';
 import { WeekTable } from './week-table';
 
@@ -56,6 +57,7 @@ export function StatisticsScreen() {
           <View className="items-start">
             <Choice name="View" options={VIEWS} value={view} onChange={(next) => setView(next)} />
           </View>
+          <ForecastSection items={items} today={today} room={room} asTable={view === 'table'} />
           {view === 'table' ? (
             <WeekTable weeks={weeks} />
           ) : (

@@ -1,6 +1,7 @@
 import type { Week } from '@dorvel/core/reading';
-import { Text, View } from 'react-native';
+import { View } from 'react-native';
 import { BarChart } from 'react-native-gifted-charts';
+import { AXIS_ROOM, AXIS_TEXT, HEIGHT, Legend } from './chart-parts';
 import { scaleFor } from './scale';
 import { weekLabel } from './week-label';
 
@@ -10,8 +11,6 @@ interface ChartProps {
   room: number;
 }
 
-const HEIGHT = 170;
-const AXIS_ROOM = 34;
 const COLOURS = { cameIn: 'var(--soft)', eyes: 'var(--accent)', ears: 'var(--moss)' } as const;
 
 /** Items that came in beside items that were finished, for each week. */
@@ -116,12 +115,6 @@ function Bars({ room, most, barWidth: width, stackData }: BarsProps) {
   );
 }
 
-const AXIS_TEXT = {
-  color: 'var(--soft)',
-  fontSize: 12,
-  fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif',
-};
-
 /** Each week has room for two bars, the gap between them and one bar's width behind. */
 function barWidth(weeks: readonly Week[], room: number): number {
   return Math.floor((room - AXIS_ROOM - 8) / weeks.length / 3) - 1;
@@ -130,19 +123,6 @@ function barWidth(weeks: readonly Week[], room: number): number {
 /** Every other week is named, counted from this one, so that the names do not run into one another. */
 function labelOf(week: Week, at: number, count: number, bar: number) {
   return (count - 1 - at) % 2 === 0 ? { label: weekLabel(week), labelWidth: bar * 4 } : {};
-}
-
-function Legend({ entries }: { entries: readonly (readonly [name: string, colour: string])[] }) {
-  return (
-    <View className="flex-row flex-wrap gap-[16px] pb-[12px]">
-      {entries.map(([name, colour]) => (
-        <View key={name} className="flex-row items-center gap-[7px]">
-          <View className="h-[12px] w-[12px] rounded-[3px]" style={{ backgroundColor: colour }} />
-          <Text className="font-ui text-small text-ink">{name}</Text>
-        </View>
-      ))}
-    </View>
-  );
 }
 
 function list(weeks: readonly Week[], value: (week: Week) => number): string {
