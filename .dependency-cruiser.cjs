@@ -13,10 +13,11 @@ const CORE_USES = {
   terms: ['text'],
   copies: ['model', 'text'],
   extract: ['model', 'text'],
-  formats: ['cards', 'model', 'notes', 'text', 'wording'],
+  formats: ['cards', 'look-back', 'model', 'notes', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],
   forecast: ['model', 'reading'],
+  'look-back': ['model', 'queue', 'reading', 'terms'],
   queue: ['model', 'reading', 'records', 'text'],
   notes: ['model'],
   reading: ['model', 'text'],
@@ -30,7 +31,7 @@ const CORE_USES = {
   sync: ['model', 'records'],
   client: ['model', 'sync'],
   testing: ['model', 'records', 'sync'],
-  wording: ['address', 'cards', 'model', 'queue', 'reading', 'records'],
+  wording: ['address', 'cards', 'look-back', 'model', 'queue', 'reading', 'records'],
 };
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [
@@ -41,7 +42,7 @@ const APP_LAYERS = [
   ['features/items'],
   ['features/library', 'features/listen', 'features/sort', 'features/podcast'],
   ['features/highlights', 'features/now', 'features/statistics', 'features/account'],
-  ['features/reader'],
+  ['features/look-back', 'features/reader'],
   ['features/shell'],
   ['app'],
 ];

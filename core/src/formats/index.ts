@@ -9,3 +9,4 @@ export * from './highlights';
 export * from './highlight-table';
 export * from './markdown';
 export * from './podcast';
+export * from './look-back';

@@ -66,6 +66,8 @@ export const Choices = extensible({
   tidied: stampedSince(z.array(Tidying).max(MAX_TIDYINGS), []),
   /** What is done about what of it the reader knows. */
   known: stampedSince(KnownWish, 'told'),
+  /** When the reader said that it is one of the best; null when they did not. */
+  best: stampedSince(Instant.nullable(), null),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;

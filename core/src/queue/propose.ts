@@ -1,4 +1,4 @@
-import { instantOf,type Item } from '../model';
+import { instantOf, type Item } from '../model';
 import { type DayName, daysBetween } from '../reading/days';
 
 /** Something that might be let go, and why. */

@@ -220,7 +220,14 @@ describe('a sitting', () => {
 describe('records from before a field was thought of', () => {
   it('are read with nothing in it', () => {
     const { choices, progress, ...rest } = newItem(save());
-    const { comeBackOn: _comeBackOn, shown: _shown, passedOver: _passedOver, known: _known, ...olderChoices } = choices;
+    const {
+      comeBackOn: _comeBackOn,
+      shown: _shown,
+      passedOver: _passedOver,
+      known: _known,
+      best: _best,
+      ...olderChoices
+    } = choices;
     const { heard: _heard, ...olderProgress } = progress;
     const older = { ...rest, choices: olderChoices, progress: olderProgress };
     expect(ItemSchema.parse(older)).toEqual(newItem(save()));

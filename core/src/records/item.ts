@@ -56,6 +56,7 @@ const ChooseMutation = z.object({
       howMuch: HowMuch,
       tidied: z.array(Tidying).max(MAX_TIDYINGS),
       known: KnownWish,
+      best: Instant.nullable(),
     })
     .partial(),
 });
@@ -120,6 +121,7 @@ export function newItem(save: Save): Item {
       howMuch: { value: save.howMuch ?? 'words-and-pictures', at: save.stamp },
       tidied: untouched([]),
       known: untouched('told'),
+      best: untouched(null),
     },
     tags: {},
     progress: { furthest: 0, position: null, heard: [] },

@@ -1,3 +1,5 @@
+import { format } from 'date-fns/format';
+import type { BestReason, Period } from '../look-back';
 import type { Item } from '../model';
 import type { Proposal, Reason } from '../queue';
 import { dayInWords, titleOf } from './item-words';
@@ -58,4 +60,31 @@ export function proposalInWords({ because }: Proposal): string {
     case 'never-begun':
       return `not begun in ${spanInWords(because.days)}`;
   }
+}
+
+/** Why something is among the best: "3 highlights, opened on 2 days, finished". */
+export function bestInWords(reasons: readonly BestReason[]): string {
+  return reasons.map(whyBest).join(', ');
+}
+
+function whyBest(reason: BestReason): string {
+  switch (reason.kind) {
+    case 'chosen':
+      return 'you called it one of the best';
+    case 'highlights':
+      return `${reason.count} ${reason.count === 1 ? 'highlight' : 'highlights'}`;
+    case 'notes':
+      return `${reason.count} ${reason.count === 1 ? 'note' : 'notes'}`;
+    case 'days':
+      return `opened on ${reason.count} days`;
+    case 'finished':
+      return 'finished';
+  }
+}
+
+/** The name of a week or month: "Week of 23 November", "November 2026". */
+export function periodInWords({ kind, from }: Period): string {
+  const [year = 0, month = 1, day = 1] = from.split('-').map(Number);
+  const date = new Date(year, month - 1, day);
+  return kind === 'week' ? `Week of ${format(date, 'd MMMM')}` : format(date, 'MMMM yyyy');
 }

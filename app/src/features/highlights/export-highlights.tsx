@@ -1,5 +1,6 @@
 import type { HighlightedItem } from '@dorvel/core/formats';
 import { View } from 'react-native';
+import { copyMarkdown } from '@/device/cache/copy-markdown';
 import { handOutFile } from '@/device/cache/download-file';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
@@ -8,16 +9,8 @@ import { useNotices } from '@/ui/notices';
 export function TakeAlong({ marked, onDone }: { marked: readonly HighlightedItem[]; onDone?(): void }) {
   const show = useNotices((state) => state.show);
   const copy = async () => {
-    const { highlightsAsMarkdown, markdownAsHtml } = await import('@dorvel/core/formats');
-    const markdown = highlightsAsMarkdown(marked);
-    // Rich text for what takes it, Markdown for all else.
-    const blob = (type: string, content: string) => new Blob([content], { type });
-    await navigator.clipboard.write([
-      new ClipboardItem({
-        'text/html': blob('text/html', markdownAsHtml(markdown)),
-        'text/plain': blob('text/plain', markdown),
-      }),
-    ]);
+    const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
+    await copyMarkdown(highlightsAsMarkdown(marked));
     show({ text: 'Copied, with the sources.' });
   };
   const table = async () => {

@@ -151,7 +151,8 @@ export function NowScreen({ openId }: { openId: string | null }) {
         </View>
       )}
       {!isEmpty && (
-        <View className="items-start px-[20px] pt-[26px]">
+        <View className="flex-row flex-wrap gap-[10px] px-[20px] pt-[26px]">
+          <Button label="Look-back" onPress={() => router.push('/look-back')} />
           <Button label="How I am doing" onPress={() => router.push('/doing')} />
         </View>
       )}

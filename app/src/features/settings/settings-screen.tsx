@@ -37,6 +37,7 @@ export function SettingsScreen() {
         <Button label="Highlights" onPress={() => router.push('/marks')} />
         <Button label="Notes" onPress={() => router.push('/notes')} />
         <Button label="Cards" onPress={() => router.push('/cards')} />
+        <Button label="Look-back" onPress={() => router.push('/look-back')} />
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
         <Button label="Save from elsewhere" onPress={() => router.push('/elsewhere')} />
         <Button label="Podcast" onPress={() => router.push('/podcast')} />

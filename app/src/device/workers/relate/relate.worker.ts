@@ -2,6 +2,7 @@
 import { hostOf } from '@dorvel/core/address';
 import { createEchoIndex, echoesOf, type EchoIndex, passageOn } from '@dorvel/core/echo';
 import { gistOf } from '@dorvel/core/gist';
+import { subjectsOf } from '@dorvel/core/look-back';
 import { knownIn } from '@dorvel/core/new-to-you';
 import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
 import { PROFILE_VERSION, profileOf } from '@dorvel/core/terms';
@@ -14,6 +15,8 @@ import type { Relating } from './relating';
 /** Below this two texts share a few words, above it a subject. Chosen by looking at the demo's library. */
 const PLAINLY_NEAR = 0.25;
 
+/** So many subjects of a week or month are told. */
+const SUBJECTS = 6;
 /** What retells a text is among those nearest to it; so many of them are read. */
 const READ_FOR_KNOWN = 40;
 
@@ -143,6 +146,14 @@ const relating: Relating = {
         form: plain.text.slice(known.start, known.end),
         metAs: texts.get(known.id)?.slice(known.met.start, known.met.end) ?? '',
       }));
+    }),
+  subjects: (accountId, now, before) =>
+    ask(accountId, async ({ store, copyOf }) => {
+      const profiled = async (ids: readonly string[]) => {
+        const kept = await store.profiles.bulkGet(ids.map((id) => copyOf.get(id) ?? ''));
+        return kept.flatMap((known, n) => (known ? [{ id: ids[n] ?? '', profile: known.profile }] : []));
+      };
+      return subjectsOf(await profiled(now), await profiled(before), SUBJECTS);
     }),
   passages: (accountId, key, itemIds) =>
     ask(accountId, async ({ store, copyOf }) => {

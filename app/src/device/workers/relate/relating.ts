@@ -1,5 +1,6 @@
 import type { Echo, EchoDensity, EchoPassage } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
+import type { Subject } from '@dorvel/core/look-back';
 import type { Known } from '@dorvel/core/new-to-you';
 import type { Related } from '@dorvel/core/relate';
 
@@ -45,6 +46,8 @@ export interface Relating {
   passages(accountId: string, key: string, itemIds: string[]): Promise<PassageOf[]>;
   /** What of a text the reader has read or heard in other items; none when its text is not here. */
   known(accountId: string, itemId: string, copyId: string): Promise<KnownSentence[]>;
+  /** What the items of a period speak of together, beside those of the one before. */
+  subjects(accountId: string, now: string[], before: string[]): Promise<Subject[]>;
   /** The sentences that carry a copy's text; none when it is not here. */
   gist(accountId: string, copyId: string): Promise<GistSentence[]>;
 }

@@ -1,5 +1,6 @@
 import type { Echo } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
+import type { Subject } from '@dorvel/core/look-back';
 import type { Related } from '@dorvel/core/relate';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
@@ -94,6 +95,15 @@ export function useKnown(itemId: string, copyId: string | null, texts: number): 
 /** The same, asked once, for what is heard without being opened. */
 export async function knownOf(accountId: string, itemId: string, copyId: string): Promise<readonly KnownSentence[]> {
   return relating().known(accountId, itemId, copyId);
+}
+
+/** One list, as above. */
+const NO_SUBJECTS: readonly Subject[] = [];
+
+/** What some items speak of together, beside some of before; undefined while it is worked out. */
+export function useSubjects(now: readonly string[], before: readonly string[]): readonly Subject[] | undefined {
+  const question = now.length === 0 ? null : `subjects ${now.join(' ')} | ${before.join(' ')}`;
+  return useAnswer(question, NO_SUBJECTS, (ask, accountId) => ask.subjects(accountId, [...now], [...before]));
 }
 
 /** Where items speak of a term; undefined while it is looked up. */

@@ -1,0 +1,82 @@
+import type { LookBack, Period } from '@dorvel/core/look-back';
+import { bestInWords, periodInWords, titleOf } from '@dorvel/core/wording';
+import { Pressable, Text, View } from 'react-native';
+import { copyMarkdown } from '@/device/cache/copy-markdown';
+import { handOutFile } from '@/device/cache/download-file';
+import { choose } from '@/device/store/changes';
+import { Button } from '@/ui/button';
+import { namedList } from '@/ui/named-list';
+import { useNotices } from '@/ui/notices';
+import { ItemLine, Part } from './items-of';
+
+/** The best of a period, with why; the reader's own word counts most, and all of it can be taken along. */
+export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
+  const { best, highlights, read, heard } = told;
+  const named = new Set(best.map(({ item }) => item.id));
+  const others = [...read, ...heard].filter(({ id }) => !named.has(id));
+  if (best.length + others.length === 0) return null;
+  const title = `The best of it: ${periodInWords(period)}`;
+  const written = async () => {
+    const { bestAsMarkdown } = await import('@dorvel/core/formats');
+    return bestAsMarkdown(title, best, highlights);
+  };
+  return (
+    <Part title="The best of it">
+      {best.length === 0 && (
+        <Text className="font-ui text-base text-soft">
+          Nothing was marked or come back to. Press below what was good all the same.
+        </Text>
+      )}
+      <View {...namedList('The best of it', best.length)}>
+        {best.map(({ item, reasons }) => (
+          <ItemLine key={item.id} item={item} says={bestInWords(reasons)}>
+            <OneOfTheBest id={item.id} title={titleOf(item)} since={item.choices.best.value} />
+          </ItemLine>
+        ))}
+      </View>
+      {best.length > 0 && (
+        <View role="group" aria-label="Take along" className="flex-row flex-wrap gap-[10px] pt-[6px]">
+          <Button
+            label="Copy the best"
+            onPress={() =>
+              void written()
+                .then(copyMarkdown)
+                .then(() => useNotices.getState().show({ text: 'Copied, with the sources.' }))
+            }
+          />
+          <Button
+            label="As Markdown"
+            onPress={() => void written().then((markdown) => handOutFile('look-back.md', 'text/markdown', markdown))}
+          />
+        </View>
+      )}
+      {others.length > 0 && (
+        <View {...namedList('Also finished', others.length)}>
+          {others.map((item) => (
+            <ItemLine key={item.id} item={item}>
+              <OneOfTheBest id={item.id} title={titleOf(item)} since={item.choices.best.value} />
+            </ItemLine>
+          ))}
+        </View>
+      )}
+    </Part>
+  );
+}
+
+/** One press: it is one of the best, or is not. */
+function OneOfTheBest({ id, title, since }: { id: string; title: string; since: number | null }) {
+  const isBest = since !== null;
+  return (
+    <Pressable
+      role="button"
+      aria-label={`One of the best: “${title}”`}
+      aria-pressed={isBest}
+      onPress={() => void choose(id, { best: isBest ? null : Date.now() })}
+      className={`min-h-[44px] justify-center rounded-[12px] border-[1.5px] px-[12px] ${isBest ? 'border-ink bg-ink' : 'border-soft'}`}
+    >
+      <Text className={`font-ui text-small font-semibold ${isBest ? 'text-ground' : 'text-ink'}`}>
+        {isBest ? 'One of the best' : 'Best?'}
+      </Text>
+    </Pressable>
+  );
+}

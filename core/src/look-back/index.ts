@@ -1,0 +1,3 @@
+export * from './look-back';
+export * from './period';
+export * from './subjects';
