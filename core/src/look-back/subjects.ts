@@ -17,6 +17,8 @@ interface Profiled {
 
 /** What a title names is what its text is about. */
 const TITLE_RAISE = 3;
+/** A single word that is no name and in no title says less. */
+const WORD_ALONE = 0.3;
 /** What no item says twice is only mentioned. */
 const SPOKEN_OF = 2;
 
@@ -36,7 +38,8 @@ export function subjectsOf(now: readonly Profiled[], before: readonly Profiled[]
     for (const [key, form, count, salience] of profile.phrases) {
       const known = seen.get(key) ?? { form, weight: 0, most: 0, named: false, items: new Map<string, number>() };
       const named = key.split(' ').every((word) => profile.title.includes(word));
-      const weight = salience * (named ? TITLE_RAISE : 1);
+      const isPassing = !named && !key.includes(' ') && !/^\p{Lu}/u.test(form);
+      const weight = salience * (named ? TITLE_RAISE : isPassing ? WORD_ALONE : 1);
       known.items.set(id, weight);
       known.weight += weight;
       known.most = Math.max(known.most, count);

@@ -1,6 +1,7 @@
 import type { Period, Subject } from '@dorvel/core/look-back';
 import type { Item } from '@dorvel/core/model';
 import { Text, View } from 'react-native';
+import { useSettledTexts } from '@/device/store/settled-texts';
 import { useSubjects } from '@/device/workers/relate/use-related';
 import { namedList } from '@/ui/named-list';
 import { Part } from './items-of';
@@ -17,6 +18,7 @@ export function Subjects({ now, before, kind }: SubjectsProps) {
   const subjects = useSubjects(
     now.map(({ id }) => id),
     before.map(({ id }) => id),
+    useSettledTexts(),
   );
   if (!subjects || subjects.length === 0) return null;
   const most = Math.max(...subjects.flatMap(({ items, before: earlier }) => [items.length, earlier]));

@@ -100,9 +100,17 @@ export async function knownOf(accountId: string, itemId: string, copyId: string)
 /** One list, as above. */
 const NO_SUBJECTS: readonly Subject[] = [];
 
-/** What some items speak of together, beside some of before; undefined while it is worked out. */
-export function useSubjects(now: readonly string[], before: readonly string[]): readonly Subject[] | undefined {
-  const question = now.length === 0 ? null : `subjects ${now.join(' ')} | ${before.join(' ')}`;
+/**
+ * What some items speak of together, beside some of before; undefined while it is worked out.
+ *
+ * @param texts how many are on this device: with others, more is known of them
+ */
+export function useSubjects(
+  now: readonly string[],
+  before: readonly string[],
+  texts: number,
+): readonly Subject[] | undefined {
+  const question = now.length === 0 ? null : `subjects ${texts} ${now.join(' ')} | ${before.join(' ')}`;
   return useAnswer(question, NO_SUBJECTS, (ask, accountId) => ask.subjects(accountId, [...now], [...before]));
 }
 
