@@ -19,6 +19,8 @@ const CORE_USES = {
   forecast: ['model', 'reading'],
   'look-back': ['model', 'queue', 'reading', 'terms'],
   queue: ['model', 'reading', 'records', 'text'],
+  trail: ['model', 'notes', 'reading'],
+  'working-over': ['model', 'notes', 'reading'],
   notes: ['model'],
   reading: ['model', 'text'],
   relate: ['terms'],
@@ -31,7 +33,7 @@ const CORE_USES = {
   sync: ['model', 'records'],
   client: ['model', 'sync'],
   testing: ['model', 'records', 'sync'],
-  wording: ['address', 'cards', 'look-back', 'model', 'queue', 'reading', 'records'],
+  wording: ['address', 'cards', 'look-back', 'model', 'queue', 'reading', 'records', 'trail'],
 };
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [
@@ -39,6 +41,7 @@ const APP_LAYERS = [
   ['article'],
   ['features/settings', 'features/notes', 'features/cards', 'features/related', 'features/find'],
   ['features/feeds', 'features/add', 'features/echoes', 'features/new-to-you', 'features/tags', 'features/elsewhere'],
+  ['features/trail', 'features/work-over'],
   ['features/items'],
   ['features/library', 'features/listen', 'features/sort', 'features/podcast'],
   ['features/highlights', 'features/now', 'features/statistics', 'features/account'],

@@ -27,6 +27,10 @@ export function useKeys(keys: KeyMap, before = false): void {
   }, [keys, before]);
 }
 
-function isElsewhere({ target }: KeyboardEvent): boolean {
-  return target instanceof Element && target.closest('input, textarea, select, [contenteditable], dialog') !== null;
+function isElsewhere(event: KeyboardEvent): boolean {
+  // What is written in may stand in a tree of its own, from which events come as from its host.
+  const inner = event.composedPath()[0];
+  return [inner, event.target].some(
+    (each) => each instanceof Element && each.closest('input, textarea, select, [contenteditable], dialog') !== null,
+  );
 }

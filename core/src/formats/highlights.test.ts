@@ -2,7 +2,7 @@ import { fromMarkdown } from 'mdast-util-from-markdown';
 import type { Highlight, Note } from '../model';
 import { notesUnder, ownNote } from '../notes';
 import { newItem } from '../records';
-import { noteFrom } from '../testing';
+import { highlightFrom, noteFrom } from '../testing';
 import { highlightsAsCsv } from './highlight-table';
 import { highlightsAsAnnotations, highlightsAsMarkdown } from './highlights';
 
@@ -17,16 +17,14 @@ const item = newItem({
   stamp: AT,
 });
 item.choices.title = { value: 'Eelgrass *and* silt', at: AT };
-const highlight = (exact: string, start: number | null = 12): Highlight => ({
-  id: uuid(3),
-  itemId: item.id,
-  madeAt: Date.UTC(2026, 10, 25, 12),
-  choices: {
-    kind: { value: 'to-do', at: AT },
-    passage: { value: { exact, prefix: 'before ', suffix: ' after', start, copyId: null }, at: AT },
-    removed: { value: false, at: AT },
-  },
-});
+const highlight = (exact: string, start: number | null = 12): Highlight =>
+  highlightFrom({
+    id: uuid(3),
+    itemId: item.id,
+    madeAt: Date.UTC(2026, 10, 25, 12),
+    kind: 'to-do',
+    passage: { exact, prefix: 'before ', suffix: ' after', start },
+  });
 const ask = noteFrom({ ...ownNote.ofHighlight({ id: uuid(3), itemId: item.id }), text: 'Ask **Ines**.' });
 
 it('as Markdown says what was marked, word for word, with its source', () => {

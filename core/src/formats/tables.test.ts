@@ -1,7 +1,7 @@
 import type { Card, Note } from '../model';
 import { ownNote } from '../notes';
 import { cardKind, newItem } from '../records';
-import { noteFrom } from '../testing';
+import { highlightFrom, noteFrom } from '../testing';
 import {
   cardsAsTable,
   highlightsAsAnnotations,
@@ -88,25 +88,13 @@ describe('highlights as a table, and from elsewhere', () => {
     stamp: AT,
   });
   item.choices.title = { value: 'Eelgrass, silt', at: AT };
-  const highlight = {
+  const highlight = highlightFrom({
     id: uuid(3),
     itemId: item.id,
     madeAt: Date.UTC(2026, 10, 25, 12),
-    choices: {
-      kind: { value: 'to-do' as const, at: AT },
-      passage: {
-        value: {
-          exact: 'the "silt",\nall of it',
-          prefix: 'before ',
-          suffix: ' after',
-          start: 12,
-          copyId: null,
-        },
-        at: AT,
-      },
-      removed: { value: false, at: AT },
-    },
-  };
+    kind: 'to-do',
+    passage: { exact: 'the "silt",\nall of it', prefix: 'before ', suffix: ' after', start: 12 },
+  });
   const ask = noteFrom({ ...ownNote.ofHighlight(highlight), text: 'Ask Ines.' });
   const marked = [{ item, highlights: [highlight], notes: [ask] }];
   const expected = {

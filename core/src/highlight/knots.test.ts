@@ -1,22 +1,14 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import type { Highlight } from '../model';
+import { highlightFrom } from '../testing';
 import { countWords } from '../text';
 import { knotsOf } from './knots';
 import { passageAt } from './passage';
 
 const COPY = '019a0000-0000-7000-8000-000000000001';
-const at = '000000001-0000-a';
-const highlight = (text: string, start: number, length: number): Highlight => ({
-  id: COPY,
-  itemId: COPY,
-  madeAt: 1,
-  choices: {
-    kind: { value: 'key', at },
-    passage: { value: passageAt(text, start, start + length, COPY), at },
-    removed: { value: false, at },
-  },
-});
+const highlight = (text: string, start: number, length: number): Highlight =>
+  highlightFrom({ id: COPY, itemId: COPY, passage: passageAt(text, start, start + length, COPY) });
 
 it('stand near their place in texts of any script, worked out from one highlight alone', () => {
   const texts = path.join(__dirname, '../../../demo/small-web/texts');

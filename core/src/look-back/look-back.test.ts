@@ -1,7 +1,7 @@
 import { bestAsMarkdown } from '../formats';
 import type { Activity, Highlight, Item } from '../model';
 import { newItem } from '../records';
-import { pageFrom } from '../testing';
+import { highlightFrom, pageFrom } from '../testing';
 import { periodInWords } from '../wording';
 import { isWithin, lookBackOn, periodAfter, periodBefore, periodOf, type Records, subjectsOf } from '.';
 
@@ -51,16 +51,7 @@ const sitting = ({ id }: Item, day: string, minutes: number, by: Activity['by'] 
   words: 100,
 });
 const highlight = ({ id }: Item, day: string, exact = 'Roots hold sand.'): Highlight =>
-  ({
-    id: newId(),
-    itemId: id,
-    madeAt: at(day),
-    choices: {
-      kind: { value: 'key', at: STAMP },
-      passage: { value: { exact, prefix: '', suffix: '', start: 0, copyId: null }, at: STAMP },
-      removed: { value: false, at: STAMP },
-    },
-  }) satisfies Highlight;
+  highlightFrom({ id: newId(), itemId: id, madeAt: at(day), passage: { exact } });
 const on = (records: Partial<Records>, period = WEEK) =>
   lookBackOn(period, { items: [], activities: [], highlights: [], notes: [], ...records }, TODAY, dayOf);
 const titles = (items: readonly Item[]) => items.map(({ capture }) => capture.page?.title);

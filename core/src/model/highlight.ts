@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { CONTEXT_LENGTH } from './context-length';
 import { extensible } from './extensible';
-import { Id, Instant } from './ids';
-import { stamped } from './register';
+import { Day, Id, Instant } from './ids';
+import { stamped, stampedSince } from './register';
 
 /** What a highlight is for. */
 export const HighlightKind = z.enum(['key', 'question', 'quote', 'to-do', 'doubt']);
@@ -25,11 +25,23 @@ export const MarkedPassage = z.object({
 });
 export type MarkedPassage = z.infer<typeof MarkedPassage>;
 
+/** How far the reader is with putting a passage in their own words. */
+export const WorkedOver = z.object({
+  /** How often it was laid before them, and the day on which it was last. */
+  times: z.number().int().nonnegative(),
+  lastOn: Day.nullable(),
+  /** They want it no more. */
+  done: z.boolean(),
+});
+export type WorkedOver = z.infer<typeof WorkedOver>;
+export const NOT_WORKED_OVER: WorkedOver = { times: 0, lastOn: null, done: false };
+
 /** What the reader decides about a highlight; each field a register of its own. */
 const HighlightChoices = extensible({
   kind: stamped(HighlightKind),
   passage: stamped(MarkedPassage),
   removed: stamped(z.boolean()),
+  workedOver: stampedSince(WorkedOver, NOT_WORKED_OVER),
 });
 
 /** A passage that the reader marked. */

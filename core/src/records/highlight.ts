@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Highlight, HighlightKind, Id, Instant, MarkedPassage } from '../model';
+import { Highlight, HighlightKind, Id, Instant, MarkedPassage, NOT_WORKED_OVER, WorkedOver } from '../model';
 import { CHANGE, decisions, type Kind } from './kind';
 import { mergeRegisters, untouched, withChanges } from './registers';
 
@@ -20,7 +20,9 @@ const ChangeMarkMutation = z.object({
   itemId: Id,
   type: z.literal('change-mark'),
   highlightId: Id,
-  set: z.object({ kind: HighlightKind, passage: MarkedPassage, removed: z.boolean() }).partial(),
+  set: z
+    .object({ kind: HighlightKind, passage: MarkedPassage, removed: z.boolean(), workedOver: WorkedOver })
+    .partial(),
 });
 
 const HighlightMutation = z.discriminatedUnion('type', [MarkMutation, ChangeMarkMutation]);
@@ -42,6 +44,7 @@ function applyHighlightMutation(highlight: Highlight | undefined, mutation: High
         kind: { value: mutation.kind, at: mutation.stamp },
         passage: { value: mutation.passage, at: mutation.stamp },
         removed: untouched(false),
+        workedOver: untouched(NOT_WORKED_OVER),
       },
     };
     return highlight ? mergeHighlights(highlight, made) : made;

@@ -1,3 +1,4 @@
 export * from './changes';
 export * from './notes';
 export * from './pages';
+export * from './highlights';

@@ -5,3 +5,4 @@ export * from './reading-words';
 export * from './outcomes';
 export * from './input';
 export * from './kinds';
+export * from './trail-words';

@@ -67,6 +67,11 @@ export function HighlightsScreen({ itemId }: { itemId: string | null }) {
         ListHeaderComponent={
           <View className="gap-[12px] pb-[6px]">
             <ScreenHeader title="Highlights" aside={only ? `in ${titleOf(only)}` : inWords(count, marked.length)} />
+            {!only && (
+              <View className="items-start">
+                <Button label="Work it over" onPress={() => router.push('/work-over')} />
+              </View>
+            )}
             <Choice name="Kind" options={KINDS} value={wanted.kind} onChange={(kind) => narrow({ kind })} oneLine />
             <Field
               label="With these words"

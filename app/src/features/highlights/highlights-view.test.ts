@@ -1,7 +1,7 @@
 import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { newItem } from '@dorvel/core/records';
-import { noteFrom } from '@dorvel/core/testing';
+import { highlightFrom, noteFrom } from '@dorvel/core/testing';
 import { ALL_HIGHLIGHTS, facetsOf, highlightsByItem, inRuns } from './highlights-view';
 import { markingOf } from './marking';
 import { placeHighlights } from './use-highlights-in-text';
@@ -24,26 +24,19 @@ const item = (n: number) =>
 
 function marked(id: number, words: string, kind: HighlightKind = 'key', itemId = 1): Highlight {
   const start = TEXT.indexOf(words);
-  const at = '000000001-0000-a';
-  return {
+  return highlightFrom({
     id: uuid(id),
     itemId: uuid(itemId),
     madeAt: id,
-    choices: {
-      kind: { value: kind, at },
-      passage: {
-        value: {
-          exact: words,
-          prefix: TEXT.slice(Math.max(0, start - 48), start),
-          suffix: TEXT.slice(start + words.length, start + words.length + 48),
-          start,
-          copyId: uuid(900),
-        },
-        at,
-      },
-      removed: { value: false, at },
+    kind,
+    passage: {
+      exact: words,
+      prefix: TEXT.slice(Math.max(0, start - 48), start),
+      suffix: TEXT.slice(start + words.length, start + words.length + 48),
+      start,
+      copyId: uuid(900),
     },
-  };
+  });
 }
 const part = (words: string) => ({ start: TEXT.indexOf(words), end: TEXT.indexOf(words) + words.length });
 

@@ -13,6 +13,7 @@ import { useHighlightsOf, useItem, useNotesOf, useOwnNote } from '@/device/store
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
+import { Trail } from '@/features/trail/trail';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
@@ -147,6 +148,8 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
               />
             )}
           </View>
+          <SectionHeading>Trail</SectionHeading>
+          <Trail item={item} />
           {isOnWeb(item.address) && (
             <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
           )}

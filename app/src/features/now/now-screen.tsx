@@ -13,7 +13,6 @@ import { useKeptCopies } from '@/device/store/library';
 import { useSync } from '@/device/sync/sync-loop';
 import { useCloseness } from '@/device/workers/relate/use-related';
 import { useAddSheet } from '@/features/add/add-store';
-import { useFromMemory } from '@/features/cards/use-from-memory';
 import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { moves } from '@/features/items/moves';
@@ -24,6 +23,7 @@ import { Icon } from '@/ui/icon';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
+import { FromMemoryDue, TasksDue, WorkOverDue } from './due-sections';
 import {
   asCandidate,
   dueToday,
@@ -65,7 +65,9 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const resurfaced = useResurfaced(items, today, goOn, due);
   const unemptied = useMemo(() => daysUnemptied(items, Date.now()), [items]);
 
-  const listWidth = wide ? LIST_WIDTH : width;
+  // With nothing open it is a page of its own on a wide screen, else the list beside what is read.
+  const isPage = wide && openId === null;
+  const listWidth = isPage ? columnWidth(width) : wide ? LIST_WIDTH : width;
   const row = (item: Item, more: { reason?: string; action?: ReactNode }) => (
     <ItemRow
       key={item.id}
@@ -81,22 +83,8 @@ export function NowScreen({ openId }: { openId: string | null }) {
   // What stands under Go on with already needs no second row.
   const then = plan.chosen.flatMap(({ id }) => byId.get(id) ?? []).filter((item) => !goOn.includes(item));
   const isEmpty = loaded !== undefined && goOn.length + candidates.length + due.length + resurfaced.length === 0;
-  return (
-    <ScrollView className="flex-1 bg-ground" contentContainerClassName="pb-[28px]">
-      <View className="border-b border-line px-[20px]">
-        <ScreenHeader
-          title="Now"
-          aside={dayInWords(today)}
-          action={
-            wide ? undefined : (
-              <IconButton name="You" onPress={() => router.push('/you')}>
-                <Icon of={User} tone="ink" />
-              </IconButton>
-            )
-          }
-        />
-      </View>
-      {isEmpty && <NothingNow />}
+  const first = (
+    <>
       {goOn.length > 0 && (
         <Section title="Go on with">
           {goOn.map((item) =>
@@ -112,6 +100,10 @@ export function NowScreen({ openId }: { openId: string | null }) {
         </View>
       )}
       {then.length > 0 && <View role="list">{then.map((item) => row(item, {}))}</View>}
+    </>
+  );
+  const second = (
+    <>
       {due.length + resurfaced.length > 0 && (
         <Section title="Come back">
           {due.map((item) =>
@@ -140,7 +132,9 @@ export function NowScreen({ openId }: { openId: string | null }) {
           )}
         </Section>
       )}
+      <TasksDue />
       <FromMemoryDue />
+      <WorkOverDue />
       {unemptied !== null && (
         <View role="region" aria-label="Inbox" className="items-start gap-[10px] px-[20px] pt-[26px]">
           <SectionHeading>Inbox</SectionHeading>
@@ -156,9 +150,47 @@ export function NowScreen({ openId }: { openId: string | null }) {
           <Button label="How I am doing" onPress={() => router.push('/doing')} />
         </View>
       )}
+    </>
+  );
+  return (
+    <ScrollView
+      className="flex-1 bg-ground"
+      contentContainerClassName={isPage ? 'mx-auto w-full max-w-[1180px] px-[20px] pb-[40px]' : 'pb-[28px]'}
+    >
+      <View className="border-b border-line px-[20px]">
+        <ScreenHeader
+          title="Now"
+          aside={dayInWords(today)}
+          action={
+            wide ? undefined : (
+              <IconButton name="You" onPress={() => router.push('/you')}>
+                <Icon of={User} tone="ink" />
+              </IconButton>
+            )
+          }
+        />
+      </View>
+      {isEmpty && <NothingNow />}
+      {isPage ? (
+        <View className="flex-row gap-[28px]">
+          <View className="min-w-0 flex-1">{first}</View>
+          <View className="min-w-0 flex-1">{second}</View>
+        </View>
+      ) : (
+        <>
+          {first}
+          {second}
+        </>
+      )}
       {sheetFor && <ItemSheet itemId={sheetFor} onClose={() => setSheetFor(null)} />}
     </ScrollView>
   );
+}
+
+/** The width of one of the two columns of the page, with what stands beside it. */
+function columnWidth(width: number): number {
+  const rail = 104;
+  return (Math.min(1180, width - rail) - 40 - 28) / 2;
 }
 
 /** What the resurfacing score lifts today, and that it was shown: noted once a day for each. */
@@ -198,23 +230,6 @@ function useResurfaced(
     }
   }, [resurfaced, today]);
   return resurfaced;
-}
-
-/** What is due to be said from memory, calmly; nothing when nothing is. */
-function FromMemoryDue() {
-  const plan = useFromMemory();
-  const router = useRouter();
-  const count = plan?.due.length ?? 0;
-  if (count === 0) return null;
-  return (
-    <View role="region" aria-label="From memory" className="items-start gap-[10px] px-[20px] pt-[26px]">
-      <SectionHeading>From memory</SectionHeading>
-      <Text className="font-ui text-base text-ink">
-        {count === 1 ? 'One question is due.' : `${count} questions are due.`}
-      </Text>
-      <Button label="From memory" onPress={() => router.push('/from-memory')} />
-    </View>
-  );
 }
 
 function dueInWords(item: Item, today: string): string {

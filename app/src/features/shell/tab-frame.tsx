@@ -3,8 +3,8 @@ import { Activity, memo, useDeferredValue, useEffect } from 'react';
 import { View } from 'react-native';
 import { useAhead } from '@/article/prerender';
 import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
+import { Preview } from '@/features/library/preview';
 import { NowScreen } from '@/features/now/now-screen';
-import { NothingOpen } from '@/features/reader/nothing-open';
 import { ReaderScreen } from '@/features/reader/reader-screen';
 import type { Tab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
@@ -28,12 +28,12 @@ export function TabFrame({ tab }: { tab: Tab }) {
   );
   return (
     <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
-      {wide ? (
+      {wide && !(tab === 'now' && openId === null) ? (
         <View className="border-x border-line" style={{ width: LIST_WIDTH }}>
           {list}
         </View>
       ) : (
-        (openId === null || listed === null) && list
+        (openId === null || listed === null) && <View className="min-w-0 flex-1">{list}</View>
       )}
       <OpenItem tab={tab} openId={openId} at={at} wide={wide} />
       <Slot />
@@ -63,7 +63,7 @@ function OpenItem({ tab, openId, at, wide }: OpenItemProps) {
   const aheadId = href === null ? null : idIn(href, tab);
   const isAhead = aheadId !== null && (shown || (openId === null && !wide));
   const itemId = isAhead ? aheadId : openId;
-  if (itemId === null) return wide ? <NothingOpen /> : null;
+  if (itemId === null) return wide && tab !== 'now' ? <Preview tab={tab} /> : null;
   const found = isAhead ? undefined : at;
   return (
     <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>

@@ -1,78 +1,27 @@
 import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
-import { goOnFrom } from '@dorvel/core/reading';
 import { PLAINLY_RELATED } from '@dorvel/core/relate';
-import {
-  captureWords,
-  lengthInWords,
-  publishedWords,
-  reasonForTag,
-  savedWords,
-  sharedInWords,
-  sourceOf,
-  titleOf,
-} from '@dorvel/core/wording';
+import { reasonForTag, sharedInWords, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { tag } from '@/device/store/changes';
 import { useItems, useItemsById } from '@/device/store/items';
-import { useKeptCopies } from '@/device/store/library';
-import { useGist, useRelated } from '@/device/workers/relate/use-related';
+import { useRelated } from '@/device/workers/relate/use-related';
+import { AtAGlance } from '@/features/items/at-a-glance';
 import { useSuggestedTags } from '@/features/tags/item-tags';
 import { Chip } from '@/ui/chip';
-import { Strand } from '@/ui/strand';
 
 const MAX_RELATED = 2;
 
 /** What there is to decide by: what it is, how long, what it says, what of the reader's own it touches. */
 export function SortCard({ item }: { item: Item }) {
-  const { page } = item.capture;
-  const copyId = page?.copyId ?? null;
-  const kept = useKeptCopies();
-  const gist = useGist(copyId, copyId !== null && (kept?.has(copyId) ?? false));
-  const dates = [publishedWords(item), savedWords(item)].filter(Boolean).join(' · ');
-  const words = lengthInWords(item);
   return (
     <View
       role="article"
       aria-label={titleOf(item)}
       className="gap-[12px] rounded-[20px] border border-line bg-raised p-[20px]"
     >
-      <Text role="heading" aria-level={2} className="font-read text-title font-semibold text-ink">
-        {titleOf(item)}
-      </Text>
-      <Text className="font-ui text-small text-soft">
-        {sourceOf(item)} · {dates}
-      </Text>
-      {page && page.cameThrough.verdict !== 'failed' && (
-        <View className="flex-row items-center gap-[12px]">
-          <Strand
-            minutes={page.minutes}
-            passed={item.progress.furthest}
-            heard={item.progress.heard}
-            looseEnd={item.progress.position ? goOnFrom(item) : null}
-            label={words}
-            room={220}
-          />
-          <Text aria-hidden className="font-ui text-small text-soft">
-            {words}
-          </Text>
-        </View>
-      )}
-      {page?.cameThrough.verdict !== 'whole' && (
-        <Text className="font-ui text-small text-brick">{captureWords(item.capture)}</Text>
-      )}
-      {gist && gist.length > 0 ? (
-        <View role="region" aria-label="Gist" className="gap-[8px]">
-          {gist.map(({ text, start }) => (
-            <p key={start} className="gist" lang={page?.language ?? undefined} dir="auto">
-              {text}
-            </p>
-          ))}
-        </View>
-      ) : (
-        page?.excerpt && <Text className="font-read text-row text-ink">{page.excerpt}</Text>
-      )}
+      <AtAGlance item={item} />
       <Touches item={item} />
       <Suggested item={item} />
       <Link href={`/inbox/${item.id}`} asChild>

@@ -1,0 +1,1 @@
+export { WorkOverScreen as default } from '@/features/work-over/work-over-screen';

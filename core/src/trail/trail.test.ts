@@ -1,0 +1,76 @@
+import type { Activity, Card, Highlight, Item } from '../model';
+import { newItem } from '../records';
+import { happeningInWords } from '../wording';
+import { trailOf } from '.';
+
+const dayOf = (instant: number) => new Date(instant).toISOString().slice(0, 10);
+const at = (day: string) => Date.parse(`${day}T12:00Z`);
+const stamp = (day: string) => `${at(day).toString(36).padStart(9, '0')}-0000-a`;
+const ID = '01900000-0000-7000-8000-000000000001';
+const NOTHING = { activities: [], highlights: [], notes: [], cards: [] };
+
+function item(choices: Partial<Item['choices']> = {}): Item {
+  const base = newItem({
+    type: 'save',
+    id: ID,
+    itemId: ID,
+    address: 'https://example.org/',
+    savedAt: at('2026-11-01'),
+    stamp: stamp('2026-11-01'),
+  });
+  return { ...base, choices: { ...base.choices, ...choices } };
+}
+const sitting = (day: string, by: Activity['by'], minutes: number) => ({
+  id: ID,
+  itemId: ID,
+  startedAt: 0,
+  day,
+  by,
+  seconds: minutes * 60,
+  words: 1,
+});
+const told = (...parts: Parameters<typeof trailOf>) =>
+  trailOf(...parts).map(({ on, happenings }) => `${on}: ${happenings.map(happeningInWords).join(', ')}`);
+
+it('an item that was only saved has a trail of one point', () => {
+  expect(told(item(), NOTHING, dayOf)).toEqual(['2026-11-01: saved']);
+});
+
+it('what happened to an item is told by day, and in a day in the order of doing', () => {
+  const removed = { choices: { removed: { value: true } } };
+  const live = { choices: { removed: { value: false } } };
+  const choices: Partial<Item['choices']> = {
+    stage: { value: 'kept', at: stamp('2026-11-20') },
+    finishedAt: { value: at('2026-11-09'), at: stamp('2026-11-09') },
+    shown: { value: { times: 3, lastOn: '2026-11-08' }, at: stamp('2026-11-08') },
+    best: { value: at('2026-11-22'), at: stamp('2026-11-22') },
+  };
+  const came = {
+    activities: [sitting('2026-11-08', 'eyes', 4), sitting('2026-11-09', 'ears', 9), sitting('2026-11-08', 'eyes', 2)],
+    highlights: [
+      { madeAt: at('2026-11-08'), ...live },
+      { madeAt: at('2026-11-08'), ...live },
+      { madeAt: at('2026-11-08'), ...removed },
+    ] as Highlight[],
+    notes: [],
+    cards: [{ madeAt: at('2026-11-09'), ...live }] as Card[],
+  };
+  expect(told(item(choices), came, dayOf)).toEqual([
+    '2026-11-01: saved',
+    '2026-11-08: brought back, for the 3rd time, read for 6 min, 2 highlights',
+    '2026-11-09: heard for 9 min, 1 card, finished',
+    '2026-11-20: kept',
+    '2026-11-22: called one of the best',
+  ]);
+});
+
+it.each([
+  [1, 'brought back'],
+  [2, 'brought back, for the 2nd time'],
+  [11, 'brought back, for the 11th time'],
+  [21, 'brought back, for the 21st time'],
+  [13, 'brought back, for the 13th time'],
+  [40, 'brought back, for the 40th time'],
+])('what was brought back %d times says so', (times, words) => {
+  expect(happeningInWords({ kind: 'brought-back', times })).toBe(words);
+});

@@ -1,0 +1,98 @@
+import { type Activity, type Card, type Highlight, instantOf, type Item, type Note } from '../model';
+import { isLive } from '../notes';
+import type { DayName } from '../reading';
+
+/** What happened to an item. */
+export type Happening =
+  | { kind: 'saved' }
+  | { kind: 'sorted'; to: 'queue' | 'kept' | 'let-go' }
+  | { kind: 'read' | 'heard'; minutes: number }
+  | { kind: 'marked' | 'noted' | 'carded'; count: number }
+  | { kind: 'brought-back'; times: number }
+  | { kind: 'finished' }
+  | { kind: 'best' };
+
+/** What happened to an item on a day. */
+export interface TrailPoint {
+  on: DayName;
+  /** In the order of a reader's doing. */
+  happenings: Happening[];
+}
+
+interface Came {
+  activities: readonly Activity[];
+  highlights: readonly Highlight[];
+  notes: readonly Note[];
+  cards: readonly Card[];
+}
+
+const ORDER: readonly Happening['kind'][] = [
+  'saved',
+  'brought-back',
+  'sorted',
+  'read',
+  'heard',
+  'marked',
+  'noted',
+  'carded',
+  'finished',
+  'best',
+];
+
+/**
+ * What happened to an item and what came of it, day by day, the earliest first. Of what is decided again and again, where
+ * it is to go for instance, only the last decision is kept, and so it is told.
+ *
+ * @param came of this item alone
+ * @param dayOf the reader's calendar day of an instant
+ */
+export function trailOf(item: Item, came: Came, dayOf: (instant: number) => DayName): TrailPoint[] {
+  const days = new Map<DayName, Happening[]>();
+  const add = (day: DayName, happening: Happening) => days.set(day, [...(days.get(day) ?? []), happening]);
+  const at = (instant: number, happening: Happening) => add(dayOf(instant), happening);
+  const { stage, finishedAt, best, shown } = item.choices;
+  at(item.savedAt, { kind: 'saved' });
+  if (stage.value === 'queue' || stage.value === 'kept' || stage.value === 'let-go')
+    at(Math.max(item.savedAt, instantOf(stage.at)), { kind: 'sorted', to: stage.value });
+  if (finishedAt.value !== null) at(finishedAt.value, { kind: 'finished' });
+  if (best.value !== null) at(best.value, { kind: 'best' });
+  if (shown.value.lastOn !== null) add(shown.value.lastOn, { kind: 'brought-back', times: shown.value.times });
+  for (const [by, kind] of [
+    ['eyes', 'read'],
+    ['ears', 'heard'],
+  ] as const)
+    for (const [day, seconds] of summed(
+      came.activities.filter((each) => each.by === by),
+      ({ day }) => day,
+      ({ seconds }) => seconds,
+    ))
+      add(day, { kind, minutes: seconds / 60 });
+  const counted: [kind: 'marked' | 'noted' | 'carded', records: readonly { madeAt: number }[]][] = [
+    ['marked', came.highlights.filter(({ choices }) => !choices.removed.value)],
+    ['noted', came.notes.filter(isLive)],
+    ['carded', came.cards.filter(({ choices }) => !choices.removed.value)],
+  ];
+  for (const [kind, records] of counted)
+    for (const [day, count] of summed(
+      records,
+      ({ madeAt }) => dayOf(madeAt),
+      () => 1,
+    ))
+      add(day, { kind, count });
+  return [...days]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([on, happenings]) => ({
+      on,
+      happenings: happenings.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind)),
+    }));
+}
+
+function summed<Value>(
+  values: readonly Value[],
+  dayOf: (value: Value) => DayName,
+  amount: (value: Value) => number,
+): Map<DayName, number> {
+  const sums = new Map<DayName, number>();
+  for (const value of values) sums.set(dayOf(value), (sums.get(dayOf(value)) ?? 0) + amount(value));
+  return sums;
+}
