@@ -185,7 +185,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await goTo(other, 'Now');
     await other.getByRole('button', { name: 'How I am doing' }).click();
     await other.getByRole('radio', { name: 'As a table' }).click();
-    const thisWeek = other.getByRole('row').nth(1).getByRole('cell');
+    const thisWeek = other.getByRole('group', { name: 'Week by week' }).getByRole('row').nth(1).getByRole('cell');
     await expect(thisWeek.nth(2)).not.toHaveText('0');
     await expect(thisWeek.nth(4)).not.toHaveText('0');
     await other.context().close();

@@ -1,7 +1,9 @@
 import { expect, type Page } from '@playwright/test';
+import { smallWebAddresses } from '../../demo/small-web/server';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
-import { goTo, row, signIn } from '../reader';
+import { SMALL_WEB_PORT } from '../ports';
+import { goTo, row, save, signIn } from '../reader';
 
 /** What of the open text is drawn softly. */
 const soft = (page: Page) =>
@@ -47,4 +49,21 @@ test('of a report that retells another, what was read there is told, drawn softl
   await page.getByRole('button', { name: 'What to do with this item' }).click();
   await page.getByRole('button', { name: 'Tell what I know of it' }).click();
   await expect(head).toBeVisible();
+});
+
+test('two papers with one report say so of each other', async ({ page, empty }) => {
+  await signIn(page, empty);
+  const addressOf = (slug: string) =>
+    smallWebAddresses(SMALL_WEB_PORT).find((each) => each.slug === slug)?.address ?? '';
+  await save(page, addressOf('harbour-lights-go-amber'));
+  await save(page, addressOf('amber-lamps-for-the-pier'));
+  await expect(row(page, 'Harbour lights go amber').getByText('1 min')).toBeVisible();
+  await row(page, 'Amber lamps for the pier').getByRole('link').click();
+  const also = page.getByRole('region', { name: 'Also told by' });
+  await expect(also).toContainText('The Sound Courier');
+  // It is not told again among what is only near.
+  await expect(page.getByRole('region', { name: 'Related' }).getByText('Harbour lights go amber')).toHaveCount(0);
+  await also.getByRole('link', { name: 'The Sound Courier: Harbour lights go amber' }).click();
+  await expect(page.getByRole('heading', { name: 'Harbour lights go amber', level: 1 })).toBeVisible();
+  await expect(also.getByRole('link', { name: /Amber lamps for the pier$/ })).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import type { TermProfile } from '../terms';
+import { resemblance, type TermProfile } from '../terms';
 
 /** An item near to another, with what joins them. */
 export interface Related {
@@ -7,6 +7,8 @@ export interface Related {
   nearness: number;
   /** The terms that both speak of, as they stand in the texts, the weightiest first. */
   shared: string[];
+  /** How much of what both say is the same, word for word, 0 to 1; see resemblance. */
+  resemblance: number;
 }
 
 /**
@@ -63,6 +65,7 @@ interface Entry {
   phrases: ReadonlyMap<string, { form: string; count: number; salience: number; rank: number }>;
   /** The whole title as one term; null when it is longer than terms are. */
   named: string | null;
+  sketch: readonly number[];
 }
 
 /** The weights of an entry's terms, and the length of all of them together. */
@@ -154,6 +157,7 @@ export function createRelatedIndex(): RelatedIndex {
     return {
       ...near,
       shared: theirs ? reasons(id, entry, near.id, theirs) : [],
+      resemblance: theirs ? resemblance(entry.sketch, theirs.sketch) : 0,
     };
   }
 
@@ -244,7 +248,7 @@ export function createRelatedIndex(): RelatedIndex {
         profile.phrases.map(([key, form, count, salience], rank) => [key, { form, count, salience, rank }]),
       );
       const named = profile.title.length <= MAX_NAME_WORDS ? profile.title.join(' ') : null;
-      entries.set(id, { length: profile.length, title: profile.title, terms, phrases, named });
+      entries.set(id, { length: profile.length, title: profile.title, terms, phrases, named, sketch: profile.sketch });
       totalLength += profile.length;
       for (const term of terms.keys()) {
         const ids = postings.get(term);

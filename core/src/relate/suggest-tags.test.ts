@@ -1,6 +1,6 @@
 import { suggestTags } from '.';
 
-const near = (id: string, nearness: number) => ({ id, nearness, shared: [] });
+const near = (id: string, nearness: number) => ({ id, nearness, shared: [], resemblance: 0 });
 const TAGS: Readonly<Record<string, readonly string[]>> = {
   a: ['boats/repair', 'Wood'],
   b: ['wood'],

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { baseLanguage, elementsIn, type PlainText } from '../text';
 import { keyPhrases, type PhraseSurroundings } from './key-phrases';
+import { sketchOf } from './sketch';
 import { stemmerOf } from './stems';
 import { stopWordsOf } from './stop-words';
 import { isUnspaced, plainWord, wordsIn } from './words';
@@ -18,11 +19,13 @@ export const TermProfile = z.object({
   terms: z.array(z.tuple([z.string(), z.number().positive(), z.string()])),
   /** Its names and terms, `[key, form, count, salience]`, those that it makes most of first; see keyPhrases. */
   phrases: z.array(z.tuple([z.string(), z.string(), z.number().positive(), z.number().positive()])),
+  /** How it goes, word for word; see sketchOf. */
+  sketch: z.array(z.number().int().nonnegative()),
 });
 export type TermProfile = z.infer<typeof TermProfile>;
 
 /** Goes up when profiles are made otherwise: those of before are then made again. */
-export const PROFILE_VERSION = 2;
+export const PROFILE_VERSION = 3;
 
 /** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */
 const TITLE_WEIGHT = 3;
@@ -66,6 +69,7 @@ export function termProfile(
     length,
     title: [...ofTitle.keys()],
     terms,
+    sketch: sketchOf(text, language),
     phrases: phrases.map(({ key, form, count, salience }) => [key, form, count, salience]),
   };
 }

@@ -1,5 +1,6 @@
 import type { Item } from '@dorvel/core/model';
-import { PLAINLY_RELATED } from '@dorvel/core/relate';
+import { PLAINLY_RELATED, type Related } from '@dorvel/core/relate';
+import { PLAINLY_THE_SAME } from '@dorvel/core/terms';
 import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
@@ -16,12 +17,39 @@ export function RelatedItems({ item, copy, tab }: { item: Item; copy: KeptCopy; 
   const related = useRelated(item.id, copy.id, MOST)?.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
   const byId = useItemsById();
   if (!related || related.length === 0) return null;
+  const retold = related.filter(({ resemblance }) => resemblance >= PLAINLY_THE_SAME);
+  const others = related.filter((each) => !retold.includes(each));
   return (
-    <View
-      role="region"
-      aria-label="Related"
-      className="mx-auto mt-[36px] w-full max-w-[560px] border-t border-line pt-[20px]"
-    >
+    <>
+      <AlsoToldBy items={retold.flatMap(({ id }) => byId.get(id) ?? [])} tab={tab} />
+      {others.length > 0 && <Near related={others} tab={tab} />}
+    </>
+  );
+}
+
+const FRAME = 'mx-auto mt-[36px] w-full max-w-[560px] border-t border-line pt-[20px]';
+
+/** Who else tells the same, word for word for the most part: one row. */
+function AlsoToldBy({ items, tab }: { items: readonly Item[]; tab: Tab }) {
+  if (items.length === 0) return null;
+  return (
+    <View role="region" aria-label="Also told by" className={`${FRAME} flex-row flex-wrap items-center gap-x-[14px]`}>
+      <Text className="font-ui text-base text-soft">Also told by</Text>
+      {items.map((item) => (
+        <Link key={item.id} href={`/${tab}/${item.id}`} asChild>
+          <Pressable className="min-h-[44px] justify-center" aria-label={`${sourceOf(item)}: ${titleOf(item)}`}>
+            <Text className="font-ui text-base text-accent underline">{sourceOf(item)}</Text>
+          </Pressable>
+        </Link>
+      ))}
+    </View>
+  );
+}
+
+function Near({ related, tab }: { related: readonly Related[]; tab: Tab }) {
+  const byId = useItemsById();
+  return (
+    <View role="region" aria-label="Related" className={FRAME}>
       <SectionHeading>Related, from your library</SectionHeading>
       <View role="list" className="pt-[4px]">
         {related.map(({ id, shared }) => {
