@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { baseLanguage, elementsIn, type PlainText } from '../text';
+import { baseLanguage, elementsIn, headingFractions, type PlainText, wordStarts } from '../text';
 import { keyPhrases, type PhraseSurroundings } from './key-phrases';
 import { sketchOf } from './sketch';
 import { stemmerOf } from './stems';
@@ -19,6 +19,8 @@ export const TermProfile = z.object({
   terms: z.array(z.tuple([z.string(), z.number().positive(), z.string()])),
   /** Its names and terms, `[key, form, count, salience]`, those that it makes most of first; see keyPhrases. */
   phrases: z.array(z.tuple([z.string(), z.string(), z.number().positive(), z.number().positive()])),
+  /** Where parts of it begin, as fractions of its words; see headingFractions. */
+  parts: z.array(z.number()),
   /** How it goes, word for word; see sketchOf. */
   sketch: z.array(z.number().int().nonnegative()),
 });
@@ -69,6 +71,7 @@ export function termProfile(
     length,
     title: [...ofTitle.keys()],
     terms,
+    parts: [],
     sketch: sketchOf(text, language),
     phrases: phrases.map(({ key, form, count, salience }) => [key, form, count, salience]),
   };
@@ -91,7 +94,8 @@ export function shownIn(plain: PlainText): Required<Pick<PhraseSurroundings, 'he
 
 /** The profile of a clean tree's text, in which what is shown to be important counts more. */
 export function profileOf(plain: PlainText, title: string | null, language: string | null): TermProfile {
-  return termProfile(plain.text, title, language, shownIn(plain));
+  const parts = headingFractions(plain, wordStarts(plain.text, language));
+  return { ...termProfile(plain.text, title, language, shownIn(plain)), parts };
 }
 
 /** Counts the words of a text and its pairs of neighbours. @returns how many words counted */

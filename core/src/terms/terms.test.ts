@@ -53,7 +53,14 @@ describe('the profile of a text', () => {
   });
 
   it('is empty for a text that says nothing', () => {
-    expect(termProfile('', null, null)).toEqual({ length: 0, title: [], terms: [], phrases: [], sketch: [] });
+    expect(termProfile('', null, null)).toEqual({
+      length: 0,
+      title: [],
+      terms: [],
+      phrases: [],
+      parts: [],
+      sketch: [],
+    });
     expect(termProfile('1868 412 … — !', '', 'not a tag').terms).toEqual([]);
   });
 

@@ -1,5 +1,5 @@
 import type { Element, Root } from 'hast';
-import { plainText, sectionsOf, wordsLeftInPart, wordStarts } from '.';
+import { headingFractions, plainText, sectionsOf, wordsLeftInPart, wordStarts } from '.';
 
 const block = (tagName: string, value: string): Element => ({
   type: 'element',
@@ -27,6 +27,14 @@ describe('the parts of a text', () => {
       ['Slack', 3, 3],
     ]);
     expect(found.map(({ start, end }) => plain.text.slice(start, end)).join('')).toBe(plain.text);
+    expect(headingFractions(plain, wordStarts(plain.text, 'en'))).toEqual([2 / 9, 6 / 9]);
+  });
+
+  it('begin nowhere but at the beginning where there is no heading, or only the first line is one', () => {
+    for (const children of [[block('p', 'All of it.')], [block('h2', 'Ebb'), block('p', 'It goes.')], []]) {
+      const { plain } = parts(...children);
+      expect(headingFractions(plain, wordStarts(plain.text, 'en'))).toEqual([]);
+    }
   });
 
   it('are one without headings, and none without text', () => {

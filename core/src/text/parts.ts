@@ -31,6 +31,17 @@ export function sectionsOf({ text, blocks }: PlainText, starts: readonly number[
 }
 
 /**
+ * Where in a text a part of it begins at a heading, as fractions of its words; not at its very beginning.
+ *
+ * @param starts from wordStarts
+ * @returns ascending, each more than 0 and less than 1
+ */
+export function headingFractions(plain: PlainText, starts: readonly number[]): number[] {
+  const fractions = sectionsOf(plain, starts).map(({ start }) => wordsAbove(starts, start) / starts.length);
+  return [...new Set(fractions)].filter((fraction) => fraction > 0 && fraction < 1);
+}
+
+/**
  * How many words of its part are still before the reader.
  *
  * @param parts from partsOf, of the whole text

@@ -8,7 +8,7 @@ export interface Profiler {
 }
 
 const TIME_LIMIT_MS = 30_000;
-const NOTHING: TermProfile = { length: 0, title: [], terms: [], phrases: [], sketch: [] };
+const NOTHING: TermProfile = { length: 0, title: [], terms: [], phrases: [], parts: [], sketch: [] };
 
 /** A profiler over a workshop with the tasks of tasks/texts.child.ts. */
 export function workshopProfiler(workshop: Workshop): Profiler {

@@ -1,5 +1,6 @@
 import type { Item } from '@dorvel/core/model';
-import { daysUnemptied, resurfaceToday } from '@dorvel/core/queue';
+import { daysUnemptied, inStage, resurfaceToday } from '@dorvel/core/queue';
+import { minutesLeft } from '@dorvel/core/reading';
 import { dayInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
@@ -10,8 +11,9 @@ import { choose } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
 import { useItems, useItemsById } from '@/device/store/items';
 import { useKeptCopies } from '@/device/store/library';
+import { useSettledTexts } from '@/device/store/settled-texts';
 import { useSync } from '@/device/sync/sync-loop';
-import { useCloseness } from '@/device/workers/relate/use-related';
+import { useCloseness, usePartsOf } from '@/device/workers/relate/use-related';
 import { useAddSheet } from '@/features/add/add-store';
 import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
@@ -29,6 +31,7 @@ import {
   dueToday,
   lastInAt,
   latelyFinished,
+  LONG_MINUTES,
   resurfaceable,
   slotCandidates,
   stoppedBy,
@@ -56,9 +59,17 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const byId = useItemsById();
   const goOn = useMemo(() => toGoOnWith(items), [items]);
   useReadyAhead('now', goOn[0], kept);
+  const partsOf = usePartsOfLong(items);
   const candidates = useMemo(
-    () => slotCandidates(items, by, rate, (language) => chosenVoice(language) !== null),
-    [items, by, rate],
+    () =>
+      slotCandidates(
+        items,
+        by,
+        rate,
+        (language) => chosenVoice(language) !== null,
+        (id) => partsOf.get(id) ?? [],
+      ),
+    [items, by, rate, partsOf],
   );
   const plan = useSlotPlan(candidates, minutes);
   const due = useMemo(() => dueToday(items, today), [items, today]);
@@ -191,6 +202,20 @@ export function NowScreen({ openId }: { openId: string | null }) {
 function columnWidth(width: number): number {
   const rail = 104;
   return (Math.min(1180, width - rail) - 40 - 28) / 2;
+}
+
+/** Where the long texts of the Queue can be put down. */
+function usePartsOfLong(items: readonly Item[]): ReadonlyMap<string, readonly number[]> {
+  const long = useMemo(
+    () =>
+      items
+        .filter((item) => inStage(item, 'queue') && minutesLeft(item) >= LONG_MINUTES)
+        .map(({ id }) => id)
+        .sort(),
+    [items],
+  );
+  const parts = usePartsOf(long, useSettledTexts());
+  return useMemo(() => new Map((parts ?? []).map((each) => [each.id, each.parts])), [parts]);
 }
 
 /** What the resurfacing score lifts today, and that it was shown: noted once a day for each. */

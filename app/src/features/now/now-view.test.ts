@@ -95,6 +95,18 @@ describe('what may go into a slot', () => {
     expect(slotCandidates([half], 'ears', 2, () => true)[0]?.minutes).toBeCloseTo(2.5, 5);
   });
 
+  it('can put a long text down at its headings, from where the reader is', () => {
+    const long = item({ read: 0.2 });
+    if (long.capture.page) long.capture.page.minutes = 50;
+    const parts = () => [0.1, 0.25, 0.5, 0.98];
+    const stops = slotCandidates([long], 'eyes', 1, () => true, parts)[0]?.stops;
+    // One is too near, one leaves too little.
+    expect(stops).toHaveLength(1);
+    expect(stops?.[0]).toBeCloseTo(15);
+    // What is short is read in one go.
+    expect(slotCandidates([item()], 'ears', 2, () => true, parts)[0]?.stops).toBeUndefined();
+  });
+
   it('is in the order of the Queue, and for ears only what a voice can read', () => {
     const [second, first] = [item({ rank: 2 }), item({ rank: 1, language: 'ja' })];
     const canRead = (language: string | null) => language === 'en';

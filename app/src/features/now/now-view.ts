@@ -41,25 +41,39 @@ export function stoppedBy(item: Item): Carrier {
  * What of the Queue may go into a slot, in its order.
  *
  * @param canBeHeard whether there is a voice for a language
+ * @param partsOf where parts of an item begin, as fractions of its words
  */
 export function slotCandidates(
   items: readonly Item[],
   by: Carrier,
   rate: number,
   canBeHeard: (language: string | null) => boolean,
+  partsOf: (id: string) => readonly number[] = () => [],
 ): SlotCandidate[] {
   return items
     .filter((item) => inStage(item, 'queue') && readingState(item) !== 'finished' && hasText(item))
     .filter((item) => by === 'eyes' || canBeHeard(item.capture.page?.language ?? null))
     .sort(byQueueOrder)
-    .map((item) => ({
-      id: item.id,
-      minutes:
+    .map((item) => {
+      const minutes =
         by === 'eyes'
           ? minutesLeft(item)
-          : listeningMinutes((item.capture.page?.wordCount ?? 0) * (1 - goOnFrom(item)), rate),
-      begun: readingState(item) === 'reading',
-    }));
+          : listeningMinutes((item.capture.page?.wordCount ?? 0) * (1 - goOnFrom(item)), rate);
+      const stops = minutes < LONG_MINUTES ? [] : stopsIn(minutes, goOnFrom(item), partsOf(item.id));
+      return { id: item.id, minutes, begun: readingState(item) === 'reading', ...(stops.length > 0 ? { stops } : {}) };
+    });
+}
+
+/** What takes less is read in one go. */
+export const LONG_MINUTES = 10;
+/** A part that is shorter, or leaves less, is not worth a stop. */
+const LEAST_PART_MINUTES = 3;
+
+/** Minutes from where the reader is to the headings that are before them. */
+function stopsIn(minutes: number, from: number, parts: readonly number[]): number[] {
+  return parts
+    .map((part) => ((part - from) / (1 - from)) * minutes)
+    .filter((stop) => stop >= LEAST_PART_MINUTES && minutes - stop >= LEAST_PART_MINUTES);
 }
 
 /** What is promised for today or for a day gone by, the longest promised first. */

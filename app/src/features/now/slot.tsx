@@ -38,14 +38,16 @@ export function Slot({ candidates, byId, room }: SlotProps) {
       >
         {plan.chosen.map((candidate) => {
           const item = byId.get(candidate.id);
+          const part = plan.parts.get(candidate.id);
+          const taken = part ?? candidate.minutes;
           return item ? (
             <Strand
               key={candidate.id}
-              minutes={candidate.minutes}
+              minutes={taken}
               passed={0}
               looseEnd={candidate.begun ? 0 : null}
-              label={`${titleOf(item)}, ${inMinutes(candidate.minutes)}`}
-              room={Math.max(10, (candidate.minutes / minutes) * (inside - gaps))}
+              label={`${titleOf(item)}, ${part === undefined ? '' : 'to a heading, '}${inMinutes(taken)}`}
+              room={Math.max(10, (taken / minutes) * (inside - gaps))}
               filling
             />
           ) : null;
@@ -77,14 +79,14 @@ export function useSlotPlan(candidates: readonly SlotCandidate[], minutes: numbe
   return useMemo(() => {
     const plan = planner(minutes);
     const chosen = plan.ids.flatMap((id) => candidates.filter((candidate) => candidate.id === id));
-    return { chosen, minutes: plan.minutes };
+    return { chosen, minutes: plan.minutes, parts: plan.parts };
   }, [planner, candidates, minutes]);
 }
 
 const COUNTED = ['Nothing', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'];
 
 function planInWords(
-  plan: { chosen: readonly SlotCandidate[]; minutes: number },
+  plan: { chosen: readonly SlotCandidate[]; minutes: number; parts: ReadonlyMap<string, number> },
   candidates: readonly SlotCandidate[],
   minutes: number,
   byEar: boolean,
@@ -98,5 +100,9 @@ function planInWords(
   }
   const over = Math.floor(minutes - plan.minutes);
   const left = over < 1 ? 'and fill it' : `with ${over === 1 ? 'one minute' : `${over} minutes`} over`;
-  return `${COUNTED[count] ?? String(count)} ${count === 1 ? 'fits' : 'fit'}, ${count === 1 && over < 1 ? 'and fills it' : left}.`;
+  const inPart =
+    plan.parts.size === 0
+      ? ''
+      : ` ${plan.parts.size === 1 ? 'One is' : `${plan.parts.size} are`} taken up to a heading.`;
+  return `${COUNTED[count] ?? String(count)} ${count === 1 ? 'fits' : 'fit'}, ${count === 1 && over < 1 ? 'and fills it' : left}.${inPart}`;
 }

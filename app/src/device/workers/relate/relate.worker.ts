@@ -79,6 +79,12 @@ async function upToDate(accountId: string): Promise<Opened> {
   return now;
 }
 
+/** The profiles of some items; those without a text here are left out. */
+async function profiled({ store, copyOf }: Opened, ids: readonly string[]) {
+  const kept = await store.profiles.bulkGet(ids.map((id) => copyOf.get(id) ?? ''));
+  return kept.flatMap((known, n) => (known ? [{ id: ids[n] ?? '', profile: known.profile }] : []));
+}
+
 function ask<Answer>(accountId: string, question: (now: Opened) => Answer | Promise<Answer>): Promise<Answer> {
   const answer = last.then(async () => question(await upToDate(accountId)));
   last = answer.catch(() => {
@@ -147,14 +153,10 @@ const relating: Relating = {
         metAs: texts.get(known.id)?.slice(known.met.start, known.met.end) ?? '',
       }));
     }),
+  parts: (accountId, itemIds) =>
+    ask(accountId, async (now) => (await profiled(now, itemIds)).map(({ id, profile: { parts } }) => ({ id, parts }))),
   subjects: (accountId, now, before) =>
-    ask(accountId, async ({ store, copyOf }) => {
-      const profiled = async (ids: readonly string[]) => {
-        const kept = await store.profiles.bulkGet(ids.map((id) => copyOf.get(id) ?? ''));
-        return kept.flatMap((known, n) => (known ? [{ id: ids[n] ?? '', profile: known.profile }] : []));
-      };
-      return subjectsOf(await profiled(now), await profiled(before), SUBJECTS);
-    }),
+    ask(accountId, async (opened) => subjectsOf(await profiled(opened, now), await profiled(opened, before), SUBJECTS)),
   passages: (accountId, key, itemIds) =>
     ask(accountId, async ({ store, copyOf }) => {
       const copies = await store.copies.bulkGet(itemIds.map((id) => copyOf.get(id) ?? ''));

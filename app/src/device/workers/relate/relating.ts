@@ -44,6 +44,8 @@ export interface Relating {
   echoes(accountId: string, question: EchoQuestion): Promise<Echo[]>;
   /** Where items speak of a term; those that do not, or whose text is not here, are left out. */
   passages(accountId: string, key: string, itemIds: string[]): Promise<PassageOf[]>;
+  /** Where parts of some items begin, as fractions of their words; those without a text here are left out. */
+  parts(accountId: string, itemIds: string[]): Promise<{ id: string; parts: number[] }[]>;
   /** What of a text the reader has read or heard in other items; none when its text is not here. */
   known(accountId: string, itemId: string, copyId: string): Promise<KnownSentence[]>;
   /** What the items of a period speak of together, beside those of the one before. */

@@ -98,6 +98,22 @@ export async function knownOf(accountId: string, itemId: string, copyId: string)
 }
 
 /** One list, as above. */
+const NO_PARTS: readonly { id: string; parts: readonly number[] }[] = [];
+
+/**
+ * Where parts of some items begin, as fractions of their words; undefined while it is looked up.
+ *
+ * @param texts how many are on this device: with others, more can be told
+ */
+export function usePartsOf(
+  itemIds: readonly string[],
+  texts: number,
+): readonly { id: string; parts: readonly number[] }[] | undefined {
+  const question = itemIds.length === 0 ? null : `parts ${texts} ${itemIds.join(' ')}`;
+  return useAnswer(question, NO_PARTS, (ask, accountId) => ask.parts(accountId, [...itemIds]));
+}
+
+/** One list, as above. */
 const NO_SUBJECTS: readonly Subject[] = [];
 
 /**
