@@ -76,7 +76,6 @@ await visit(phone, 'light', {
     await shot('found');
     await page.getByRole('button', { name: 'Find nothing in particular' }).click();
     await place('Queue');
-    await shot('queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-day');
     await listen(page);
@@ -91,17 +90,19 @@ await visit(phone, 'light', {
       .getByRole('button', { name: /^Back to/ })
       .first()
       .click();
-    await place('Library');
-    await page.getByText('Tides and their terms').first().click();
-    await scrollBy(page, 1000);
-    await shot('elements-day');
+    await place('Queue');
+    await page.getByRole('link', { name: /What amber did on the pier/ }).click();
+    await page.getByRole('switch', { name: 'Pass over what I know' }).click();
+    await scrollBy(page, 190);
+    await page.waitForTimeout(1500);
+    await shot('new-to-you');
+    await page.goto(`${origin}/look-back`);
+    await page.getByRole('list', { name: 'Subjects' }).waitFor();
+    await shot('look-back');
   },
 });
 await visit(phone, 'dark', {
   then: async ({ page, shot, place }) => {
-    await page.goto(`${origin}/elsewhere`);
-    await page.getByRole('note', { name: 'Your mail address' }).waitFor();
-    await shot('elsewhere-night');
     await page.goto(`${origin}/marks`);
     await page.getByText('Roots hold sand.').waitFor();
     await shot('marks');
@@ -112,6 +113,7 @@ await visit(phone, 'dark', {
 });
 await visit({ width: 1280, height: 800 }, 'light', {
   then: async ({ page, shot, place }) => {
+    await shot('now-wide');
     await place('Queue');
     await page.getByRole('link', { name: /The oven behind the net loft/ }).click();
     await shot('wide');

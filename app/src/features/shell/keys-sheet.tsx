@@ -7,6 +7,7 @@ const KEYS: readonly [key: string, does: string][] = [
   ['w', 'Write a note, on the open item or by itself'],
   ['/', 'Find, in the Library'],
   ['n / p', 'Open the next or the previous item of the list'],
+  ['↑ ↓ Enter', 'Look through the list, open'],
   ['Space', 'One screen on, in the article'],
   ['l', 'Listen from here, pause, go on'],
   [', / .', 'Back or on by a sentence of the voice'],
