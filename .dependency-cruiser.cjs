@@ -38,7 +38,7 @@ const CORE_USES = {
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [
   ['navigation', 'ui', 'device'],
-  ['article'],
+  ['article', 'features/pins'],
   ['features/settings', 'features/notes', 'features/cards', 'features/related', 'features/find'],
   ['features/feeds', 'features/add', 'features/echoes', 'features/new-to-you', 'features/tags', 'features/elsewhere'],
   ['features/trail', 'features/work-over'],

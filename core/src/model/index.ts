@@ -19,6 +19,7 @@ export * from './outcome';
 export * from './podcast';
 export * from './problem';
 export * from './saved-search';
+export * from './pin';
 export * from './silence';
 export * from './spans';
 export * from './tag';

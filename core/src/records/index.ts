@@ -9,4 +9,5 @@ export { type Change, type Kind, type Stored } from './kind';
 export { noteKind, type NoteChanges, type NoteMutation } from './note';
 export * from './registry';
 export { searchKind } from './search';
+export { pinKind } from './pin';
 export { silenceKind } from './silence';

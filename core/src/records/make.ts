@@ -10,6 +10,8 @@ import {
   type MarkedPassage,
   NEVER,
   type Note,
+  type Pin,
+  type PinSubject,
   type Recall,
   type SavedSearch,
   type Scope,
@@ -25,6 +27,7 @@ import type { FeedChanges, FeedMutation } from './feed';
 import type { HighlightChanges, HighlightMutation } from './highlight';
 import type { ItemChoices, ItemMutation } from './item';
 import type { NoteChanges, NoteMutation } from './note';
+import type { PinMutation } from './pin';
 import { stampsOf } from './registers';
 import type { SearchMutation } from './search';
 import type { SilenceMutation } from './silence';
@@ -151,6 +154,15 @@ export function changeMaker({ clock, newId, now }: Makings) {
       madeAt: known?.madeAt ?? now(),
       what: known?.what ?? what,
       silenced,
+    }),
+    /** @param pinId of what is pinned */
+    pin: (pinId: string, of: PinSubject, pinned: boolean, known?: Pin): PinMutation => ({
+      ...base(known?.choices),
+      type: 'pin',
+      pinId,
+      madeAt: known?.madeAt ?? now(),
+      of: known?.of ?? of,
+      pinned,
     }),
     /** Keeps a search no longer, or again. */
     removeSearch: ({ id: searchId, madeAt, choices }: SavedSearch, removed: boolean): SearchMutation => ({

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch, Silence } from '../model';
+import type { Activity, Card, Feed, Highlight, Item, Note, Pin, SavedSearch, Silence } from '../model';
 import { activityKind, type ActivityMutation } from './activity';
 import { cardKind, type CardMutation } from './card';
 import { feedKind, type FeedMutation } from './feed';
@@ -7,6 +7,7 @@ import { highlightKind, type HighlightMutation } from './highlight';
 import { itemKind, type ItemMutation } from './item';
 import type { Change, Kind, Stored } from './kind';
 import { noteKind, type NoteMutation } from './note';
+import { pinKind, type PinMutation } from './pin';
 import { searchKind, type SearchMutation } from './search';
 import { silenceKind, type SilenceMutation } from './silence';
 
@@ -19,7 +20,8 @@ export type Mutation =
   | SearchMutation
   | NoteMutation
   | CardMutation
-  | SilenceMutation;
+  | SilenceMutation
+  | PinMutation;
 
 /** The kinds of record that there are. */
 export interface Registry {
@@ -69,6 +71,7 @@ export const REGISTRY = createRegistry([
   noteKind,
   cardKind,
   silenceKind,
+  pinKind,
 ]);
 
 /** Any change, parsed. */
@@ -84,5 +87,6 @@ export interface Records {
   readonly notes: readonly Note[];
   readonly cards: readonly Card[];
   readonly silences: readonly Silence[];
+  readonly pins: readonly Pin[];
   readonly [plural: string]: readonly Stored[] | undefined;
 }

@@ -145,6 +145,10 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
       changes: fc.boolean().map((silenced) => ({ ...about, what, silenced })),
     };
   },
+  pin: (n) => {
+    const about = { type: 'pin', pinId: uuid(80 + n), madeAt: n, of: 'item' };
+    return { makes: { ...about, pinned: true }, changes: fc.boolean().map((pinned) => ({ ...about, pinned })) };
+  },
 };
 
 /** Any change to one of three records of any kind; the first ones make them. */

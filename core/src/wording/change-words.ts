@@ -37,6 +37,8 @@ export function changeWords(mutation: Mutation): string {
       const { what, silenced } = mutation;
       return `${silenced ? 'Silenced' : 'No longer silenced'}: ${what.kind === 'term' ? what.form : what.host}`;
     }
+    case 'pin':
+      return mutation.pinned ? 'Something pinned to Now' : 'Something taken off Now';
     case 'recall':
       return 'An answer to a card';
   }

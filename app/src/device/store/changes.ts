@@ -9,6 +9,7 @@ import {
   type MarkedPassage,
   MAX_NOTE_LENGTH,
   type Note,
+  type PinSubject,
   type Recall,
   type SavedSearch,
   type Scope,
@@ -263,6 +264,11 @@ const SILENCES = 'f6f2b0de-1b44-5e8c-9f53-6e5c3a3a8d10';
 export async function silence(what: Silenced, silenced: boolean): Promise<void> {
   const id = uuidv5(what.kind === 'term' ? `term ${what.key}` : `site ${what.host}`, SILENCES);
   await commit(make.silence(id, what, silenced, await store().silences.get(id)));
+}
+
+/** Pins something to Now, or, with `pinned` false, takes it off. @param id of what is pinned */
+export async function pin(id: string, of: PinSubject, pinned: boolean): Promise<void> {
+  await commit(make.pin(id, of, pinned, await store().pins.get(id)));
 }
 
 /** Writes a note. @returns its id */

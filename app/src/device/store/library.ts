@@ -1,4 +1,4 @@
-import type { Activity, Card, Feed, Highlight, Item, Note, SavedSearch, Silence } from '@dorvel/core/model';
+import type { Activity, Card, Feed, Highlight, Item, Note, Pin, SavedSearch, Silence } from '@dorvel/core/model';
 import { isLive } from '@dorvel/core/notes';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
@@ -108,6 +108,18 @@ export function useSilences(): Silence[] | undefined {
     [store],
   );
 }
+
+/** What the reader has pinned to Now, by id, what was pinned first before the others. */
+export function usePins(): ReadonlyMap<string, Pin> {
+  const store = useAccount((state) => state.store);
+  return (
+    useLiveQuery(async () => {
+      const pinned = (await store?.pins.toArray())?.filter(({ choices }) => choices.pinned.value) ?? [];
+      return new Map(pinned.sort((a, b) => a.madeAt - b.madeAt).map((each) => [each.id, each]));
+    }, [store]) ?? NO_PINS
+  );
+}
+const NO_PINS: ReadonlyMap<string, Pin> = new Map();
 
 /** All that the reader wrote in notes of their own, the latest first; undefined while it is being read. */
 export function useNotes(): Note[] | undefined {

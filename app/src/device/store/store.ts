@@ -7,6 +7,7 @@ import {
   type Item,
   LAST_INSTANT,
   Note,
+  type Pin,
   type SavedSearch,
   type Silence,
 } from '@dorvel/core/model';
@@ -99,6 +100,7 @@ export class DeviceStore extends Dexie {
   notes!: Table<Note, string>;
   cards!: Table<Card, string>;
   silences!: Table<Silence, string>;
+  pins!: Table<Pin, string>;
   /** Items in memory as they were read or written last, so that one can be opened without waiting. */
   readonly itemsAtHand = new Map<string, Item>();
   readonly #registry: Registry;

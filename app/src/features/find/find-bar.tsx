@@ -5,7 +5,8 @@ import X from 'lucide-react-native/icons/x';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
 import { ScrollView, TextInput } from 'react-native';
 import { keepSearch, removeSearch } from '@/device/store/changes';
-import { useSearches } from '@/device/store/library';
+import { usePins, useSearches } from '@/device/store/library';
+import { pinTo, unpin } from '@/features/pins/pinning';
 import { IconButton } from '@/ui/button';
 import { Chip } from '@/ui/chip';
 import { Icon } from '@/ui/icon';
@@ -119,6 +120,7 @@ function KeptSearches({ written }: { written: string }) {
   const scope = useFindQuery((state) => state.scope);
   const { write, lookIn } = useFindQuery.getState();
   const kept = useSearches() ?? [];
+  const pins = usePins();
   const show = useNotices((state) => state.show);
   if (written.trim() === '')
     return kept.map((search) => (
@@ -142,11 +144,21 @@ function KeptSearches({ written }: { written: string }) {
     });
   };
   return (
-    <Chip
-      label={same ? 'Kept' : 'Keep this search'}
-      name={same ? 'Keep this search no longer' : 'Keep this search'}
-      on={same !== undefined}
-      onPress={() => void (same ? leave() : keepSearch(written.trim(), scope))}
-    />
+    <>
+      <Chip
+        label={same ? 'Kept' : 'Keep this search'}
+        name={same ? 'Keep this search no longer' : 'Keep this search'}
+        on={same !== undefined}
+        onPress={() => void (same ? leave() : keepSearch(written.trim(), scope))}
+      />
+      {same && (
+        <Chip
+          label={pins.has(same.id) ? 'On Now' : 'Pin to Now'}
+          name={pins.has(same.id) ? 'Take this search off Now' : 'Pin this search to Now'}
+          on={pins.has(same.id)}
+          onPress={() => (pins.has(same.id) ? unpin : pinTo)(same.id, 'search', 'The search')}
+        />
+      )}
+    </>
   );
 }

@@ -9,8 +9,9 @@ import { useState } from 'react';
 import { Linking, Text, View } from 'react-native';
 import { choose, fetchAgain, writeOwnNote } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
-import { useHighlightsOf, useItem, useNotesOf, useOwnNote } from '@/device/store/library';
+import { useHighlightsOf, useItem, useNotesOf, useOwnNote, usePins } from '@/device/store/library';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
+import { pinTo, unpin } from '@/features/pins/pinning';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
 import { Trail } from '@/features/trail/trail';
@@ -42,6 +43,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const marked = useHighlightsOf(itemId)?.length ?? 0;
   const own = useOwnNote(itemId);
   const noted = [...useNotesOf(itemId).keys()].filter((id) => id !== itemId).length;
+  const isPinned = usePins().has(itemId);
   if (!item) return null;
   if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
   const stage = item.choices.stage.value;
@@ -95,7 +97,16 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
           )}
           {readingState(item) !== 'finished' && <Button label="Finished" onPress={() => go('finished')} />}
           {stage !== 'kept' && <Button label="Keep for reference" onPress={() => go('kept')} />}
-          <Button label={comeBackLabel(item)} onPress={() => setDoing('promising')} />
+          <View className="flex-row flex-wrap gap-[10px]">
+            <Half label={comeBackLabel(item)} onPress={() => setDoing('promising')} />
+            <Half
+              label={isPinned ? 'Take off Now' : 'Pin to Now'}
+              onPress={() => {
+                onClose();
+                (isPinned ? unpin : pinTo)(item.id, 'item', `“${titleOf(item)}”`);
+              }}
+            />
+          </View>
           <View className="flex-row flex-wrap gap-[10px]">
             <Half label={tagsLabel(item)} onPress={() => setDoing('tagging')} />
             <Half label={liveText(own) === '' ? 'Write a note' : 'Your note'} onPress={() => setDoing('noting')} />

@@ -8,7 +8,8 @@ import { atHighlight } from '@/article/at-highlight';
 import { changeNote } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
 import { useItemsById } from '@/device/store/items';
-import { useHighlights, useItem, useNotes } from '@/device/store/library';
+import { useHighlights, useItem, useNotes, usePins } from '@/device/store/library';
+import { pinTo, unpin } from '@/features/pins/pinning';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -100,6 +101,7 @@ function OneNote({ note }: { note: Note }) {
   const text = noteText(note);
   const start = text.slice(0, 60);
   const isDone = task.value === 'done';
+  const isPinned = usePins().has(note.id);
   const remove = () => {
     void changeNote(note, { removed: true });
     show({
@@ -144,6 +146,11 @@ function OneNote({ note }: { note: Note }) {
           label="Write on it"
           of={start}
           onPress={() => write({ note: null, itemId: note.itemId, on: { kind: 'note', id: note.id }, about: start })}
+        />
+        <TextButton
+          label={isPinned ? 'Take off Now' : 'Pin to Now'}
+          of={start}
+          onPress={() => (isPinned ? unpin : pinTo)(note.id, 'note', 'The note')}
         />
         <TextButton label="Remove" of={start} onPress={remove} />
         <WayBack note={note} />

@@ -4,7 +4,7 @@ import { minutesLeft } from '@dorvel/core/reading';
 import { dayInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
 import { choose } from '@/device/store/changes';
@@ -25,6 +25,7 @@ import { Icon } from '@/ui/icon';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
+import { ArrangeNow } from './arrange-now';
 import { FromMemoryDue, TasksDue, WorkOverDue } from './due-sections';
 import {
   asCandidate,
@@ -37,6 +38,8 @@ import {
   stoppedBy,
   toGoOnWith,
 } from './now-view';
+import { type NowPart, useNowParts } from './parts-store';
+import { PinnedRows, usePinned } from './pinned';
 import { Slot, useSlotPlan } from './slot';
 import { useSlot } from './slot-store';
 
@@ -54,6 +57,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const { minutes, by } = useSlot();
   const rate = useListeningSettings((state) => state.rate);
   const [sheetFor, setSheetFor] = useState<string | null>(null);
+  const [arranging, setArranging] = useState(false);
   const { passOver, tomorrow } = moves;
 
   const byId = useItemsById();
@@ -93,76 +97,82 @@ export function NowScreen({ openId }: { openId: string | null }) {
   );
   // What stands under Go on with already needs no second row.
   const then = plan.chosen.flatMap(({ id }) => byId.get(id) ?? []).filter((item) => !goOn.includes(item));
-  const isEmpty = loaded !== undefined && goOn.length + candidates.length + due.length + resurfaced.length === 0;
-  const first = (
-    <>
-      {goOn.length > 0 && (
-        <Section title="Go on with">
-          {goOn.map((item) =>
-            row(item, {
-              reason: `${stoppedBy(item) === 'ears' ? 'listened to' : 'read'} ${whenWords(lastInAt(item))}`,
-            }),
-          )}
-        </Section>
-      )}
-      {candidates.length > 0 && (
+  const pinned = usePinned();
+  const isEmpty =
+    loaded !== undefined && goOn.length + candidates.length + due.length + resurfaced.length + pinned.length === 0;
+  const drawn: Record<NowPart, ReactNode> = {
+    'go-on': goOn.length > 0 && (
+      <Section title="Go on with">
+        {goOn.map((item) =>
+          row(item, {
+            reason: `${stoppedBy(item) === 'ears' ? 'listened to' : 'read'} ${whenWords(lastInAt(item))}`,
+          }),
+        )}
+      </Section>
+    ),
+    slot: candidates.length > 0 && (
+      <>
         <View className="px-[20px] pt-[22px]">
           <Slot candidates={candidates} byId={byId} room={listWidth - 40} />
         </View>
-      )}
-      {then.length > 0 && <View role="list">{then.map((item) => row(item, {}))}</View>}
-    </>
-  );
-  const second = (
-    <>
-      {due.length + resurfaced.length > 0 && (
-        <Section title="Come back">
-          {due.map((item) =>
-            row(item, {
-              reason: dueInWords(item, today),
-              action: (
-                <RowButton
-                  label="Tomorrow"
-                  name={`Tomorrow: “${titleOf(item)}”`}
-                  onPress={() => void tomorrow(item, today)}
-                />
-              ),
-            }),
-          )}
-          {resurfaced.map(({ item, reason }) =>
-            row(item, {
-              reason,
-              action: (
-                <RowButton
-                  label="Not now"
-                  name={`Not now: “${titleOf(item)}”`}
-                  onPress={() => void passOver(item, today)}
-                />
-              ),
-            }),
-          )}
-        </Section>
-      )}
-      <TasksDue />
-      <FromMemoryDue />
-      <WorkOverDue />
-      {unemptied !== null && (
-        <View role="region" aria-label="Inbox" className="items-start gap-[10px] px-[20px] pt-[26px]">
-          <SectionHeading>Inbox</SectionHeading>
-          <Text className="font-ui text-base text-ink">
-            Not emptied for {unemptied} days. Sorting takes you through it, one thing at a time.
-          </Text>
-          <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />
-        </View>
-      )}
-      {!isEmpty && (
-        <View className="flex-row flex-wrap gap-[10px] px-[20px] pt-[26px]">
-          <Button label="Look-back" onPress={() => router.push('/look-back')} />
-          <Button label="How I am doing" onPress={() => router.push('/doing')} />
-        </View>
-      )}
-    </>
-  );
+        {then.length > 0 && <View role="list">{then.map((item) => row(item, {}))}</View>}
+      </>
+    ),
+    pinned: pinned.length > 0 && (
+      <Section title="Pinned">
+        <PinnedRows pinned={pinned} row={(item) => row(item, {})} />
+      </Section>
+    ),
+    'come-back': due.length + resurfaced.length > 0 && (
+      <Section title="Come back">
+        {due.map((item) =>
+          row(item, {
+            reason: dueInWords(item, today),
+            action: (
+              <RowButton
+                label="Tomorrow"
+                name={`Tomorrow: “${titleOf(item)}”`}
+                onPress={() => void tomorrow(item, today)}
+              />
+            ),
+          }),
+        )}
+        {resurfaced.map(({ item, reason }) =>
+          row(item, {
+            reason,
+            action: (
+              <RowButton
+                label="Not now"
+                name={`Not now: “${titleOf(item)}”`}
+                onPress={() => void passOver(item, today)}
+              />
+            ),
+          }),
+        )}
+      </Section>
+    ),
+    'to-do': <TasksDue />,
+    'from-memory': <FromMemoryDue />,
+    'work-over': <WorkOverDue />,
+    inbox: unemptied !== null && (
+      <View role="region" aria-label="Inbox" className="items-start gap-[10px] px-[20px] pt-[26px]">
+        <SectionHeading>Inbox</SectionHeading>
+        <Text className="font-ui text-base text-ink">
+          Not emptied for {unemptied} days. Sorting takes you through it, one thing at a time.
+        </Text>
+        <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />
+      </View>
+    ),
+    looking: !isEmpty && (
+      <View className="flex-row flex-wrap gap-[10px] px-[20px] pt-[26px]">
+        <Button label="Look-back" onPress={() => router.push('/look-back')} />
+        <Button label="How I am doing" onPress={() => router.push('/doing')} />
+      </View>
+    ),
+  };
+  const { order, hidden } = useNowParts();
+  const shown = order.filter((part) => !hidden.includes(part));
+  const stacked = (parts: readonly NowPart[]) => parts.map((part) => <Fragment key={part}>{drawn[part]}</Fragment>);
   return (
     <ScrollView
       className="flex-1 bg-ground"
@@ -184,19 +194,25 @@ export function NowScreen({ openId }: { openId: string | null }) {
       {isEmpty && <NothingNow />}
       {isPage ? (
         <View className="flex-row gap-[28px]">
-          <View className="min-w-0 flex-1">{first}</View>
-          <View className="min-w-0 flex-1">{second}</View>
+          <View className="min-w-0 flex-1">{stacked(shown.slice(0, IN_FIRST_COLUMN))}</View>
+          <View className="min-w-0 flex-1">{stacked(shown.slice(IN_FIRST_COLUMN))}</View>
         </View>
       ) : (
-        <>
-          {first}
-          {second}
-        </>
+        stacked(shown)
       )}
+      {!isEmpty && (
+        <View className="items-start px-[20px] pt-[26px]">
+          <Button label="Arrange Now" onPress={() => setArranging(true)} />
+        </View>
+      )}
+      {arranging && <ArrangeNow onClose={() => setArranging(false)} />}
       {sheetFor && <ItemSheet itemId={sheetFor} onClose={() => setSheetFor(null)} />}
     </ScrollView>
   );
 }
+
+/** Of the parts that are shown, so many stand in the first of two columns. */
+const IN_FIRST_COLUMN = 3;
 
 /** The width of one of the two columns of the page, with what stands beside it. */
 function columnWidth(width: number): number {

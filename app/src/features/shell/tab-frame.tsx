@@ -63,7 +63,12 @@ function OpenItem({ tab, openId, at, wide }: OpenItemProps) {
   const aheadId = href === null ? null : idIn(href, tab);
   const isAhead = aheadId !== null && (shown || (openId === null && !wide));
   const itemId = isAhead ? aheadId : openId;
-  if (itemId === null) return wide && tab !== 'now' ? <Preview tab={tab} /> : null;
+  if (itemId === null)
+    return wide && tab !== 'now' ? (
+      <Boundary what="What is chosen">
+        <Preview tab={tab} />
+      </Boundary>
+    ) : null;
   const found = isAhead ? undefined : at;
   return (
     <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>
