@@ -24,7 +24,7 @@ const CORE_USES = {
   notes: ['model'],
   reading: ['model', 'text'],
   relate: ['terms'],
-  echo: ['terms', 'text'],
+  echo: ['model', 'terms', 'text'],
   'new-to-you': ['terms', 'text'],
   search: ['address', 'copies', 'model', 'notes', 'terms', 'text'],
   speech: ['model', 'text'],

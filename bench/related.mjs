@@ -174,7 +174,7 @@ let [marked, linked] = [0, 0];
 for (const { id, plain, title, gold } of judged) {
   const about = { title, language: 'en', words: plain.split(' ').length };
   const own = String(id);
-  const found = echoesOf(paragraph(plain), about, echoes, {
+  const found = echoesOf(plain, about, echoes, {
     density: 'few',
     silenced: new Set(),
     not: (other) => other === own,
@@ -193,7 +193,7 @@ const long = texts
   .join(' ');
 const times = Array.from({ length: 30 }, () => {
   const before = performance.now();
-  echoesOf(paragraph(long), { title: null, language: 'en', words: 3000 }, echoes, {
+  echoesOf(long, { title: null, language: 'en', words: 3000 }, echoes, {
     density: 'few',
     silenced: new Set(),
     not: () => false,

@@ -41,6 +41,7 @@ await build({
     'options/options.tsx',
     'content/search-line.ts',
     'content/marks.ts',
+    'content/echoes.ts',
     'content/cut.ts',
   ].map((file) => ({ in: path.join(root, 'src', file), out: path.parse(file).name })),
   outdir: out,
@@ -49,7 +50,11 @@ await build({
   format: 'iife',
   target: ['chrome116', 'firefox128'],
   jsx: 'automatic',
-  define: { 'process.env.NODE_ENV': '"production"' },
+  define: {
+    'process.env.NODE_ENV': '"production"',
+    // What we show in a page is out of the page's reach; a test has to reach it.
+    ROOTS_ARE_OPEN: String(granted),
+  },
 });
 const sheets = [];
 for (const name of ['atkinson-hyperlegible-next', 'literata']) {

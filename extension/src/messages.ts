@@ -1,5 +1,6 @@
-import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage, Note } from '@dorvel/core/model';
+import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage, Note, Silenced } from '@dorvel/core/model';
 import type { ItemChoices } from '@dorvel/core/records';
+import type { TextRange } from '@dorvel/core/text';
 import type { Batch, Saved } from './background/save';
 import type { Refused } from './background/storage';
 
@@ -31,6 +32,27 @@ export interface Found {
   best: { title: string; source: string; link: string }[];
 }
 
+/** A page as it is read for its echoes. */
+export interface LivePage {
+  address: string;
+  title: string;
+  /** As the page states it; null when it does not. */
+  language: string | null;
+  text: string;
+  /** Ranges of the text. */
+  headings: TextRange[];
+  pointedOut: TextRange[];
+}
+
+/** An echo of a page: a range of its text, and the items of the library that speak of it too. */
+export interface LiveEcho extends TextRange {
+  key: string;
+  form: string;
+  items: { title: string; source: string; minutes: number; passage: string; link: string }[];
+  /** How many more there are. */
+  more: number;
+}
+
 /**
  * What the extension's pages and the scripts in pages ask of the background, where all is done: a panel that closes
  * must not take a save with it.
@@ -57,6 +79,11 @@ export interface Messages {
   marksOn: { asked: { address: string }; answer: LiveHighlight[] | null };
   /** What the library has on what is looked for on a page that searches; null when there is nothing to say. */
   foundFor: { asked: { address: string }; answer: Found | null };
+  /** Worked out from what the extension keeps; nobody is asked. Null where none are to be shown. */
+  echoesIn: { asked: LivePage; answer: LiveEcho[] | null };
+  silenceEcho: { asked: { what: Silenced; silenced: boolean }; answer: null };
+  /** No echoes on this site any more. */
+  leaveOutSite: { asked: { host: string }; answer: null };
   sendNow: { asked: null; answer: ExtensionStatus };
   forgetRefused: { asked: null; answer: null };
 }

@@ -13,6 +13,7 @@ import type { Jobs } from './jobs/queue';
 import type { ChangeBell } from './library/bell';
 import type { FindableLibrary } from './library/findable';
 import type { Library } from './library/library';
+import type { echoSource } from './library/echoes';
 import type { RelatedLibrary } from './library/related';
 import type { Podcasts } from './publish/podcasts';
 import { extensionRoutes } from './routes/extension';
@@ -41,6 +42,7 @@ export interface AppParts {
   library(accountId: string): Library;
   findable(accountId: string): FindableLibrary;
   related(accountId: string): RelatedLibrary;
+  echoes(accountId: string): ReturnType<typeof echoSource>;
   files: FileStore;
   podcasts: Podcasts;
   clockOf(accountId: string): HybridClock;

@@ -20,10 +20,12 @@ import { startRunner } from './jobs/runner';
 import { ChangeBell } from './library/bell';
 import { eraseLetGo } from './library/erase';
 import { feedSchedule } from './library/feeds';
+import { echoSource } from './library/echoes';
 import { findableLibrary, putMissingFindables } from './library/findable';
 import { libraryOf } from './library/library';
 import { perAccount } from './library/per-account';
 import { workshopProfiler } from './library/profiler';
+import { profileStore } from './library/profiles';
 import { relatedLibrary } from './library/related';
 import { mailListener } from './mail/listener';
 import { podcastShelf } from './publish/podcasts';
@@ -134,6 +136,7 @@ const reading = startRunner(
 const made = await putMissingFindables(database);
 if (made > 0) log.info({ items: made }, 'made findable what was saved before there was finding');
 
+const profilesOf = (accountId: string) => profileStore(database, accountId, workshopProfiler(workshops.long));
 const app = createApp({
   config,
   log,
@@ -143,7 +146,8 @@ const app = createApp({
   jobs,
   library,
   findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
-  related: perAccount((accountId) => relatedLibrary(database, accountId, workshopProfiler(workshops.long)), 20),
+  related: perAccount((accountId) => relatedLibrary(database, accountId, profilesOf(accountId)), 20),
+  echoes: (accountId) => echoSource(database, accountId, profilesOf(accountId)),
   files,
   podcasts,
   clockOf,

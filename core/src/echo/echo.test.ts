@@ -1,7 +1,7 @@
 import type { Root } from 'hast';
 import { termProfile } from '../terms';
 import { plainText } from '../text';
-import { createEchoIndex, type EchoDensity, echoesOf, passageOn } from '.';
+import { asPhrases, createEchoIndex, type EchoDensity, echoesOf, excerptsOf, passageOn } from '.';
 
 const TEXTS: Readonly<Record<string, string>> = {
   dredging:
@@ -30,7 +30,7 @@ interface Asked {
 }
 
 function echoesIn(text: string, { index = indexOf(TEXTS), density = 'few', silenced = [], not = [] }: Asked = {}) {
-  return echoesOf(plainText(treeOf(text)), { ...about, words: text.split(/\s+/).length }, index, {
+  return echoesOf(text, { ...about, words: text.split(/\s+/).length }, index, {
     density,
     silenced: new Set(silenced),
     not: (id) => not.includes(id),
@@ -83,5 +83,27 @@ describe('the passage on a term', () => {
     expect(passage?.text.trim()).toBe('The bread oven behind the net loft is fired with driftwood.');
     expect(text.slice(passage?.term.start, passage?.term.end)).toBe('bread oven');
     expect(passageOn('quiet engin', plain, about)).toBeNull();
+  });
+});
+
+describe('excerpts', () => {
+  it('make the same echoes as whole profiles do, where few terms are spoken of', () => {
+    const index = createEchoIndex();
+    for (const [id, text] of Object.entries(TEXTS))
+      index.put(id, asPhrases(excerptsOf(plainText(treeOf(text)), null, 'en')));
+    expect(echoesIn(OPEN, { index })).toEqual(echoesIn(OPEN));
+  });
+
+  it('are at most sixteen, with a few words around each, cut at words and never inside the term', () => {
+    const names = Array.from({ length: 20 }, (_, n) => `Skipper Anneliese Number${'abcdefghijklmnopqrst'[n]}`);
+    const long = names.map((name) => `It was said ${'over and over '.repeat(8)}by ${name} ${'then and there '.repeat(8)}.`);
+    const text = long.join(' ');
+    const excerpts = excerptsOf(plainText(treeOf(text)), null, 'en');
+    expect(excerpts).toHaveLength(16);
+    for (const [, , , start, length, around] of excerpts) {
+      expect(around).toContain(text.slice(start, start + length));
+      expect(around.length).toBeLessThan(160);
+      expect(around).toMatch(/^… (?:over|and|by)\b.* …$/);
+    }
   });
 });

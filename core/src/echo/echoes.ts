@@ -1,4 +1,4 @@
-import { type KeyPhrase, keyPhrases, shownIn } from '../terms';
+import { type KeyPhrase, keyPhrases, type PhraseSurroundings, shownIn } from '../terms';
 import { type PlainText, sentences, type TextRange } from '../text';
 import type { EchoIndex, SpokenOf } from './echo-index';
 
@@ -23,10 +23,7 @@ const SUBJECTS = 14;
 const WORD_ALONE = 0.5;
 
 /** What is known of a text. */
-interface About {
-  title: string | null;
-  /** BCP 47 tag, or null when not known. */
-  language: string | null;
+interface About extends PhraseSurroundings {
   /** How many words it has. */
   words: number;
 }
@@ -43,17 +40,18 @@ interface EchoWishes {
  * The echoes of a text: its names and terms that other items of the library speak of, the most telling of them, each
  * marked once, where it stands first.
  *
+ * @param text plain; the ranges of its surroundings are counted in it
  * @returns in the order of the text
  */
 export function echoesOf(
-  plain: PlainText,
+  text: string,
   about: About,
   index: EchoIndex,
   { density, not, silenced }: EchoWishes,
 ): Echo[] {
   if (density === 'none') return [];
   const most = Math.floor(about.words / WORDS_AN_ECHO[density]);
-  const telling = keyPhrases(plain.text, { ...about, ...shownIn(plain) })
+  const telling = keyPhrases(text, about)
     .map((phrase, rank) => ({ phrase, wanted: { key: phrase.key, ...wantedOf(phrase, rank), not } }))
     .filter(({ phrase: { key } }) => ![...silenced].some((silent) => holds(silent, key)))
     .map(({ phrase, wanted }) => ({ phrase, wanted, worth: worthOf(phrase) * index.worth(wanted) }))
@@ -65,7 +63,7 @@ export function echoesOf(
     const { key, first } = phrase;
     // A word of a term that is marked already says nothing more.
     if (chosen.some((echo) => holds(echo.key, key) || holds(key, echo.key))) continue;
-    chosen.push({ ...first, key, form: plain.text.slice(first.start, first.end), items: index.speaking(wanted) });
+    chosen.push({ ...first, key, form: text.slice(first.start, first.end), items: index.speaking(wanted) });
   }
   return chosen.sort((a, b) => a.start - b.start);
 }
@@ -102,7 +100,7 @@ export interface EchoPassage extends TextRange {
  * @param key see keyPhrases
  * @returns null when it does not
  */
-export function passageOn(key: string, plain: PlainText, about: Omit<About, 'words'>): EchoPassage | null {
+export function passageOn(key: string, plain: PlainText, about: Pick<About, 'title' | 'language'>): EchoPassage | null {
   const term = keyPhrases(plain.text, { ...about, ...shownIn(plain) }).find((phrase) => phrase.key === key)?.first;
   const sentence =
     term && sentences(plain.text, about.language).find(({ start, end }) => start <= term.start && term.start < end);

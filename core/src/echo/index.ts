@@ -1,2 +1,3 @@
 export * from './echo-index';
 export * from './echoes';
+export * from './excerpts';

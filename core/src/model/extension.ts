@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { Account } from './api';
+import { Excerpt } from './excerpt';
 import { Highlight } from './highlight';
-import { MAX_ADDRESS_LENGTH } from './ids';
-import { Item } from './item';
+import { Id, MAX_ADDRESS_LENGTH } from './ids';
+import { Item, Stage } from './item';
 import { Note } from './note';
+import { Silenced } from './silence';
 import { TagName } from './tag';
 
 /** GET /api/extension/account: whose library the extension saves to. */
@@ -39,6 +41,39 @@ export type KnownPage = z.infer<typeof KnownPage>;
  * an extension need not tell the server of every page that is opened.
  */
 export const MarkedAddresses = z.object({ addresses: z.array(z.string()) });
+
+/** GET /api/extension/echoes?after= */
+export const EchoesAsked = z.object({ after: z.coerce.number().int().nonnegative().default(0) });
+
+/**
+ * GET /api/extension/echoes: what the library's items speak of, so that an extension can say on any page what of it stands
+ * in the library too, without asking anybody.
+ */
+export const EchoesAnswer = z.object({
+  /** Of another epoch nothing holds any more: the library was brought back from a backup. */
+  epoch: z.string(),
+  /** To be asked after next time. */
+  upTo: z.number().int().nonnegative(),
+  /** There is more at once. */
+  hasMore: z.boolean(),
+  /** Items that are not there any more, or have no text. */
+  gone: z.array(Id),
+  items: z.array(
+    z.object({
+      id: Id,
+      title: z.string(),
+      source: z.string(),
+      /** In canonical form. */
+      address: z.string(),
+      stage: Stage,
+      minutes: z.number().nonnegative(),
+      excerpts: z.array(Excerpt),
+    }),
+  ),
+  /** All that is silenced. */
+  silenced: z.array(Silenced),
+});
+export type EchoesAnswer = z.infer<typeof EchoesAnswer>;
 
 /** GET /api/extension/find?words= */
 export const WordsAsked = z.object({ words: z.string().trim().min(1).max(1000) });

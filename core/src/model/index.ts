@@ -6,6 +6,7 @@ export * from './bounds';
 export * from './bytes';
 export * from './card';
 export * from './context-length';
+export * from './excerpt';
 export * from './extension';
 export * from './fact';
 export * from './feed';

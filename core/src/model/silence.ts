@@ -16,6 +16,11 @@ export const Silenced = z.discriminatedUnion('kind', [
 ]);
 export type Silenced = z.infer<typeof Silenced>;
 
+/** What is silenced has one record on all devices, whoever silenced it first: its id is made of this name (UUID, version 5). */
+export const SILENCES = 'f6f2b0de-1b44-5e8c-9f53-6e5c3a3a8d10';
+export const silenceName = (what: Silenced): string =>
+  what.kind === 'term' ? `term ${what.key}` : `site ${what.host}`;
+
 /** That the reader has silenced something, or let it speak again. */
 export const Silence = extensible({
   id: Id,

@@ -2,6 +2,7 @@ import { type Account, readPairingCode } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { answerMessages, type ExtensionStatus, type Found, type FromServer } from '../messages';
 import { keepChoice, keepNote, keepTags } from './changes';
+import { echoesIn, leaveOutSite, showEchoesWhenWanted, silenceEcho } from './echoes';
 import { linkTo } from './links';
 import { marksOn, showMarksWhenWanted } from './live-highlights';
 import { offerMenus } from './menus';
@@ -75,7 +76,7 @@ async function foundFor(address: string): Promise<Found | null> {
   const best = items.map((item) => ({
     title: titleOf(item),
     source: sourceOf(item),
-    link: linkTo(pairing.origin, item),
+    link: linkTo(pairing.origin, item.id, item.choices.stage.value),
   }));
   return { count, best };
 }
@@ -139,6 +140,12 @@ answerMessages(
       }),
     foundFor: ({ address }) => foundFor(address),
     marksOn: ({ address }) => marksOn(address),
+    echoesIn: (page) => echoesIn(page),
+    silenceEcho: ({ what, silenced }) => paired((pairing) => silenceEcho(pairing, what, silenced)),
+    async leaveOutSite({ host }) {
+      await leaveOutSite(host);
+      return null;
+    },
     async sendNow() {
       await send();
       return status();
@@ -148,7 +155,7 @@ answerMessages(
       return null;
     },
   },
-  ['foundFor', 'marksOn'],
+  ['foundFor', 'marksOn', 'echoesIn', 'silenceEcho', 'leaveOutSite'],
 );
 
 // Scripts in pages must not see the secret.
@@ -159,5 +166,6 @@ offerMenus((saved, what) => {
 });
 showSearchLines();
 showMarksWhenWanted();
+showEchoesWhenWanted();
 sendWhenDue();
 void send();

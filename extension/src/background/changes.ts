@@ -6,6 +6,9 @@ import {
   type MarkedPassage,
   MAX_NOTE_LENGTH,
   type Note,
+  SILENCES,
+  type Silenced,
+  silenceName,
 } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import {
@@ -17,7 +20,7 @@ import {
   type TagChanges,
 } from '@dorvel/core/records';
 import { createClock, type HybridClock } from '@dorvel/core/sync';
-import { v7 as uuidv7 } from 'uuid';
+import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { type Pairing, storage } from './storage';
 
 let clock: HybridClock | undefined;
@@ -113,4 +116,10 @@ export async function keepHighlight(
   const highlight = (await maker()).highlight(itemId, kind, passage);
   await storage.outbox.add(pairing.account.id, [highlight]);
   return highlight.highlightId;
+}
+
+/** Writes down that something is silenced, or, with `silenced` false, may speak again. */
+export async function keepSilence(pairing: Pairing, what: Silenced, silenced: boolean): Promise<void> {
+  const id = uuidv5(silenceName(what), SILENCES);
+  await storage.outbox.add(pairing.account.id, [(await maker()).silence(id, what, silenced)]);
 }

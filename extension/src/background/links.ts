@@ -1,8 +1,7 @@
-import type { Item } from '@dorvel/core/model';
+import type { Stage } from '@dorvel/core/model';
 
 /** The address of an item in the reader's library. */
-export function linkTo(origin: string, item: Item): string {
-  const stage = item.choices.stage.value;
+export function linkTo(origin: string, id: string, stage: Stage): string {
   const place = stage === 'inbox' || stage === 'queue' ? stage : 'library';
-  return `${origin}/${place}/${item.id}`;
+  return `${origin}/${place}/${id}`;
 }

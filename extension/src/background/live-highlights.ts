@@ -4,12 +4,11 @@ import type { ToPage } from '../content/marks';
 import type { LiveHighlight } from '../messages';
 import { keepHighlight } from './changes';
 import { send } from './outbox';
+import { EVERYWHERE, keepInPages } from './page-scripts';
 import { type Saved, saveTab } from './save';
 import { serverAt } from './server';
 import { type Pairing, storage } from './storage';
 
-const SCRIPT = 'marks';
-const EVERYWHERE = ['http://*/*', 'https://*/*'];
 /** For so long it is taken for known in which pages something is marked. */
 const KNOWN_MS = 5 * 60 * 1000;
 
@@ -100,23 +99,9 @@ async function selectedIn(tabId: number): Promise<MarkedPassage | null> {
 
 /** Keeps the script that shows what is marked on all pages, while the reader wants that. */
 export function showMarksWhenWanted(): void {
-  chrome.storage.onChanged.addListener((changes) => {
-    if ('settings' in changes) void register();
+  keepInPages({
+    id: 'marks',
+    runAt: 'document_idle',
+    matches: ({ showsMarks }) => (showsMarks ? EVERYWHERE : []),
   });
-  chrome.runtime.onInstalled.addListener(() => void register());
-}
-
-async function register(): Promise<void> {
-  const wanted = (await storage.settings()).showsMarks && (await chrome.permissions.contains({ origins: EVERYWHERE }));
-  const [known] = await chrome.scripting.getRegisteredContentScripts({ ids: [SCRIPT] });
-  if (known && !wanted) await chrome.scripting.unregisterContentScripts({ ids: [SCRIPT] });
-  if (!known && wanted)
-    await chrome.scripting.registerContentScripts([
-      { id: SCRIPT, matches: EVERYWHERE, js: ['marks.js'], runAt: 'document_idle' },
-    ]);
-}
-
-/** Asks the browser to be let in everywhere, which showing what is marked needs. @returns whether it is */
-export function requestEverywhere(): Promise<boolean> {
-  return chrome.permissions.request({ origins: EVERYWHERE });
 }

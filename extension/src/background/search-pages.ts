@@ -1,6 +1,4 @@
-import { storage } from './storage';
-
-const SCRIPT = 'search-line';
+import { keepInPages } from './page-scripts';
 
 /** Where the words stand in the address of a page that searches. */
 const WORDS = '%s';
@@ -42,21 +40,9 @@ export function wordsSearched(address: string, searches: readonly string[]): str
 
 /** Keeps the script on the pages that the reader has allowed, and on no other. */
 export function showSearchLines(): void {
-  chrome.storage.onChanged.addListener((changes) => {
-    if ('settings' in changes) void register();
+  keepInPages({
+    id: 'search-line',
+    runAt: 'document_end',
+    matches: ({ searches }) => searches.flatMap((each) => readSearchPage(each)?.pattern ?? []),
   });
-  chrome.runtime.onInstalled.addListener(() => void register());
-}
-
-async function register(): Promise<void> {
-  const patterns = (await storage.settings()).searches.flatMap((each) => readSearchPage(each)?.pattern ?? []);
-  const granted: string[] = [];
-  for (const pattern of new Set(patterns))
-    if (await chrome.permissions.contains({ origins: [pattern] })) granted.push(pattern);
-  const [known] = await chrome.scripting.getRegisteredContentScripts({ ids: [SCRIPT] });
-  if (known) await chrome.scripting.unregisterContentScripts({ ids: [SCRIPT] });
-  if (granted.length === 0) return;
-  await chrome.scripting.registerContentScripts([
-    { id: SCRIPT, matches: granted, js: ['search-line.js'], runAt: 'document_end' },
-  ]);
 }

@@ -1,5 +1,5 @@
 import { clientOf, ServerProblem, Unreachable } from '@dorvel/core/client';
-import { ExtensionAccount, FoundElsewhere, KnownPage, MarkedAddresses } from '@dorvel/core/model';
+import { EchoesAnswer, ExtensionAccount, FoundElsewhere, KnownPage, MarkedAddresses } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
 import { PushResponse } from '@dorvel/core/sync';
 
@@ -17,6 +17,7 @@ export function serverAt(origin: string, secret: string) {
     item: (id: string) => read(KnownPage, 'GET', `/items/${id}`),
     page: (address: string) => read(KnownPage, 'GET', `/page?${query({ address })}`),
     marked: () => read(MarkedAddresses, 'GET', '/marked'),
+    echoes: (after: number) => read(EchoesAnswer, 'GET', `/echoes?${query({ after: String(after) })}`),
     find: (words: string) => read(FoundElsewhere, 'GET', `/find?${query({ words })}`),
     push: (mutations: readonly Mutation[]) => read(PushResponse, 'POST', '/push', { mutations }),
   };

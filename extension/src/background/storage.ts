@@ -25,6 +25,12 @@ export const Settings = z.object({
   showsMarks: z.boolean().default(false),
   /** Addresses of pages that search the web, with %s where the words stand. */
   searches: z.array(z.string()).max(50).default([]),
+  /** On which pages echoes are shown. */
+  echoesOn: z.enum(['none', 'these', 'all']).default('none'),
+  /** Hosts: those that are meant by "these", and those that never are. */
+  echoSites: z.array(z.string()).max(500).default([]),
+  echoesNotOn: z.array(z.string()).max(2000).default([]),
+  echoDensity: z.enum(['few', 'more']).default('few'),
 });
 export type Settings = z.infer<typeof Settings>;
 

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { requestEverywhere } from '../background/live-highlights';
+import { EVERYWHERE, requestPages } from '../background/page-scripts';
 import { Button, Part } from '../ui/controls';
 
 /** Whether what the reader marked is shown on the pages themselves. Off until they say so. */
 export function LiveMarks({ shown, show }: { shown: boolean; show(shown: boolean): void }) {
   const [fault, setFault] = useState<string | null>(null);
   const begin = async () => {
-    const granted = await requestEverywhere();
+    const granted = await requestPages(EVERYWHERE);
     setFault(granted ? null : 'Without that permission nothing can be shown on pages.');
     if (granted) show(true);
   };

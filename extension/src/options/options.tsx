@@ -4,6 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { type Settings, storage } from '../background/storage';
 import { ask, type ExtensionStatus } from '../messages';
 import { Choice, Part } from '../ui/controls';
+import { Echoes } from './echoes';
 import { LiveMarks } from './live-highlights';
 import { NotSent } from './not-sent';
 import { PairingPart } from './pairing';
@@ -55,6 +56,7 @@ function Options() {
         </p>
       </Part>
       <LiveMarks shown={settings.showsMarks} show={(showsMarks) => change({ showsMarks })} />
+      <Echoes settings={settings} change={change} />
       <SearchPages searches={settings.searches} keep={(searches) => change({ searches })} />
     </main>
   );

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { requestPages } from '../background/page-scripts';
 import { readSearchPage } from '../background/search-pages';
 import { Button, Field, Part } from '../ui/controls';
 
@@ -13,7 +14,7 @@ export function SearchPages({ searches, keep }: { searches: readonly string[]; k
       return;
     }
     // The browser asks the reader, for this one site.
-    if (!(await chrome.permissions.request({ origins: [page.pattern] }))) {
+    if (!(await requestPages([page.pattern]))) {
       setFault('Without that permission no line can be shown there.');
       return;
     }

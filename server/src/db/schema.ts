@@ -171,6 +171,8 @@ export const profiles = sqliteTable(
     copyId: text('copy_id').notNull(),
     version: integer().notNull(),
     profile: text({ mode: 'json' }).notNull(),
+    /** Null when it was made before there were any. */
+    excerpts: text({ mode: 'json' }),
   },
   (table) => [primaryKey({ columns: [table.accountId, table.copyId] })],
 );

@@ -4,17 +4,26 @@ import type { Transaction } from '../db/open';
 import { records } from '../db/schema';
 import { readRecord, storable } from './stored';
 
-/** All records of a kind that belong to an item, removed ones too. Not of items and feeds, which have tables of their own. */
+/**
+ * All records of a kind, removed ones too: those that belong to an item where one is named. Not of items and feeds, which
+ * have tables of their own.
+ */
 export async function recordsIn<Record extends Stored, Made extends Change>(
   from: Pick<Transaction, 'select'>,
   accountId: string,
   kind: Kind<Record, Made>,
-  itemId: string,
+  itemId?: string,
 ): Promise<Record[]> {
   const rows = await from
     .select({ record: records.record })
     .from(records)
-    .where(and(eq(records.accountId, accountId), eq(records.kind, kind.name), eq(records.itemId, itemId)));
+    .where(
+      and(
+        eq(records.accountId, accountId),
+        eq(records.kind, kind.name),
+        itemId === undefined ? undefined : eq(records.itemId, itemId),
+      ),
+    );
   return rows.flatMap(({ record }) => readRecord(kind, record) ?? []);
 }
 

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { type Copy, type Item, NEVER } from '@dorvel/core/model';
-import { newItem } from '@dorvel/core/records';
+import { newItem, silenceKind } from '@dorvel/core/records';
 import { createRelatedIndex } from '@dorvel/core/relate';
 import { termProfile } from '@dorvel/core/terms';
 import { pageFrom } from '@dorvel/core/testing';
@@ -12,11 +12,15 @@ import { workshopInPlace } from '../apart/in-place';
 import { type Database, openDatabase } from '../db/open';
 import { profiles } from '../db/schema';
 import { TEXT_TASKS } from '../tasks/texts';
+import { echoSource } from './echoes';
 import { libraryOf } from './library';
 import { workshopProfiler } from './profiler';
+import { profileStore } from './profiles';
 import { relatedLibrary } from './related';
 
 const PROFILER = workshopProfiler(workshopInPlace(TEXT_TASKS));
+const relatedTo = (accountId: string) =>
+  relatedLibrary(database, accountId, profileStore(database, accountId, PROFILER));
 
 const NOW = Date.UTC(2026, 10, 25);
 /** Four little texts of two subjects. */
@@ -90,18 +94,18 @@ it('relates as a device does that has the same texts', async () => {
   const { account, idOf } = await libraryWithTexts(NAMES);
   const onDevice = createRelatedIndex();
   for (const name of NAMES) onDevice.put(idOf(name), termProfile(TEXTS[name], name, 'en'));
-  const onServer = relatedLibrary(database, account.id, PROFILER);
+  const onServer = relatedTo(account.id);
   for (const name of NAMES) expect(await onServer.related(idOf(name), 3)).toEqual(onDevice.related(idOf(name), 3));
 });
 
 it('follows the library: what comes, what is let go, and what another server process had profiled', async () => {
   const { account, put, idOf, nameOf } = await libraryWithTexts(['eelgrass', 'larch', 'oak']);
-  const relating = relatedLibrary(database, account.id, PROFILER);
+  const relating = relatedTo(account.id);
   const nearest = async (to: Name, from = relating) => nameOf((await from.related(idOf(to), 1))[0]?.id ?? '');
   expect(await nearest('eelgrass')).not.toBe('geese');
   await put('geese');
   expect(await nearest('eelgrass')).toBe('geese');
-  expect(await nearest('eelgrass', relatedLibrary(database, account.id, PROFILER))).toBe('geese');
+  expect(await nearest('eelgrass', relatedTo(account.id))).toBe('geese');
   await put('geese', (item) => {
     item.choices.stage = { value: 'let-go', at: NEVER };
   });
@@ -115,11 +119,48 @@ it('suggests the tags of what is near, and never one that it has', async () => {
     item.tags = { birds: { value: 'Birds', at: NEVER } };
   });
   const untagged = await put('eelgrass');
-  const relating = relatedLibrary(database, account.id, PROFILER);
+  const relating = relatedTo(account.id);
   const suggested = await relating.suggestedTags(untagged, 3);
   expect(suggested.map(({ tag }) => tag)).toEqual(['Birds']);
   const tagged = await put('eelgrass', (item) => {
     item.tags = { birds: { value: 'Birds', at: NEVER } };
   });
   expect(await relating.suggestedTags(tagged, 3)).toEqual([]);
+});
+
+describe('what an extension is told, to say where else a page’s terms stand', () => {
+  const told = (accountId: string) => echoSource(database, accountId, profileStore(database, accountId, PROFILER));
+
+  it('is what each item speaks of, with where it stands and the words around it', async () => {
+    const { account, idOf } = await libraryWithTexts(['eelgrass', 'oak']);
+    const { items, gone, upTo, hasMore } = await told(account.id).after(0);
+    expect(items.map(({ id }) => id)).toEqual([idOf('eelgrass'), idOf('oak')]);
+    expect({ gone, hasMore }).toEqual({ gone: [], hasMore: false });
+    for (const [name, { excerpts }] of (['eelgrass', 'oak'] as const).map((each, n) => [each, items[n]!] as const)) {
+      expect(excerpts.length).toBeGreaterThan(0);
+      for (const [, , , start, length, around] of excerpts)
+        expect(around).toContain(TEXTS[name].slice(start, start + length));
+    }
+    expect(await told(account.id).after(upTo)).toMatchObject({ upTo, items: [], gone: [] });
+  });
+
+  it('follows what comes and what is let go, and names all that is silenced', async () => {
+    const { account, put, idOf } = await libraryWithTexts(['eelgrass', 'oak']);
+    const { upTo } = await told(account.id).after(0);
+    await put('geese');
+    await put('oak', (item) => {
+      item.choices.stage = { value: 'let-go', at: NEVER };
+    });
+    const what = { kind: 'site', host: 'x.example' } as const;
+    await libraryOf(database, account.id).change((write) =>
+      write.putRecord(silenceKind, {
+        ...{ id: uuidv7(), madeAt: NOW, what },
+        choices: { silenced: { value: true, at: NEVER } },
+      }),
+    );
+    const after = await told(account.id).after(upTo);
+    expect(after.items.map(({ id }) => id)).toEqual([idOf('geese')]);
+    expect(after.gone).toEqual([idOf('oak')]);
+    expect(after.silenced).toEqual([what]);
+  });
 });

@@ -1,10 +1,9 @@
 import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { createRelatedIndex, type Related, suggestTags, type TagSuggestion } from '@dorvel/core/relate';
-import { PROFILE_VERSION, TermProfile } from '@dorvel/core/terms';
-import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Database } from '../db/open';
-import { copies, items, profiles } from '../db/schema';
-import type { Profiler } from './profiler';
+import { items } from '../db/schema';
+import type { ProfileStore } from './profiles';
 import { readStoredItem } from './stored';
 
 /** Which items of an account's library are near to one another; see core/relate. */
@@ -17,11 +16,17 @@ export interface RelatedLibrary {
 /** So many of an item's neighbours have a say in its tags. */
 const VOTERS = 8;
 
+/** The copy by which an item is related to others; null when it was let go, is another one's, or has no text. */
+export function copyRelatedBy({ capture, choices }: Item): string | null {
+  const isThere = capture.duplicateOf === null && choices.stage.value !== 'let-go';
+  return isThere ? (capture.page?.copyId ?? null) : null;
+}
+
 /** The index is kept in memory, and brought up to date at each question: only what has changed is read. */
 export function relatedLibrary(
   database: Database,
   accountId: string,
-  profiler: Pick<Profiler, 'profile'>,
+  profiles: ProfileStore,
 ): RelatedLibrary {
   const index = createRelatedIndex();
   const copyOf = new Map<string, string>();
@@ -30,42 +35,17 @@ export function relatedLibrary(
   /** Questions wait for one another: two must not bring the index up to date at once. */
   let last: Promise<void> = Promise.resolve();
 
-  async function profileOf(copyId: string): Promise<TermProfile | null> {
-    const [known] = await database.read
-      .select({ version: profiles.version, profile: profiles.profile })
-      .from(profiles)
-      .where(and(eq(profiles.accountId, accountId), eq(profiles.copyId, copyId)));
-    const kept = known?.version === PROFILE_VERSION && TermProfile.safeParse(known.profile).data;
-    if (kept) return kept;
-    // As text: a long copy takes long to parse, which is the profiler's to do.
-    const [row] = await database.read
-      .select({ record: sql<string>`${copies.record}` })
-      .from(copies)
-      .where(and(eq(copies.accountId, accountId), eq(copies.id, copyId)));
-    if (!row) return null;
-    const profile = await profiler.profile(row.record);
-    const made = { accountId, copyId, version: PROFILE_VERSION, profile };
-    await database.write((tx) =>
-      tx
-        .insert(profiles)
-        .values(made)
-        .onConflictDoUpdate({ target: [profiles.accountId, profiles.copyId], set: made }),
-    );
-    return profile;
-  }
-
   async function take(item: Item): Promise<void> {
-    const isThere = item.capture.duplicateOf === null && item.choices.stage.value !== 'let-go';
-    const copyId = isThere ? (item.capture.page?.copyId ?? null) : null;
-    tagsById.set(item.id, isThere ? tagsOf(item) : []);
+    const copyId = copyRelatedBy(item);
+    tagsById.set(item.id, copyId === null ? [] : tagsOf(item));
     if (copyId === (copyOf.get(item.id) ?? null)) return;
-    const profile = copyId === null ? null : await profileOf(copyId);
-    if (copyId === null || profile === null) {
+    const profiled = copyId === null ? null : await profiles.of(copyId);
+    if (copyId === null || profiled === null) {
       index.remove(item.id);
       copyOf.delete(item.id);
       return;
     }
-    index.put(item.id, profile);
+    index.put(item.id, profiled.profile);
     copyOf.set(item.id, copyId);
   }
 

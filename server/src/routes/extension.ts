@@ -2,6 +2,8 @@ import { canonicalAddress, readAddress } from '@dorvel/core/address';
 import {
   type Account,
   CopyParams,
+  EchoesAnswer,
+  EchoesAsked,
   ExtensionAccount,
   FoundElsewhere,
   type Item,
@@ -20,6 +22,7 @@ import cors from 'cors';
 import { type RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Tokens } from '../accounts/tokens';
+import type { echoSource } from '../library/echoes';
 import type { FindableLibrary } from '../library/findable';
 import type { Library } from '../library/library';
 import type { RelatedLibrary } from '../library/related';
@@ -33,6 +36,7 @@ interface ExtensionParts {
   library(accountId: string): Library;
   findable(accountId: string): FindableLibrary;
   related(accountId: string): RelatedLibrary;
+  echoes(accountId: string): ReturnType<typeof echoSource>;
   clockOf(accountId: string): HybridClock;
   epoch: string;
   bell: { ring(accountId: string): void };
@@ -87,6 +91,12 @@ export function extensionRoutes(parts: ExtensionParts): Router {
   router.get('/marked', async (_request, response) => {
     const addresses = await parts.library(accountOf(response).id).markedAddresses();
     response.json(MarkedAddresses.parse({ addresses }));
+  });
+
+  router.get('/echoes', async (request, response) => {
+    const { after } = EchoesAsked.parse(request.query);
+    const told = await parts.echoes(accountOf(response).id).after(after);
+    response.json(EchoesAnswer.parse({ epoch: parts.epoch, ...told }));
   });
 
   router.get('/find', async (request, response) => {
@@ -144,7 +154,7 @@ function isForExtensions(input: unknown): boolean {
   if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
   // Of notes, those that items have a field for.
   if (mutation.type === 'write') return mutation.noteId === mutation.noteItemId;
-  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark'].includes(mutation.type);
+  return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark', 'silence'].includes(mutation.type);
 }
 
 async function known(item: Item | null, accountId: string, parts: ExtensionParts): Promise<KnownPage> {

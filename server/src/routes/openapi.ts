@@ -3,6 +3,8 @@ import {
   Alive,
   Copy,
   CopyParams,
+  EchoesAnswer,
+  EchoesAsked,
   ExtensionAccount,
   FindRequest,
   FindResponse,
@@ -232,6 +234,14 @@ const OPERATIONS: readonly Operation[] = [
     summary: 'Addresses in which something is marked',
     entry: 'extension',
     answer: MarkedAddresses,
+  },
+  {
+    method: 'get',
+    path: '/api/extension/echoes',
+    summary: 'What the items speak of, changed after a sequence',
+    entry: 'extension',
+    query: EchoesAsked,
+    answer: EchoesAnswer,
   },
   {
     method: 'get',

@@ -1,3 +1,4 @@
+import { excerptsOf } from '@dorvel/core/echo';
 import { feedsOfPage, readFeed } from '@dorvel/core/formats';
 import { Copy } from '@dorvel/core/model';
 import { searchTerms } from '@dorvel/core/search';
@@ -19,6 +20,7 @@ export const TEXT_TASKS = {
   letter: (raw: Uint8Array) => readLetter(Buffer.from(raw)),
   profile(record: string) {
     const { tree, title, language } = Copy.parse(JSON.parse(record));
-    return profileOf(plainText(tree), title, language);
+    const plain = plainText(tree);
+    return { profile: profileOf(plain, title, language), excerpts: excerptsOf(plain, title, language) };
   },
 };

@@ -13,7 +13,9 @@ import {
   type Recall,
   type SavedSearch,
   type Scope,
+  SILENCES,
   type Silenced,
+  silenceName,
   type Spans,
   tagKey,
   TagName,
@@ -257,12 +259,9 @@ export async function keepSearch(written: string, scope: Scope): Promise<string>
 /** Keeps a search no longer, or, with `removed` false, keeps it again. */
 export const removeSearch = (search: SavedSearch, removed: boolean) => commit(make.removeSearch(search, removed));
 
-/** What is silenced has one record on all devices, whoever silenced it first: its id is made of it. */
-const SILENCES = 'f6f2b0de-1b44-5e8c-9f53-6e5c3a3a8d10';
-
 /** Silences a term or a site for good, or, with `silenced` false, lets it speak again. */
 export async function silence(what: Silenced, silenced: boolean): Promise<void> {
-  const id = uuidv5(what.kind === 'term' ? `term ${what.key}` : `site ${what.host}`, SILENCES);
+  const id = uuidv5(silenceName(what), SILENCES);
   await commit(make.silence(id, what, silenced, await store().silences.get(id)));
 }
 

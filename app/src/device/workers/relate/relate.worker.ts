@@ -5,7 +5,7 @@ import { gistOf } from '@dorvel/core/gist';
 import { subjectsOf } from '@dorvel/core/look-back';
 import { knownIn } from '@dorvel/core/new-to-you';
 import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
-import { PROFILE_VERSION, profileOf } from '@dorvel/core/terms';
+import { PROFILE_VERSION, profileOf, shownIn } from '@dorvel/core/terms';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { expose } from 'comlink';
 import { DeviceStore } from '@/device/store/store';
@@ -124,7 +124,8 @@ const relating: Relating = {
       const plain = plainText(copy.tree);
       const silencedHosts = new Set(silenced.hosts);
       const { title, language } = copy;
-      return echoesOf(plain, { title, language, words: wordStarts(plain.text, language).length }, echoes, {
+      const about = { title, language, words: wordStarts(plain.text, language).length, ...shownIn(plain) };
+      return echoesOf(plain.text, about, echoes, {
         density,
         silenced: new Set(silenced.terms),
         not: (id) => id === itemId || silencedHosts.has(hosts.get(id) ?? ''),

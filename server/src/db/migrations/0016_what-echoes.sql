@@ -1,0 +1,1 @@
+ALTER TABLE `profiles` ADD `excerpts` text;
