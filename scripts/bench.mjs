@@ -27,4 +27,5 @@ run('size', ['bench/size.mjs']);
 if (ensureChromium()) {
   run('reading', ['bench/reading.mjs']);
   run('lists', ['bench/lists.mjs']);
+  run('live-echoes', ['--import', 'tsx', 'bench/live-echoes.mjs']);
 }
