@@ -17,7 +17,9 @@ const paragraphs = Array.from({ length: WORDS / 100 }, (_, n) =>
   Array.from({ length: 100 }, (_each, at) => words[(n * 100 + at) % words.length]).join(' '),
 );
 const page = `<!doctype html><html lang="en"><title>Long</title><main>${paragraphs.map((each) => `<p>${each}</p>`).join('')}</main>`;
-const site = createServer((_request, response) => response.setHeader('content-type', 'text/html').end(page)).listen(4956);
+const site = createServer((_request, response) => response.setHeader('content-type', 'text/html').end(page)).listen(
+  4956,
+);
 
 const demo = await startDemo(4976);
 const browser = await extendedBrowser();

@@ -66,7 +66,13 @@ test('a page of the web shows what of it stands in the library, and nobody learn
   page.on('request', (request) => asked.push(request.url()));
   await page.goto(REPORT);
   await expect(layer(page)).toContainText(/\d echoes|One echo/);
-  const count = Number(/\d+/.exec(await layer(page).getByText(/echo(?:es)?$/).innerText())?.[0] ?? 1);
+  const count = Number(
+    /\d+/.exec(
+      await layer(page)
+        .getByText(/echo(?:es)?$/)
+        .innerText(),
+    )?.[0] ?? 1,
+  );
   expect(count).toBeGreaterThan(1);
   expect(asked.filter((url) => new URL(url).host !== new URL(REPORT).host)).toEqual([]);
   expect(await askedByBackground()).toEqual([]);

@@ -80,3 +80,50 @@ test('what stands elsewhere in the library is marked, opened at its passage, and
   await expect.poll(() => echoes(other)).toEqual([]);
   await other.context().close();
 });
+
+test('on a wide screen the library answers in the margin, beside the line, with what the reader marked and wrote', async ({
+  page,
+  seeded,
+}, { project }) => {
+  test.skip(project.name !== 'wide', 'a phone has no margin');
+  await signIn(page, seeded);
+  await goTo(page, 'Queue');
+  await row(page, 'What the eelgrass knows').getByRole('link').click();
+  const margin = page.getByRole('complementary', { name: 'Margin' });
+  const entry = margin.getByRole('button', { name: /^“north berth” elsewhere/ });
+  await entry.scrollIntoViewIfNeeded();
+  // Beside its line, and none over another.
+  const line = await page.evaluate(() => {
+    const found = [...(CSS.highlights.get('echo') ?? [])].find(
+      (range) => (range as Range).toString() === 'north berth',
+    ) as Range;
+    return found.getBoundingClientRect().top;
+  });
+  const boxes = await margin.getByRole('button').evaluateAll((all) =>
+    all.map((each) => {
+      const { top, bottom } = each.getBoundingClientRect();
+      return { top, bottom };
+    }),
+  );
+  boxes.slice(1).forEach(({ top }, at) => expect(top).toBeGreaterThanOrEqual(boxes[at]!.bottom));
+  const at = (await entry.boundingBox())!;
+  expect(at.y).toBeGreaterThanOrEqual(line - 4);
+  expect(at.y).toBeLessThan(line + 120);
+  await expectAccessible(page, 'the margin');
+  await expectTargets(page, 'the margin');
+
+  // Pressed it says where; from there by keys, and back.
+  await entry.click();
+  const open = page.getByRole('dialog', { name: / elsewhere$/ });
+  await expect(open).toHaveAccessibleName('“north berth” elsewhere');
+  await page.keyboard.press('ArrowRight');
+  await expect(open).not.toHaveAccessibleName('“north berth” elsewhere');
+  await page.keyboard.press('ArrowLeft');
+  await expect(open).toHaveAccessibleName('“north berth” elsewhere');
+  await page.keyboard.press('Escape');
+  await expect(open).toHaveCount(0);
+
+  const own = margin.getByRole('button', { name: /^(?:Key|Question|Quote|To do|Doubt)/ }).first();
+  await own.click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+});

@@ -11,10 +11,19 @@ export type KeyMap = Readonly<Record<string, () => void>>;
  * @param before keys that mean something else elsewhere are taken by this component first
  */
 export function useKeys(keys: KeyMap, before = false): void {
+  useBound(keys, before, isElsewhere);
+}
+
+/** The same inside a sheet, while it is open. */
+export function useSheetKeys(keys: KeyMap): void {
+  useBound(keys, false, isOutsideSheet);
+}
+
+function useBound(keys: KeyMap, before: boolean, isNotFor: (event: KeyboardEvent) => boolean): void {
   useEffect(() => {
     const bound = Object.entries(keys);
     const pressed = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || isElsewhere(event)) return;
+      if (event.defaultPrevented || isNotFor(event)) return;
       const isOfLayout = event.getModifierState('AltGraph');
       const optional = isOfLayout ? ['Shift', 'Alt', 'Control'] : ['Shift'];
       const found = bound.find(([key]) => matchKeybindingPress(event, [[], optional, key]));
@@ -24,13 +33,15 @@ export function useKeys(keys: KeyMap, before = false): void {
     };
     addEventListener('keydown', pressed, before);
     return () => removeEventListener('keydown', pressed, before);
-  }, [keys, before]);
+  }, [keys, before, isNotFor]);
 }
 
-function isElsewhere(event: KeyboardEvent): boolean {
+const WRITTEN_IN = 'input, textarea, select, [contenteditable]';
+const isElsewhere = (event: KeyboardEvent): boolean => isInside(event, `${WRITTEN_IN}, dialog`);
+const isOutsideSheet = (event: KeyboardEvent): boolean => !isInside(event, 'dialog') || isInside(event, WRITTEN_IN);
+
+function isInside(event: KeyboardEvent, what: string): boolean {
   // What is written in may stand in a tree of its own, from which events come as from its host.
   const inner = event.composedPath()[0];
-  return [inner, event.target].some(
-    (each) => each instanceof Element && each.closest('input, textarea, select, [contenteditable], dialog') !== null,
-  );
+  return [inner, event.target].some((each) => each instanceof Element && each.closest(what) !== null);
 }

@@ -96,7 +96,9 @@ describe('excerpts', () => {
 
   it('are at most sixteen, with a few words around each, cut at words and never inside the term', () => {
     const names = Array.from({ length: 20 }, (_, n) => `Skipper Anneliese Number${'abcdefghijklmnopqrst'[n]}`);
-    const long = names.map((name) => `It was said ${'over and over '.repeat(8)}by ${name} ${'then and there '.repeat(8)}.`);
+    const long = names.map(
+      (name) => `It was said ${'over and over '.repeat(8)}by ${name} ${'then and there '.repeat(8)}.`,
+    );
     const text = long.join(' ');
     const excerpts = excerptsOf(plainText(treeOf(text)), null, 'en');
     expect(excerpts).toHaveLength(16);

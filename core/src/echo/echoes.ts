@@ -43,12 +43,7 @@ interface EchoWishes {
  * @param text plain; the ranges of its surroundings are counted in it
  * @returns in the order of the text
  */
-export function echoesOf(
-  text: string,
-  about: About,
-  index: EchoIndex,
-  { density, not, silenced }: EchoWishes,
-): Echo[] {
+export function echoesOf(text: string, about: About, index: EchoIndex, { density, not, silenced }: EchoWishes): Echo[] {
   if (density === 'none') return [];
   const most = Math.floor(about.words / WORDS_AN_ECHO[density]);
   const telling = keyPhrases(text, about)

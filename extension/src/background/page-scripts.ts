@@ -32,9 +32,7 @@ async function register({ id, runAt, matches, except }: PageScript): Promise<voi
   if (known) await chrome.scripting.unregisterContentScripts({ ids: [id] });
   if (granted.length === 0) return;
   const excludeMatches = [...(except?.(settings) ?? [])];
-  await chrome.scripting.registerContentScripts([
-    { id, matches: granted, excludeMatches, js: [`${id}.js`], runAt },
-  ]);
+  await chrome.scripting.registerContentScripts([{ id, matches: granted, excludeMatches, js: [`${id}.js`], runAt }]);
 }
 
 /** Asks the browser to be let in to pages. @returns whether it is */

@@ -86,7 +86,9 @@ export class EchoLayer {
     if (target?.closest('a, button, input, select, textarea, [role="button"], [contenteditable]')) return;
     const { clientX: x, clientY: y } = event;
     const found = this.#echoes.findIndex(({ range }) =>
-      [...range.getClientRects()].some((rect) => rect.left <= x && x <= rect.right && rect.top <= y && y <= rect.bottom),
+      [...range.getClientRects()].some(
+        (rect) => rect.left <= x && x <= rect.right && rect.top <= y && y <= rect.bottom,
+      ),
     );
     if (found === -1) this.#close();
     else this.#open(found);
@@ -115,7 +117,8 @@ export class EchoLayer {
       element('p', { className: 'soft', text: `Echo ${at + 1} of ${count} on this page` }),
       element('ul', {}, ...items.map(itemOf)),
     );
-    if (more > 0) this.#card.append(element('p', { className: 'soft', text: `${more} more of your items speak of it.` }));
+    if (more > 0)
+      this.#card.append(element('p', { className: 'soft', text: `${more} more of your items speak of it.` }));
     this.#card.append(
       element(
         'div',

@@ -7,7 +7,11 @@ declare const ROOTS_ARE_OPEN: boolean;
  *
  * @param name for those who hear the page
  */
-export function ownRoot(tag: 'aside' | 'div', name: string | null, style: string): { host: HTMLElement; root: ShadowRoot } {
+export function ownRoot(
+  tag: 'aside' | 'div',
+  name: string | null,
+  style: string,
+): { host: HTMLElement; root: ShadowRoot } {
   const host = document.createElement(tag);
   if (name !== null) host.setAttribute('aria-label', name);
   const root = host.attachShadow({ mode: ROOTS_ARE_OPEN ? 'open' : 'closed' });

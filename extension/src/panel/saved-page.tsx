@@ -114,7 +114,12 @@ function Related({ known }: { known: KnownPage }) {
       <ul className="flex flex-col">
         {known.related.map(({ item, shared }) => (
           <li key={item.id} className="border-b border-line last:border-0">
-            <a href={linkTo(origin, item.id, item.choices.stage.value)} target="_blank" rel="noreferrer" className="block py-[9px]">
+            <a
+              href={linkTo(origin, item.id, item.choices.stage.value)}
+              target="_blank"
+              rel="noreferrer"
+              className="block py-[9px]"
+            >
               <span className="block font-read text-base font-semibold text-ink">{titleOf(item)}</span>
               <span className="block font-ui text-small text-soft">
                 {sourceOf(item)} · {lengthInWords(item)}

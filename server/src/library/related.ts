@@ -23,11 +23,7 @@ export function copyRelatedBy({ capture, choices }: Item): string | null {
 }
 
 /** The index is kept in memory, and brought up to date at each question: only what has changed is read. */
-export function relatedLibrary(
-  database: Database,
-  accountId: string,
-  profiles: ProfileStore,
-): RelatedLibrary {
+export function relatedLibrary(database: Database, accountId: string, profiles: ProfileStore): RelatedLibrary {
   const index = createRelatedIndex();
   const copyOf = new Map<string, string>();
   const tagsById = new Map<string, readonly string[]>();

@@ -14,6 +14,7 @@ import type { Tab } from '@/navigation/tabs';
 import { useWayBack } from '@/navigation/way-back';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
+import { useSheetKeys } from '@/ui/keys';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
@@ -37,8 +38,9 @@ export function EchoSheet({ echoes, at, item, tab, onStep, onClose }: EchoSheetP
   const echo = echoes[at];
   const passages = usePassages(echo?.key ?? '', echo?.items.slice(0, MOST) ?? []);
   const byId = useItemsById();
-  if (!echo) return null;
   const step = (by: 1 | -1) => onStep((echoes.length + at + by) % echoes.length);
+  useSheetKeys({ o: () => step(1), ArrowRight: () => step(1), ArrowLeft: () => step(-1) });
+  if (!echo) return null;
   const hush = () => {
     const what = { kind: 'term', key: echo.key, form: echo.form } as const;
     onClose();

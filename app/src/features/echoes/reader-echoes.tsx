@@ -1,6 +1,6 @@
 import type { Echo } from '@dorvel/core/echo';
 import type { Item } from '@dorvel/core/model';
-import { type RefObject, useEffect, useMemo, useState } from 'react';
+import { type RefObject, useEffect, useMemo } from 'react';
 import { Text } from 'react-native';
 import type { ReadingPlace } from '@/article/reading-place';
 import { offsetAtPoint } from '@/article/text-geometry';
@@ -17,6 +17,9 @@ interface ReaderEchoesProps {
   place: ReadingPlace;
   /** Whether a press at an offset is meant for something else, a highlight for instance. */
   isTaken(offset: number): boolean;
+  /** The one that is open. */
+  pressed: number | null;
+  onPress(at: number | null): void;
   /** The list of them was asked for. */
   asked: boolean;
   onDone(): void;
@@ -26,8 +29,18 @@ interface ReaderEchoesProps {
 const NONE = -1;
 
 /** Echoes in an open text: a press on one shows where else it stands; a key goes to the next one from where the eyes are. */
-export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked, onDone }: ReaderEchoesProps) {
-  const [pressed, setPressed] = useState<number | null>(null);
+export function ReaderEchoes({
+  article,
+  item,
+  tab,
+  echoes,
+  place,
+  isTaken,
+  pressed,
+  onPress,
+  asked,
+  onDone,
+}: ReaderEchoesProps) {
   const at = pressed ?? (asked && echoes.length > 0 ? nextFrom(echoes, place.offset()) : null);
   useEffect(() => {
     const element = article.current;
@@ -38,21 +51,21 @@ export function ReaderEchoes({ article, item, tab, echoes, place, isTaken, asked
       const offset = offsetAtPoint(element, event.clientX, event.clientY);
       if (offset === null || isTaken(offset)) return;
       const found = echoes.findIndex(({ start, end }) => start <= offset && offset < end);
-      if (found !== -1) setPressed(found);
+      if (found !== -1) onPress(found);
     };
     element.addEventListener('click', press);
     return () => element.removeEventListener('click', press);
-  }, [article, echoes, isTaken]);
+  }, [article, echoes, isTaken, onPress]);
   const go = (to: number) => {
     const echo = echoes[to];
     if (!echo) return;
     place.showFound(echo.start);
-    setPressed(to);
+    onPress(to);
   };
-  const onward = () => (echoes.length === 0 ? setPressed(NONE) : go(nextFrom(echoes, place.offset())));
+  const onward = () => (echoes.length === 0 ? onPress(NONE) : go(nextFrom(echoes, place.offset())));
   useKeys(useMemo(() => ({ o: onward }), [echoes, place])); // eslint-disable-line react-hooks/exhaustive-deps -- what it does depends on these two
   const close = () => {
-    setPressed(null);
+    onPress(null);
     place.foundIsDone();
     onDone();
   };

@@ -25,15 +25,17 @@ interface ReaderMarksProps {
   marks: readonly PlacedHighlight[];
   /** Where the eyes are. */
   place: () => number;
+  /** The highlight that is open. */
+  openId: string | null;
+  onOpen(id: string | null): void;
 }
 
 /** Marking in an open text: a bar over what is selected, a sheet for what is pressed, a key for the sentence at hand. */
-export function ReaderHighlights({ article, item, copy, text, marks, place }: ReaderMarksProps) {
+export function ReaderHighlights({ article, item, copy, text, marks, place, openId, onOpen }: ReaderMarksProps) {
   const selected = useSelectedText(article, text);
-  const [openId, setOpenId] = useState<string | null>(null);
   const [carded, setCarded] = useState<SelectedText | null>(null);
   const opened = marks.find(({ mark }) => mark.id === openId)?.mark;
-  usePressedMark(article, marks, setOpenId);
+  usePressedMark(article, marks, onOpen);
   const isSelected = selected !== null;
   useEffect(() => {
     // The bar stands where notices stand.
@@ -62,7 +64,7 @@ export function ReaderHighlights({ article, item, copy, text, marks, place }: Re
         <View className="pointer-events-none absolute bottom-[10px] left-0 right-0 items-center px-[10px]">
           <HighlightBar
             onMark={(kind) => void markNow(selected, kind)}
-            onNote={() => void markNow(selected, 'key').then(setOpenId)}
+            onNote={() => void markNow(selected, 'key').then(onOpen)}
             onCopy={() => void copyPassage(text.slice(selected.start, selected.end))}
             onCard={() => setCarded(selected)}
             onShare={() => void sharePassage(text.slice(selected.start, selected.end), item)}
@@ -81,7 +83,7 @@ export function ReaderHighlights({ article, item, copy, text, marks, place }: Re
           onClose={() => setCarded(null)}
         />
       )}
-      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => setOpenId(null)} />}
+      {opened && <HighlightSheet key={opened.id} highlight={opened} onClose={() => onOpen(null)} />}
     </>
   );
 }

@@ -46,9 +46,11 @@ import { Button } from '@/ui/button';
 import { ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
 import { FootnoteSheet } from './footnote-sheet';
+import { Margin } from './margin';
 import { PictureView } from './picture-view';
 import { Rail } from './rail';
 import { TidySuggestion } from './tidy-suggestion';
+import { useMarginWidth } from './use-margin-width';
 import { usePages } from './use-pages';
 import { useReadingPlace } from './use-reading-place';
 import { useVoiceInText } from './use-voice-in-text';
@@ -91,6 +93,7 @@ export const ArticleView = memo(function ArticleView({
 }: ArticleViewProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const article = useRef<HTMLDivElement>(null);
+  const holder = useRef<HTMLDivElement>(null);
   const settings = useReadingSettings();
   const { move, begin } = moves;
   const speaking = useIsSpeaking(item.id);
@@ -142,6 +145,10 @@ export const ArticleView = memo(function ArticleView({
     onTurn,
     skips,
   });
+  const margin = useMarginWidth(holder, article, flow !== 'pages');
+  const notes = useNotesOf(item.id);
+  const [openEcho, setOpenEcho] = useState<number | null>(null);
+  const [openHighlight, setOpenHighlight] = useState<string | null>(null);
   const [footnoteId, setFootnoteId] = useState<string | null>(null);
   const [picture, setPicture] = useState<{ src: string; alt: string } | null>(null);
   const presses = useMemo(
@@ -192,7 +199,7 @@ export const ArticleView = memo(function ArticleView({
         tabIndex={0}
         data-testid="reader"
       >
-        <View className="px-[22px] pb-[48px] pr-[46px] pt-[14px]">
+        <div ref={holder} className="reader-content" style={margin > 0 ? { paddingRight: 46 + margin } : undefined}>
           <FrontMatter item={item} copy={copy} style={style} />
           <TidySuggestion item={item} copy={original} />
           <NewToYou item={item} known={known} />
@@ -208,6 +215,18 @@ export const ArticleView = memo(function ArticleView({
                 shown={shown}
                 isTaken={isOther}
               />
+              {margin > 0 && (
+                <Margin
+                  article={article}
+                  width={margin}
+                  echoes={echoes}
+                  marks={marks}
+                  notes={notes}
+                  shown={shown}
+                  onEcho={setOpenEcho}
+                  onHighlight={setOpenHighlight}
+                />
+              )}
             </div>
           </ArticlePresses>
           {whole && (
@@ -227,7 +246,7 @@ export const ArticleView = memo(function ArticleView({
               <RelatedItems item={item} copy={copy} tab={tab} />
             </>
           )}
-        </View>
+        </div>
       </div>
       <Rail
         minutes={minutes}
@@ -241,7 +260,16 @@ export const ArticleView = memo(function ArticleView({
           else reading.goTo(to);
         }}
       />
-      <ReaderHighlights article={article} item={item} copy={copy} text={text} marks={marks} place={reading.offset} />
+      <ReaderHighlights
+        article={article}
+        item={item}
+        copy={copy}
+        text={text}
+        marks={marks}
+        place={reading.offset}
+        openId={openHighlight}
+        onOpen={setOpenHighlight}
+      />
       <ReaderEchoes
         article={article}
         item={item}
@@ -249,6 +277,8 @@ export const ArticleView = memo(function ArticleView({
         echoes={echoes}
         place={reading}
         isTaken={isMarked}
+        pressed={openEcho}
+        onPress={setOpenEcho}
         asked={aside === 'echoes'}
         onDone={onAsideDone}
       />

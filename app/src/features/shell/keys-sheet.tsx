@@ -18,6 +18,7 @@ const KEYS: readonly [key: string, does: string][] = [
   ['c', 'Contents of the article'],
   ['f', 'Find in the article'],
   ['o', 'The next echo: a word that stands elsewhere in your library'],
+  ['← →', 'Between echoes, while one is open'],
   ['e', 'Finished'],
   ['Escape', 'Back to the list'],
   ['q k g x z', 'While sorting: queue, keep, tag, let go, later'],
