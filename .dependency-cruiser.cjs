@@ -43,7 +43,7 @@ const APP_LAYERS = [
   ['features/feeds', 'features/add', 'features/echoes', 'features/new-to-you', 'features/tags', 'features/elsewhere'],
   ['features/trail', 'features/work-over'],
   ['features/items'],
-  ['features/library', 'features/listen', 'features/sort', 'features/podcast'],
+  ['features/library', 'features/listen', 'features/sort', 'features/podcast', 'features/reminders'],
   ['features/highlights', 'features/now', 'features/statistics', 'features/account'],
   ['features/look-back', 'features/reader'],
   ['features/shell'],

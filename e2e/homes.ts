@@ -1,7 +1,7 @@
 import { cpSync } from 'node:fs';
 import { test as base } from '@playwright/test';
 import { ownServer } from './own-server';
-import { LIBRARY_OF_DEMO, portsOf, SMALL_WEB_PORT } from './ports';
+import { LETTER_PORT, LIBRARY_OF_DEMO, portsOf, SMALL_WEB_PORT } from './ports';
 
 /** Servers of which each worker has its own, so that no test meets what another project or a test beside it does. */
 interface Homes {
@@ -17,6 +17,7 @@ const ofTheDemo = (mailPort: number) => ({
   DORVEL_DEMO: '1',
   DORVEL_MAIL_PORT: String(mailPort),
   DORVEL_MAIL_DOMAIN: 'skerrow.example',
+  DORVEL_SMTP_URL: `smtp://127.0.0.1:${LETTER_PORT}`,
   DORVEL_SMALL_WEB: `localhost:${SMALL_WEB_PORT}`,
 });
 

@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM_WORDS, executablePath } from './chromium';
-import { DATA_OF_DEMO, MAIL_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
+import { DATA_OF_DEMO, LETTER_PORT, MAIL_PORT, SEEDED_PORT, SMALL_WEB_PORT } from './ports';
 
 const root = path.resolve(import.meta.dirname, '..');
 
@@ -51,6 +51,7 @@ export default defineConfig({
         PORT: String(SEEDED_PORT),
         SMALL_WEB_PORT: String(SMALL_WEB_PORT),
         MAIL_PORT: String(MAIL_PORT),
+        LETTER_PORT: String(LETTER_PORT),
         DORVEL_DATA: DATA_OF_DEMO,
       },
       wait: { stdout: /demo is ready/ },

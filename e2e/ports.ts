@@ -11,6 +11,7 @@ export const SORTING_PORTS = { phone: first + 5, wide: first + 6 };
 export const SAVING_PORTS = { phone: first + 7, wide: first + 8 };
 export const FEEDS_PORTS = { phone: first + 9, wide: first + 10 };
 export const MAIL_PORT = first + 11;
+export const LETTER_PORT = first + 12;
 export const BULK_PORTS = { phone: first + 13, wide: first + 14 };
 
 export const SIEGE_PORT = first + 15;

@@ -6,6 +6,7 @@ import { ensureBuilt, ensureInstalled, root, startServer, startTs, stop, waitFor
 const port = Number(process.env.PORT ?? 4800);
 const smallWebPort = Number(process.env.SMALL_WEB_PORT ?? port + 10);
 const mailPort = Number(process.env.MAIL_PORT ?? port + 25);
+const letterPort = Number(process.env.LETTER_PORT ?? port + 26);
 const data = process.env.DORVEL_DATA ?? path.join(root, 'data/demo');
 const address = `http://127.0.0.1:${port}`;
 
@@ -16,6 +17,7 @@ if (process.argv.includes('--fresh')) rmSync(data, { recursive: true, force: tru
 const smallWeb = startTs('demo/small-web/main.ts', {
   SMALL_WEB_PORT: String(smallWebPort),
   DORVEL_MAIL_PORT: String(mailPort),
+  DORVEL_LETTER_PORT: String(letterPort),
 });
 const server = startServer({
   PORT: String(port),
@@ -23,6 +25,8 @@ const server = startServer({
   DORVEL_DEMO: '1',
   DORVEL_MAIL_PORT: String(mailPort),
   DORVEL_MAIL_DOMAIN: 'skerrow.example',
+  DORVEL_SMTP_URL: `smtp://127.0.0.1:${letterPort}`,
+  DORVEL_LETTER_FROM: 'Dorvel <dorvel@skerrow.example>',
   DORVEL_SMALL_WEB: `localhost:${smallWebPort}`,
   DORVEL_ALLOW_HOSTS: `*.localhost:${smallWebPort}`,
   LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
@@ -40,5 +44,5 @@ Dorvel’s demo is ready:  ${address}
 Account:                 ines@skerrow.example
 Passphrase:              the tide waits for the ferry   (one press on the sign-in screen fills it in)
 The small web:           for instance http://tidewater.localhost:${smallWebPort}/
-A mail program:          http://post.localhost:${smallWebPort}/
+A mail program:          http://post.localhost:${smallWebPort}/ (what it received: /letters)
 Ctrl-C ends it; the library stays for the next time. “npm run demo -- --fresh” starts over.`);

@@ -1,12 +1,17 @@
+import { letterBox } from './letter-box';
 import { createSmallWeb } from './server';
 
 const port = Number(process.env.SMALL_WEB_PORT ?? 4810);
 const mailPort = Number(process.env.DORVEL_MAIL_PORT ?? port + 15);
-const server = createSmallWeb(mailPort).listen(port, '127.0.0.1', (error?: Error) => {
+const letterPort = Number(process.env.DORVEL_LETTER_PORT ?? port + 16);
+const letters = letterBox();
+letters.server.listen(letterPort, '127.0.0.1');
+const server = createSmallWeb(mailPort, letters.router).listen(port, '127.0.0.1', (error?: Error) => {
   if (error) throw error;
   console.log(`The small web stands on port ${port}.`);
 });
 const stop = () => {
+  letters.server.close();
   server.close(() => process.exit(0));
   server.closeAllConnections();
 };

@@ -1,4 +1,4 @@
-import express, { type Express, type Request } from 'express';
+import express, { type Express, type Request, type Router } from 'express';
 import { readArticles, type WebArticle } from './articles';
 import { drawing } from './drawings';
 import { feedLink, feedOf } from './feeds';
@@ -11,8 +11,9 @@ import { roughRoutes } from './rough';
  * All the small web's publications on one port, told apart by host: `http://tidewater.localhost:PORT/…`.
  *
  * @param mailPort where the post office sends to
+ * @param letters what it has received
  */
-export function createSmallWeb(mailPort: number): Express {
+export function createSmallWeb(mailPort: number, letters: Router): Express {
   const articles = readArticles();
   const app = express();
   app.disable('x-powered-by');
@@ -56,6 +57,7 @@ export function createSmallWeb(mailPort: number): Express {
   });
 
   const postOffice = postOfficeRoutes(mailPort);
+  postOffice.use(letters);
   app.use((request, response, next) => (hostOf(request) === 'post' ? postOffice(request, response, next) : next()));
 
   const rough = roughRoutes();

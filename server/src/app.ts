@@ -13,9 +13,11 @@ import type { Jobs } from './jobs/queue';
 import type { ChangeBell } from './library/bell';
 import type { FindableLibrary } from './library/findable';
 import type { Library } from './library/library';
+import type { Database } from './db/open';
 import type { echoSource } from './library/echoes';
 import type { RelatedLibrary } from './library/related';
 import type { Podcasts } from './publish/podcasts';
+import type { Reminders } from './publish/reminders';
 import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
 import { refuseForeignHosts, refuseForgery, refuseOldClients, requireAccount } from './routes/guard';
@@ -26,6 +28,7 @@ import { mailboxRoutes } from './routes/mailbox';
 import { openApiRoutes } from './routes/openapi';
 import { podcastRoutes, publicPodcastRoutes } from './routes/podcast';
 import { problemHandler, unknownRoute } from './routes/problem';
+import { publicReminderRoutes, reminderRoutes } from './routes/reminders';
 import { savePageRoutes } from './routes/save-page';
 import { sessionRoutes } from './routes/session';
 import { syncRoutes } from './routes/sync';
@@ -45,12 +48,15 @@ export interface AppParts {
   echoes(accountId: string): ReturnType<typeof echoSource>;
   files: FileStore;
   podcasts: Podcasts;
+  reminders: Reminders;
+  database: Database;
   clockOf(accountId: string): HybridClock;
   epoch: string;
   setupCode: string;
   bell: ChangeBell;
   wakeRunner(): void;
   wakeSpeaker(): void;
+  wakePoster(): void;
 }
 
 /** The server's routes over its parts. No part is made here. */
@@ -100,9 +106,11 @@ export function createApp(parts: AppParts): Express {
     tokenRoutes(parts.tokens),
     mailboxRoutes(parts.mailboxes, config.mail?.domain ?? null),
     podcastRoutes(parts.podcasts, parts.wakeSpeaker),
+    reminderRoutes(parts.reminders, parts.wakePoster),
   );
   app.use('/api', unknownRoute);
   app.use('/podcast', publicPodcastRoutes(parts.podcasts, parts.wakeSpeaker));
+  app.use('/come-back', publicReminderRoutes(parts.reminders, parts.database));
   app.use(savePageRoutes(parts));
   app.use(config.devApp ? devWebRoutes(config.devApp) : webRoutes(config.webFolder));
   app.use(problemHandler(log));

@@ -29,6 +29,8 @@ import { profileStore } from './library/profiles';
 import { relatedLibrary } from './library/related';
 import { mailListener } from './mail/listener';
 import { podcastShelf } from './publish/podcasts';
+import { reminderShelf } from './publish/reminders';
+import { letterSender } from './publish/send-letter';
 import { threadSpeaker } from './publish/speaker';
 
 const ERASE_EVERY_MS = 60 * 60 * 1000;
@@ -137,6 +139,27 @@ const made = await putMissingFindables(database);
 if (made > 0) log.info({ items: made }, 'made findable what was saved before there was finding');
 
 const profilesOf = (accountId: string) => profileStore(database, accountId, workshopProfiler(workshops.long));
+const related = perAccount((accountId) => relatedLibrary(database, accountId, profilesOf(accountId)), 20);
+const reminders = reminderShelf(database, {
+  send: config.letters ? letterSender(config.letters.url, config.letters.from) : null,
+  readerOf: (accountId, { zone, origin }) => ({
+    ...{ library: library(accountId), related: related(accountId), zone, origin },
+    tools: { clock: clockOf(accountId), now: Date.now },
+  }),
+  now: Date.now,
+});
+const posting = startRunner(
+  reminders,
+  2,
+  async (job) => {
+    await reminders.sendLetter(job);
+    bell.ring(job.accountId);
+  },
+  async (job) => {
+    await reminders.putBack(job);
+  },
+  log,
+);
 const app = createApp({
   config,
   log,
@@ -146,10 +169,12 @@ const app = createApp({
   jobs,
   library,
   findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
-  related: perAccount((accountId) => relatedLibrary(database, accountId, profilesOf(accountId)), 20),
+  related,
   echoes: (accountId) => echoSource(database, accountId, profilesOf(accountId)),
   files,
   podcasts,
+  reminders,
+  database,
   clockOf,
   epoch: database.epoch,
   setupCode,
@@ -159,6 +184,7 @@ const app = createApp({
     lookout.wake();
   },
   wakeSpeaker: reading.wake,
+  wakePoster: posting.wake,
 });
 const server = app.listen(config.port, config.host, (error?: Error) => {
   if (error) {
@@ -202,7 +228,7 @@ async function stop(signal: string) {
   server.closeIdleConnections();
   // A capture that takes longer than this is recovered at the next start.
   await Promise.race([
-    Promise.all([...runners, lookout, reading].map((each) => each.stop())),
+    Promise.all([...runners, lookout, reading, posting].map((each) => each.stop())),
     new Promise((resolve) => setTimeout(resolve, 8000)),
   ]);
   clearTimeout(patience);

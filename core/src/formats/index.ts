@@ -10,3 +10,4 @@ export * from './highlight-table';
 export * from './markdown';
 export * from './podcast';
 export * from './look-back';
+export * from './come-back';

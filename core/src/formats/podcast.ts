@@ -1,6 +1,5 @@
-import render from 'dom-serializer';
-import { Element, Text } from 'domhandler';
-import { appendChild } from 'domutils';
+import type { Element } from 'domhandler';
+import { element, xmlDocument } from './xml-write';
 
 /** What a podcast says of one of its sounds. */
 export interface PodcastEpisode {
@@ -50,7 +49,7 @@ export function podcastFeed(
     },
     [channel],
   );
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${render(root, { xmlMode: true })}\n`;
+  return xmlDocument(root);
 }
 
 function item(episode: PodcastEpisode): Element {
@@ -68,11 +67,4 @@ function item(episode: PodcastEpisode): Element {
       ? [element('podcast:chapters', { url: chaptersAddress, type: 'application/json+chapters' })]
       : []),
   ]);
-}
-
-function element(name: string, attributes: Record<string, string>, content: string | readonly Element[] = []): Element {
-  const made = new Element(name, attributes);
-  const children = typeof content === 'string' ? [new Text(content)] : content;
-  for (const child of children) appendChild(made, child);
-  return made;
 }

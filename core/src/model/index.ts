@@ -19,6 +19,7 @@ export * from './note';
 export * from './outcome';
 export * from './podcast';
 export * from './problem';
+export * from './reminders';
 export * from './saved-search';
 export * from './pin';
 export * from './silence';

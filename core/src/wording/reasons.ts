@@ -88,3 +88,9 @@ export function periodInWords({ kind, from }: Period): string {
   const date = new Date(year, month - 1, day);
   return kind === 'week' ? `Week of ${format(date, 'd MMMM')}` : format(date, 'MMMM yyyy');
 }
+
+/** That the reader wanted an item back. @param today the reader's day */
+export function dueInWords(item: Item, today: string): string {
+  const day = item.choices.comeBackOn.value ?? today;
+  return `you wanted it back ${day === today ? 'today' : `on ${dayInWords(day)}`}`;
+}

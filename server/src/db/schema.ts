@@ -244,6 +244,25 @@ export const podcasts = sqliteTable('podcasts', {
   madeAt: integer('made_at').notNull(),
 });
 
+/** What brings an account's items before its reader outside of the app. */
+export const reminders = sqliteTable('reminders', {
+  accountId: text('account_id')
+    .primaryKey()
+    .references(() => accounts.id, { onDelete: 'cascade' }),
+  /** The reader's time zone, by its IANA name. */
+  zone: text().notNull(),
+  /** By which the reader reaches this server. */
+  origin: text().notNull(),
+  /** The hour of the daily letter; null for none. */
+  letterHour: integer('letter_hour'),
+  /** The reader's day of the last letter. */
+  sentOn: text('sent_on'),
+  /** Not before; null when the last one was sent. */
+  retryAt: integer('retry_at'),
+  /** The part of the feed's address that nobody can guess; null for no feed. */
+  secret: text().unique(),
+});
+
 /** The sounds of a podcast, one an item. */
 export const episodes = sqliteTable(
   'episodes',

@@ -1,5 +1,12 @@
 import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
-import { createRelatedIndex, type Related, suggestTags, type TagSuggestion } from '@dorvel/core/relate';
+import {
+  type Closeness,
+  closenessOf,
+  createRelatedIndex,
+  type Related,
+  suggestTags,
+  type TagSuggestion,
+} from '@dorvel/core/relate';
 import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { items } from '../db/schema';
@@ -9,6 +16,8 @@ import { readStoredItem } from './stored';
 /** Which items of an account's library are near to one another; see core/relate. */
 export interface RelatedLibrary {
   related(itemId: string, most: number): Promise<Related[]>;
+  /** How near items are to others, taken together. */
+  closeness(itemIds: readonly string[], others: readonly string[]): Promise<Closeness[]>;
   /** Tags for an item, from those of the items near to it. */
   suggestedTags(item: Item, most: number): Promise<TagSuggestion[]>;
 }
@@ -68,6 +77,10 @@ export function relatedLibrary(database: Database, accountId: string, profiles: 
     async related(itemId, most) {
       await upToDate();
       return index.related(itemId, most);
+    },
+    async closeness(itemIds, others) {
+      await upToDate();
+      return closenessOf(index, itemIds, others);
     },
     async suggestedTags(item, most) {
       await upToDate();

@@ -6,9 +6,9 @@ import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import type { Podcasts } from '../publish/podcasts';
 import { accountOf } from './guard';
+import { originOf } from './origin';
 import { notFound } from './problem';
 
-const originOf = (request: Request): string => `${request.protocol}://${request.get('host') ?? 'localhost'}`;
 const addressOf = (request: Request, secret: string, rest: string): string =>
   `${originOf(request)}/podcast/${secret}/${rest}`;
 

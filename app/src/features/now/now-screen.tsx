@@ -1,14 +1,14 @@
 import type { Item } from '@dorvel/core/model';
-import { daysUnemptied, inStage, resurfaceToday } from '@dorvel/core/queue';
+import { asCandidate, daysUnemptied, dueToday, inStage, lastInAt, latelyFinished, LONG_MINUTES, resurfaceable, resurfaceToday, slotCandidates, stoppedBy, toGoOnWith } from '@dorvel/core/queue';
 import { minutesLeft } from '@dorvel/core/reading';
-import { dayInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
+import { dayInWords, dueInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import User from 'lucide-react-native/icons/user';
 import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
 import { choose } from '@/device/store/changes';
-import { useToday } from '@/device/store/day';
+import { dayOf, useToday } from '@/device/store/day';
 import { useItems, useItemsById } from '@/device/store/items';
 import { useKeptCopies } from '@/device/store/library';
 import { useSettledTexts } from '@/device/store/settled-texts';
@@ -27,17 +27,6 @@ import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
 import { ArrangeNow } from './arrange-now';
 import { FromMemoryDue, TasksDue, WorkOverDue } from './due-sections';
-import {
-  asCandidate,
-  dueToday,
-  lastInAt,
-  latelyFinished,
-  LONG_MINUTES,
-  resurfaceable,
-  slotCandidates,
-  stoppedBy,
-  toGoOnWith,
-} from './now-view';
 import { type NowPart, useNowParts } from './parts-store';
 import { PinnedRows, usePinned } from './pinned';
 import { Slot, useSlotPlan } from './slot';
@@ -76,7 +65,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
     [items, by, rate, partsOf],
   );
   const plan = useSlotPlan(candidates, minutes);
-  const due = useMemo(() => dueToday(items, today), [items, today]);
+  const due = useMemo(() => dueToday(items, today, dayOf), [items, today]);
   const resurfaced = useResurfaced(items, today, goOn, due);
   const unemptied = useMemo(() => daysUnemptied(items, Date.now()), [items]);
 
@@ -257,7 +246,7 @@ function useResurfaced(
     const close = new Map(closeness.map((each) => [each.id, each]));
     const byId = new Map(waiting.map((item) => [item.id, item]));
     return resurfaceToday(
-      waiting.map((item) => asCandidate(item, close.get(item.id))),
+      waiting.map((item) => asCandidate(item, close.get(item.id), dayOf)),
       today,
     ).flatMap(({ id, reasons }) => {
       const item = byId.get(id);
@@ -271,11 +260,6 @@ function useResurfaced(
     }
   }, [resurfaced, today]);
   return resurfaced;
-}
-
-function dueInWords(item: Item, today: string): string {
-  const day = item.choices.comeBackOn.value ?? today;
-  return `you wanted it back ${day === today ? 'today' : `on ${dayInWords(day)}`}`;
 }
 
 function Section({ title, children }: { title: string; children: ReactNode }) {

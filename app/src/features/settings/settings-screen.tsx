@@ -41,6 +41,7 @@ export function SettingsScreen() {
         <Button label="How I am doing" onPress={() => router.push('/doing')} />
         <Button label="Save from elsewhere" onPress={() => router.push('/elsewhere')} />
         <Button label="Podcast" onPress={() => router.push('/podcast')} />
+        <Button label="Letter and feed" onPress={() => router.push('/reminders')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />
       </View>
       <Silenced />

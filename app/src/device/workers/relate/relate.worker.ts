@@ -4,16 +4,13 @@ import { createEchoIndex, echoesOf, type EchoIndex, passageOn } from '@dorvel/co
 import { gistOf } from '@dorvel/core/gist';
 import { subjectsOf } from '@dorvel/core/look-back';
 import { knownIn } from '@dorvel/core/new-to-you';
-import { createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
+import { closenessOf, createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
 import { PROFILE_VERSION, profileOf, shownIn } from '@dorvel/core/terms';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { expose } from 'comlink';
 import { DeviceStore } from '@/device/store/store';
 import { currentCopies } from './current-copies';
 import type { Relating } from './relating';
-
-/** Below this two texts share a few words, above it a subject. Chosen by looking at the demo's library. */
-const PLAINLY_NEAR = 0.25;
 
 /** So many subjects of a week or month are told. */
 const SUBJECTS = 6;
@@ -102,21 +99,7 @@ const relating: Relating = {
   },
   related: (accountId, itemId, most) => ask(accountId, ({ index }) => index.related(itemId, most)),
   closeness: (accountId, candidates, others) =>
-    ask(accountId, ({ index }) =>
-      candidates
-        .filter((id) => index.has(id))
-        .map((id) => {
-          const near = index.nearnessTo(
-            id,
-            others.filter((other) => other !== id),
-          );
-          return {
-            id,
-            nearness: near[0]?.nearness ?? 0,
-            nearTo: near.filter(({ nearness }) => nearness >= PLAINLY_NEAR).length,
-          };
-        }),
-    ),
+    ask(accountId, ({ index }) => closenessOf(index, candidates, others)),
   echoes: (accountId, { itemId, copyId, density, silenced }) =>
     ask(accountId, async ({ store, echoes, hosts }) => {
       const copy = await store.copies.get(copyId);

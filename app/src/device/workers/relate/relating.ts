@@ -2,16 +2,7 @@ import type { Echo, EchoDensity, EchoPassage } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Subject } from '@dorvel/core/look-back';
 import type { Known } from '@dorvel/core/new-to-you';
-import type { Related } from '@dorvel/core/relate';
-
-/** How near an item is to some others, taken together. */
-export interface Closeness {
-  id: string;
-  /** To the nearest of them, 0 to 1. */
-  nearness: number;
-  /** How many of them it is plainly near to. */
-  nearTo: number;
-}
+import type { Closeness, Related } from '@dorvel/core/relate';
 
 /** What of a text is to be heard elsewhere in the library. */
 export interface EchoQuestion {

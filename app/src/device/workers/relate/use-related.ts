@@ -1,11 +1,11 @@
 import type { Echo } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Subject } from '@dorvel/core/look-back';
-import type { Related } from '@dorvel/core/relate';
+import type { Closeness, Related } from '@dorvel/core/relate';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useAccount } from '@/device/store/account';
-import type { Closeness, EchoQuestion, KnownSentence, PassageOf, Relating } from './relating';
+import type { EchoQuestion, KnownSentence, PassageOf, Relating } from './relating';
 
 let worker: Remote<Relating> | undefined;
 

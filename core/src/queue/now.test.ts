@@ -1,20 +1,13 @@
-/** @jest-environment node */
-import type { Item } from '@dorvel/core/model';
-import { itemKind, newItem } from '@dorvel/core/records';
-import { pageFrom } from '@dorvel/core/testing';
-import {
-  asCandidate,
-  dueToday,
-  latelyFinished,
-  resurfaceable,
-  slotCandidates,
-  stoppedBy,
-  toGoOnWith,
-} from './now-view';
+import { format } from 'date-fns/format';
+import type { Item } from '../model';
+import { itemKind, newItem } from '../records';
+import { pageFrom } from '../testing';
+import { asCandidate, dueToday, latelyFinished, resurfaceable, slotCandidates, stoppedBy, toGoOnWith } from './now';
 
 const NOW = new Date(2026, 10, 24, 18, 0).getTime();
 const DAY = 24 * 60 * 60 * 1000;
 const stamp = (instant: number) => `${instant.toString(36).padStart(9, '0')}-0000-a`;
+const dayOf = (instant: number) => format(instant, 'yyyy-MM-dd');
 let made = 0;
 
 interface Wanted {
@@ -120,7 +113,7 @@ describe('what comes back', () => {
     const due = item({ comeBackOn: '2026-11-24', stage: 'kept' });
     const later = item({ comeBackOn: '2026-11-25' });
     const done = item({ comeBackOn: '2026-11-20', read: 0.2, lastInDaysAgo: 1 });
-    expect(dueToday([done, later, due], '2026-11-24')).toEqual([due]);
+    expect(dueToday([done, later, due], '2026-11-24', dayOf)).toEqual([due]);
   });
 
   it('is lifted from the Queue only, and not what is on screen anyway', () => {
@@ -130,7 +123,7 @@ describe('what comes back', () => {
   });
 
   it('is judged by what the item says of itself', () => {
-    expect(asCandidate(item({ read: 0.4 }), { nearness: 0.2, nearTo: 1 })).toMatchObject({
+    expect(asCandidate(item({ read: 0.4 }), { nearness: 0.2, nearTo: 1 }, dayOf)).toMatchObject({
       savedOn: '2026-10-05',
       queuedOn: '2026-10-06',
       passed: 0.4,

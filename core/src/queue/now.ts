@@ -1,15 +1,12 @@
-import { type Carrier, instantOf, type Item } from '@dorvel/core/model';
-import {
-  byQueueOrder,
-  inStage,
-  isDue,
-  readingState,
-  type ResurfaceCandidate,
-  type SlotCandidate,
-} from '@dorvel/core/queue';
-import { goOnFrom, minutesLeft } from '@dorvel/core/reading';
-import { listeningMinutes } from '@dorvel/core/text';
-import { dayOf } from '@/device/store/day';
+import { type Carrier, instantOf, type Item } from '../model';
+import { type DayName, goOnFrom, minutesLeft } from '../reading';
+import { listeningMinutes } from '../text';
+import { isDue } from './promises';
+import type { ResurfaceCandidate } from './resurface';
+import type { SlotCandidate } from './slot';
+import { byQueueOrder, inStage, readingState } from './stages';
+/** The reader's calendar day of an instant, which is a matter of their zone. */
+export type DayOf = (instant: number) => DayName;
 
 const GO_ON_SHOWN = 2;
 const LATELY_MS = 31 * 24 * 60 * 60 * 1000;
@@ -77,7 +74,7 @@ function stopsIn(minutes: number, from: number, parts: readonly number[]): numbe
 }
 
 /** What is promised for today or for a day gone by, the longest promised first. */
-export function dueToday(items: readonly Item[], today: string): Item[] {
+export function dueToday(items: readonly Item[], today: DayName, dayOf: DayOf): Item[] {
   return items
     .filter((item) => isDue(item, today, lastInAt(item) > 0 ? dayOf(lastInAt(item)) : null))
     .sort((a, b) => (a.choices.comeBackOn.value ?? '').localeCompare(b.choices.comeBackOn.value ?? ''));
@@ -102,6 +99,7 @@ export function resurfaceable(items: readonly Item[], shownElsewhere: ReadonlySe
 export function asCandidate(
   item: Item,
   closeness: { nearness: number; nearTo: number } | undefined,
+  dayOf: DayOf,
 ): ResurfaceCandidate {
   return {
     id: item.id,

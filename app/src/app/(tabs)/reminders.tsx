@@ -1,0 +1,1 @@
+export { RemindersScreen as default } from '@/features/reminders/reminders-screen';
