@@ -23,7 +23,7 @@ const CORE_USES = {
   'working-over': ['model', 'notes', 'reading'],
   notes: ['model'],
   reading: ['model', 'text'],
-  relate: ['terms'],
+  relate: ['terms', 'text'],
   echo: ['model', 'terms', 'text'],
   'new-to-you': ['terms', 'text'],
   search: ['address', 'copies', 'model', 'notes', 'terms', 'text'],
@@ -33,7 +33,7 @@ const CORE_USES = {
   sync: ['model', 'records'],
   client: ['model', 'sync'],
   testing: ['model', 'records', 'sync'],
-  wording: ['address', 'cards', 'look-back', 'model', 'queue', 'reading', 'records', 'trail'],
+  wording: ['address', 'cards', 'look-back', 'model', 'queue', 'reading', 'records', 'relate', 'trail'],
 };
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [

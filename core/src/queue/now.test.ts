@@ -88,16 +88,24 @@ describe('what may go into a slot', () => {
     expect(slotCandidates([half], 'ears', 2, () => true)[0]?.minutes).toBeCloseTo(2.5, 5);
   });
 
+  it('takes only so much of its minutes as is new, where the reader passes over the rest', () => {
+    const half = item({ read: 0.5 });
+    const newShareOf = (id: string) => (id === half.id ? 0.4 : 1);
+    expect(slotCandidates([half, item()], 'eyes', 1, () => true, { newShareOf }).map(({ minutes }) => minutes)).toEqual(
+      [2, 10],
+    );
+  });
+
   it('can put a long text down at its headings, from where the reader is', () => {
     const long = item({ read: 0.2 });
     if (long.capture.page) long.capture.page.minutes = 50;
     const parts = () => [0.1, 0.25, 0.5, 0.98];
-    const stops = slotCandidates([long], 'eyes', 1, () => true, parts)[0]?.stops;
+    const stops = slotCandidates([long], 'eyes', 1, () => true, { partsOf: parts })[0]?.stops;
     // One is too near, one leaves too little.
     expect(stops).toHaveLength(1);
     expect(stops?.[0]).toBeCloseTo(15);
     // What is short is read in one go.
-    expect(slotCandidates([item()], 'ears', 2, () => true, parts)[0]?.stops).toBeUndefined();
+    expect(slotCandidates([item()], 'ears', 2, () => true, { partsOf: parts })[0]?.stops).toBeUndefined();
   });
 
   it('is in the order of the Queue, and for ears only what a voice can read', () => {

@@ -34,28 +34,36 @@ export function stoppedBy(item: Item): Carrier {
   return item.progress.heard.some(([from, to]) => from <= at && at <= to + 1) ? 'ears' : 'eyes';
 }
 
+/** What is known of items by their texts. */
+interface TextsKnown {
+  /** Where parts of an item begin, as fractions of its words. */
+  partsOf?: (id: string) => readonly number[];
+  /** How much of an item is new to the reader, 0 to 1, where they pass over the rest. */
+  newShareOf?: (id: string) => number;
+}
+
 /**
  * What of the Queue may go into a slot, in its order.
  *
  * @param canBeHeard whether there is a voice for a language
- * @param partsOf where parts of an item begin, as fractions of its words
  */
 export function slotCandidates(
   items: readonly Item[],
   by: Carrier,
   rate: number,
   canBeHeard: (language: string | null) => boolean,
-  partsOf: (id: string) => readonly number[] = () => [],
+  { partsOf = () => [], newShareOf = () => 1 }: TextsKnown = {},
 ): SlotCandidate[] {
   return items
     .filter((item) => inStage(item, 'queue') && readingState(item) !== 'finished' && hasText(item))
     .filter((item) => by === 'eyes' || canBeHeard(item.capture.page?.language ?? null))
     .sort(byQueueOrder)
     .map((item) => {
-      const minutes =
+      const all =
         by === 'eyes'
           ? minutesLeft(item)
           : listeningMinutes((item.capture.page?.wordCount ?? 0) * (1 - goOnFrom(item)), rate);
+      const minutes = all * newShareOf(item.id);
       const stops = minutes < LONG_MINUTES ? [] : stopsIn(minutes, goOnFrom(item), partsOf(item.id));
       return { id: item.id, minutes, begun: readingState(item) === 'reading', ...(stops.length > 0 ? { stops } : {}) };
     });

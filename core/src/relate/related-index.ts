@@ -32,6 +32,8 @@ export interface RelatedIndex {
   related(id: string, most: number): Related[];
   /** How near an item is to each of some others that it has anything in common with. */
   nearnessTo(id: string, others: readonly string[]): Related[];
+  /** Keys of the names and terms that an item makes most of; see keyPhrases. None when it is not in the index. */
+  subjectsOf(id: string): readonly string[];
 }
 
 /** What is farther than this shares words, not a subject: better nothing than something irrelevant. */
@@ -270,5 +272,6 @@ export function createRelatedIndex(): RelatedIndex {
       if (!entry) return [];
       return ranked(id, entry, new Set(others)).map((near) => withShared(id, entry, near));
     },
+    subjectsOf: (id) => [...(entries.get(id)?.phrases.keys() ?? [])].slice(0, SUBJECTS),
   };
 }

@@ -1,4 +1,5 @@
-import { suggestTags } from '.';
+import { termProfile } from '../terms';
+import { createRelatedIndex, namedTags, suggestTags } from '.';
 
 const near = (id: string, nearness: number) => ({ id, nearness, shared: [], resemblance: 0 });
 const TAGS: Readonly<Record<string, readonly string[]>> = {
@@ -8,17 +9,44 @@ const TAGS: Readonly<Record<string, readonly string[]>> = {
   d: [],
 };
 const tagsOf = (id: string) => TAGS[id] ?? [];
+const asked = { tagsOf, named: [], own: new Set<string>(), most: 5 };
 
 it('suggests what near items have, by how near they are taken together, with the items as the reason', () => {
-  expect(suggestTags([near('a', 0.4), near('b', 0.3), near('c', 0.1)], tagsOf, new Set(), 5)).toEqual([
-    { tag: 'Wood', because: ['a', 'b'] },
-    { tag: 'boats/repair', because: ['a'] },
+  expect(suggestTags({ ...asked, related: [near('a', 0.4), near('b', 0.3), near('c', 0.1)] })).toEqual([
+    { tag: 'Wood', isNamed: false, because: ['a', 'b'] },
+    { tag: 'boats/repair', isNamed: false, because: ['a'] },
   ]);
 });
 
 it('leaves out what the item has, what only far ones have, and what is more than is wanted', () => {
   const related = [near('a', 0.4), near('b', 0.3), near('c', 0.1)];
-  expect(suggestTags(related, tagsOf, new Set(['wood']), 5).map(({ tag }) => tag)).toEqual(['boats/repair']);
-  expect(suggestTags(related, tagsOf, new Set(), 1).map(({ tag }) => tag)).toEqual(['Wood']);
-  expect(suggestTags([], tagsOf, new Set(), 5)).toEqual([]);
+  expect(suggestTags({ ...asked, related, own: new Set(['wood']) }).map(({ tag }) => tag)).toEqual(['boats/repair']);
+  expect(suggestTags({ ...asked, related, most: 1 }).map(({ tag }) => tag)).toEqual(['Wood']);
+  expect(suggestTags({ ...asked, related: [] })).toEqual([]);
+});
+
+it('suggests a tag whose word the text itself makes much of, before what is only near, and never one that it has', () => {
+  const related = [near('c', 0.25), near('b', 0.05)];
+  expect(suggestTags({ ...asked, related, named: ['wood'] })).toEqual([
+    { tag: 'wood', isNamed: true, because: ['b'] },
+    { tag: 'law', isNamed: false, because: ['c'] },
+  ]);
+  expect(suggestTags({ ...asked, related: [], named: ['wood'], own: new Set(['wood']) })).toEqual([]);
+});
+
+describe('the tags that a text speaks of', () => {
+  const index = createRelatedIndex();
+  const text =
+    'The boat repairs took all winter. Boat repair is slow work, and the repairs of a boat want dry larch. Larch is dear.';
+  index.put('refit', termProfile(text, 'The winter refit', 'en'));
+  const named = (tags: readonly string[]) => namedTags(index.subjectsOf('refit'), tags, 'en');
+
+  it('are found whatever their inflection or case, by the last part of a nested one', () => {
+    expect(named(['Larch', 'work/Boat-Repairs', 'winters'])).toEqual(['Larch', 'work/Boat-Repairs', 'winters']);
+  });
+
+  it('are not those that it only mentions in other words, or not at all', () => {
+    expect(named(['ferry', 'boats/ferry', 'larches/oak', ''])).toEqual([]);
+    expect(namedTags(index.subjectsOf('nobody'), ['larch'], 'en')).toEqual([]);
+  });
 });

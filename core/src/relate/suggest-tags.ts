@@ -1,43 +1,80 @@
+import { stemmerOf } from '../terms';
+import { baseLanguage } from '../text';
 import type { Related } from './related-index';
 
-/** A tag that the reader gave to items like this one. */
+/** A tag that the reader uses, and that an item may want. */
 export interface TagSuggestion {
   tag: string;
+  /** The text itself speaks of it. */
+  isNamed: boolean;
   /** The items near to this one that have it, nearest first. */
   because: readonly string[];
 }
 
 /** Together the items that have a tag must be so near: one plainly near, or several a little. Chosen by looking. */
 const NEAR_ENOUGH = 0.2;
+/** What the text's own word for a tag counts, beside the nearness of those that have it. */
+const NAMED = 0.3;
+
+interface Asked {
+  /** The items near to it. */
+  related: readonly Related[];
+  /** Tags of an item, as the reader writes them. */
+  tagsOf(id: string): readonly string[];
+  /** Tags that the text speaks of; see namedTags. */
+  named: readonly string[];
+  /** Keys of the tags it has already. */
+  own: ReadonlySet<string>;
+  most: number;
+}
 
 /**
  * Tags for an item from the reader's own use: a vote of the items near to it, each with its nearness (the weighted
- * k nearest neighbours of text classification; Manning, Raghavan, Schütze, Introduction to Information Retrieval, 14.3).
- *
- * @param related the items near to it
- * @param tagsOf tags of an item, as the reader writes them
- * @param own keys of the tags it has already
- * @param most how many are wanted
+ * k nearest neighbours of text classification; Manning, Raghavan, Schütze, Introduction to Information Retrieval, 14.3), and
+ * of the text, where it makes much of the tag's own word.
  */
-export function suggestTags(
-  related: readonly Related[],
-  tagsOf: (id: string) => readonly string[],
-  own: ReadonlySet<string>,
-  most: number,
-): TagSuggestion[] {
-  const votes = new Map<string, { tag: string; weight: number; because: string[] }>();
+export function suggestTags({ related, tagsOf, named, own, most }: Asked): TagSuggestion[] {
+  const votes = new Map<string, { tag: string; isNamed: boolean; weight: number; because: string[] }>();
+  const vote = (tag: string) => {
+    const key = tag.toLowerCase();
+    const known = votes.get(key) ?? { tag, isNamed: false, weight: 0, because: [] };
+    if (!own.has(key)) votes.set(key, known);
+    return known;
+  };
   for (const { id, nearness } of related)
     for (const tag of tagsOf(id)) {
-      const key = tag.toLowerCase();
-      if (own.has(key)) continue;
-      const known = votes.get(key) ?? { tag, weight: 0, because: [] };
+      const known = vote(tag);
       known.weight += nearness;
       known.because.push(id);
-      votes.set(key, known);
     }
+  for (const tag of named) {
+    const known = vote(tag);
+    known.isNamed = true;
+    known.weight += NAMED;
+  }
   return [...votes.values()]
     .filter(({ weight }) => weight >= NEAR_ENOUGH)
     .sort((a, b) => b.weight - a.weight || (a.tag < b.tag ? -1 : 1))
     .slice(0, most)
-    .map(({ tag, because }) => ({ tag, because }));
+    .map(({ tag, isNamed, because }) => ({ tag, isNamed, because }));
+}
+
+/**
+ * Those of the reader's tags that a text makes much of: by the last part of a nested one, whatever its inflection.
+ *
+ * @param subjects keys of the text's names and terms; see keyPhrases
+ * @param tags as the reader writes them
+ * @param language of the text: BCP 47 tag, or null when not known
+ */
+export function namedTags(subjects: readonly string[], tags: readonly string[], language: string | null): string[] {
+  const stem = stemmerOf(baseLanguage(language));
+  const spokenOf = new Set(subjects);
+  const keyOf = (tag: string) =>
+    (tag.split('/').at(-1) ?? '')
+      .toLowerCase()
+      .split(/[\s-]+/u)
+      .filter(Boolean)
+      .map(stem)
+      .join(' ');
+  return tags.filter((tag) => spokenOf.has(keyOf(tag)));
 }

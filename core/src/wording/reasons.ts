@@ -2,6 +2,7 @@ import { format } from 'date-fns/format';
 import type { BestReason, Period } from '../look-back';
 import type { Item } from '../model';
 import type { Proposal, Reason } from '../queue';
+import type { TagSuggestion } from '../relate';
 import { dayInWords, titleOf } from './item-words';
 
 /** Why two items are near: "both speak of eelgrass, dredging". @param shared terms, weightiest first */
@@ -9,8 +10,9 @@ export function sharedInWords(shared: readonly string[]): string {
   return `both speak of ${shared.slice(0, 3).join(', ')}`;
 }
 
-/** "as “Larch or oak” and 2 more near to it" */
-export function reasonForTag(because: readonly string[], items: readonly Item[]): string {
+/** "the text speaks of it", "as “Larch or oak” and 2 more near to it" */
+export function reasonForTag({ isNamed, because }: Omit<TagSuggestion, 'tag'>, items: readonly Item[]): string {
+  if (isNamed) return 'the text speaks of it';
   const first = items.find(({ id }) => id === because[0]);
   const more = because.length - 1;
   return `as ${first ? `“${titleOf(first)}”` : 'one near to it'}${more > 0 ? ` and ${more} more near to it` : ''}`;

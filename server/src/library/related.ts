@@ -3,6 +3,7 @@ import {
   type Closeness,
   closenessOf,
   createRelatedIndex,
+  namedTags,
   type Related,
   suggestTags,
   type TagSuggestion,
@@ -85,7 +86,10 @@ export function relatedLibrary(database: Database, accountId: string, profiles: 
     async suggestedTags(item, most) {
       await upToDate();
       const own = new Set(tagsOf(item).map(tagKey));
-      return suggestTags(index.related(item.id, VOTERS), (id) => tagsById.get(id) ?? [], own, most);
+      const tagsOfId = (id: string) => tagsById.get(id) ?? [];
+      const inUse = [...new Set([...tagsById.values()].flat())];
+      const named = namedTags(index.subjectsOf(item.id), inUse, item.capture.page?.language ?? null);
+      return suggestTags({ related: index.related(item.id, VOTERS), tagsOf: tagsOfId, named, own, most });
     },
   };
 }

@@ -184,7 +184,7 @@ async function known(item: Item | null, accountId: string, parts: ExtensionParts
     }),
     suggestedTags: suggested.map((each) => ({
       tag: each.tag,
-      reason: reasonForTag(each.because, [...others.values()]),
+      reason: reasonForTag(each, [...others.values()]),
     })),
     lastTags: lastTags(await library.changedLast(LOOKED_AT)),
     queueEnd: await library.queueEnd(),

@@ -1,5 +1,18 @@
 import type { Item } from '@dorvel/core/model';
-import { asCandidate, daysUnemptied, dueToday, inStage, lastInAt, latelyFinished, LONG_MINUTES, resurfaceable, resurfaceToday, slotCandidates, stoppedBy, toGoOnWith } from '@dorvel/core/queue';
+import {
+  asCandidate,
+  daysUnemptied,
+  dueToday,
+  inStage,
+  lastInAt,
+  latelyFinished,
+  LONG_MINUTES,
+  resurfaceable,
+  resurfaceToday,
+  slotCandidates,
+  stoppedBy,
+  toGoOnWith,
+} from '@dorvel/core/queue';
 import { minutesLeft } from '@dorvel/core/reading';
 import { dayInWords, dueInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
@@ -31,6 +44,7 @@ import { type NowPart, useNowParts } from './parts-store';
 import { PinnedRows, usePinned } from './pinned';
 import { Slot, useSlotPlan } from './slot';
 import { useSlot } from './slot-store';
+import { useNewShares } from './use-new-shares';
 
 const NOTHING: Item[] = [];
 
@@ -53,16 +67,14 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const goOn = useMemo(() => toGoOnWith(items), [items]);
   useReadyAhead('now', goOn[0], kept);
   const partsOf = usePartsOfLong(items);
+  const newShares = useNewShares(items);
   const candidates = useMemo(
     () =>
-      slotCandidates(
-        items,
-        by,
-        rate,
-        (language) => chosenVoice(language) !== null,
-        (id) => partsOf.get(id) ?? [],
-      ),
-    [items, by, rate, partsOf],
+      slotCandidates(items, by, rate, (language) => chosenVoice(language) !== null, {
+        partsOf: (id) => partsOf.get(id) ?? [],
+        newShareOf: (id) => newShares.get(id) ?? 1,
+      }),
+    [items, by, rate, partsOf, newShares],
   );
   const plan = useSlotPlan(candidates, minutes);
   const due = useMemo(() => dueToday(items, today, dayOf), [items, today]);

@@ -202,7 +202,7 @@ function Suggestion({ item, items }: { item: Item; items: readonly Item[] }) {
       {first && (
         <View>
           <b>{first.tag}</b>
-          <small>{reasonForTag(first.because, items)}</small>
+          <small>{reasonForTag(first, items)}</small>
         </View>
       )}
     </span>

@@ -73,14 +73,14 @@ function Suggested({ item }: { item: Item }) {
           />
         ))}
       </View>
-      {suggested.map(({ tag: name, because }) => (
-        <View key={name} className="flex-row items-center gap-[10px]">
+      {suggested.map((suggestion) => (
+        <View key={suggestion.tag} className="flex-row items-center gap-[10px]">
           <Chip
-            label={`+ ${name}`}
-            name={`Put on ${name}, suggested`}
-            onPress={() => void tag(item.id, { [tagKey(name)]: name })}
+            label={`+ ${suggestion.tag}`}
+            name={`Put on ${suggestion.tag}, suggested`}
+            onPress={() => void tag(item.id, { [tagKey(suggestion.tag)]: suggestion.tag })}
           />
-          <Text className="flex-1 font-ui text-small text-accent">{reasonForTag(because, items)}</Text>
+          <Text className="flex-1 font-ui text-small text-accent">{reasonForTag(suggestion, items)}</Text>
         </View>
       ))}
     </View>

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { tag } from '@/device/store/changes';
 import { useItems } from '@/device/store/items';
-import { useRelated } from '@/device/workers/relate/use-related';
+import { useNamedTags, useRelated } from '@/device/workers/relate/use-related';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';
 import { Field } from '@/ui/field';
@@ -63,10 +63,14 @@ export function ItemTags({ item }: { item: Item }) {
       )}
       {begun === '' && suggested.length > 0 && (
         <View role="group" aria-label="Suggested" className="gap-[8px]">
-          {suggested.map(({ tag: name, because }) => (
-            <View key={name} className="flex-row items-center gap-[10px]">
-              <Chip label={name} name={`Put on ${name}, suggested`} onPress={() => put(name)} />
-              <Text className="flex-1 font-ui text-small text-accent">{reasonForTag(because, items)}</Text>
+          {suggested.map((suggestion) => (
+            <View key={suggestion.tag} className="flex-row items-center gap-[10px]">
+              <Chip
+                label={suggestion.tag}
+                name={`Put on ${suggestion.tag}, suggested`}
+                onPress={() => put(suggestion.tag)}
+              />
+              <Text className="flex-1 font-ui text-small text-accent">{reasonForTag(suggestion, items)}</Text>
             </View>
           ))}
         </View>
@@ -82,19 +86,27 @@ export function ItemTags({ item }: { item: Item }) {
   );
 }
 
-/** Tags that items near to this one have. */
+/** Tags that items near to this one have, and those of the reader's that its text speaks of. */
 export function useSuggestedTags(
   item: Item,
   items: readonly Item[],
   own: ReadonlySet<string>,
 ): readonly TagSuggestion[] {
-  const related = useRelated(item.id, item.capture.page?.copyId ?? '', MAX_NEIGHBOURS);
+  const copyId = item.capture.page?.copyId ?? '';
+  const related = useRelated(item.id, copyId, MAX_NEIGHBOURS);
+  const all = useTags();
+  const named = useNamedTags(
+    item.id,
+    copyId,
+    item.capture.page?.language ?? null,
+    useMemo(() => all.map(({ name }) => name), [all]),
+  );
   return useMemo(() => {
     const byId = new Map(items.map((each) => [each.id, each]));
     const of = (id: string) => {
       const other = byId.get(id);
       return other ? tagsOf(other) : [];
     };
-    return suggestTags(related ?? [], of, own, MAX_SUGGESTED);
-  }, [related, items, own]);
+    return suggestTags({ related: related ?? [], tagsOf: of, named: named ?? [], own, most: MAX_SUGGESTED });
+  }, [related, named, items, own]);
 }

@@ -4,7 +4,7 @@ import { createEchoIndex, echoesOf, type EchoIndex, passageOn } from '@dorvel/co
 import { gistOf } from '@dorvel/core/gist';
 import { subjectsOf } from '@dorvel/core/look-back';
 import { knownIn } from '@dorvel/core/new-to-you';
-import { closenessOf, createRelatedIndex, type RelatedIndex } from '@dorvel/core/relate';
+import { closenessOf, createRelatedIndex, namedTags, type RelatedIndex } from '@dorvel/core/relate';
 import { PROFILE_VERSION, profileOf, shownIn } from '@dorvel/core/terms';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { expose } from 'comlink';
@@ -98,8 +98,9 @@ const relating: Relating = {
     return copy ? gistOf(plainText(copy.tree), copy.language) : [];
   },
   related: (accountId, itemId, most) => ask(accountId, ({ index }) => index.related(itemId, most)),
-  closeness: (accountId, candidates, others) =>
-    ask(accountId, ({ index }) => closenessOf(index, candidates, others)),
+  namedTags: (accountId, itemId, language, tags) =>
+    ask(accountId, ({ index }) => namedTags(index.subjectsOf(itemId), tags, language)),
+  closeness: (accountId, candidates, others) => ask(accountId, ({ index }) => closenessOf(index, candidates, others)),
   echoes: (accountId, { itemId, copyId, density, silenced }) =>
     ask(accountId, async ({ store, echoes, hosts }) => {
       const copy = await store.copies.get(copyId);

@@ -29,6 +29,8 @@ export interface KnownSentence extends Known {
 /** What the worker can be asked. It keeps its index in step with what is on this device by itself. */
 export interface Relating {
   related(accountId: string, itemId: string, most: number): Promise<Related[]>;
+  /** Those of some tags that an item's text makes much of. */
+  namedTags(accountId: string, itemId: string, language: string | null, tags: string[]): Promise<string[]>;
   /** How close each candidate is to the others; candidates without a text here are left out. */
   closeness(accountId: string, candidates: string[], others: string[]): Promise<Closeness[]>;
   /** The names and terms of a text that other items speak of. */

@@ -49,6 +49,19 @@ export function useRelated(itemId: string, copyId: string, most: number): Relate
   return useAnswer(`${itemId} ${copyId}`, [], (ask, accountId) => ask.related(accountId, itemId, most));
 }
 
+const NO_TAGS: string[] = [];
+
+/** Those of some tags that an item's text makes much of; undefined while that is worked out. */
+export function useNamedTags(
+  itemId: string,
+  copyId: string,
+  language: string | null,
+  tags: readonly string[],
+): string[] | undefined {
+  const question = tags.length === 0 ? null : `${itemId} ${copyId} ${tags.join(' ')}`;
+  return useAnswer(question, NO_TAGS, (ask, accountId) => ask.namedTags(accountId, itemId, language, [...tags]));
+}
+
 /** How close some items are to some others. */
 export function useCloseness(candidates: readonly string[], others: readonly string[]): Closeness[] | undefined {
   const question =
