@@ -164,12 +164,6 @@ phrasesJudged('TF-IDF, words and bigrams', byFrequency(2));
 // Echoes: of what is marked in an entry, how much did its editor link? And how long it takes.
 const echoes = createEchoIndex();
 for (const { id, plain, title } of texts) echoes.put(String(id), termProfile(plain, title, 'en'));
-const paragraph = (text) => ({
-  text,
-  blocks: [
-    { index: 0, start: 0, end: text.length, element: { type: 'element', tagName: 'p', properties: {}, children: [] } },
-  ],
-});
 let [marked, linked] = [0, 0];
 for (const { id, plain, title, gold } of judged) {
   const about = { title, language: 'en', words: plain.split(' ').length };

@@ -9,7 +9,8 @@ const Zone = z
   .max(64)
   .refine((zone) => {
     try {
-      return new Intl.DateTimeFormat('en', { timeZone: zone }) !== null;
+      new Intl.DateTimeFormat('en', { timeZone: zone });
+      return true;
     } catch (_unknown) {
       return false;
     }

@@ -6,9 +6,9 @@ import {
   type MarkedPassage,
   MAX_NOTE_LENGTH,
   type Note,
-  SILENCES,
   type Silenced,
   silenceName,
+  SILENCES,
 } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import {

@@ -1,5 +1,5 @@
 import { canonicalAddress, hostOf, readAddress } from '@dorvel/core/address';
-import { asPhrases, createEchoIndex, type EchoIndex, echoesOf } from '@dorvel/core/echo';
+import { asPhrases, createEchoIndex, echoesOf, type EchoIndex } from '@dorvel/core/echo';
 import type { EchoesAnswer, Silenced } from '@dorvel/core/model';
 import { wordStarts } from '@dorvel/core/text';
 import { Dexie, type EntityTable } from 'dexie';

@@ -7,7 +7,7 @@ export const EVERYWHERE = ['http://*/*', 'https://*/*'];
 interface PageScript {
   /** Also the name of its file. */
   id: string;
-  runAt: `${chrome.extensionTypes.RunAt}`;
+  runAt: chrome.extensionTypes.RunAt;
   /** The pages on which it is wanted, as match patterns; none where it is not. */
   matches(settings: Settings): readonly string[];
   /** And those of them on which it is not. */

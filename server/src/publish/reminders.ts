@@ -103,8 +103,9 @@ export function reminderShelf(database: Database, { send, readerOf, now }: Remin
         .from(reminders)
         .innerJoin(accounts, eq(accounts.id, reminders.accountId))
         .where(eq(reminders.accountId, accountId));
-      if (!row || row.reminder.letterHour === null || !send) return false;
-      const { zone, origin } = row.reminder;
+      if (!row || !send) return false;
+      const { zone, origin, letterHour } = row.reminder;
+      if (letterHour === null) return false;
       const { parts, tasks } = await comeBackToday(database, readerOf(accountId, { zone, origin }));
       const isWorthIt = tasks.length > 0 || parts.some(({ entries }) => entries.length > 0);
       if (isWorthIt) {

@@ -21,9 +21,9 @@ export function reminderRoutes(reminders: Reminders, wake: () => void): Router {
       Answer.parse({
         mail: reminders.canSend ? mail : null,
         letter:
-          row === null || row.letterHour === null
-            ? null
-            : { hour: row.letterHour, sentOn: row.sentOn, isStuck: row.retryAt !== null },
+          row && row.letterHour !== null
+            ? { hour: row.letterHour, sentOn: row.sentOn, isStuck: row.retryAt !== null }
+            : null,
         feed: row?.secret ? { atom: feed('feed.atom'), json: feed('feed.json') } : null,
       }),
     );
