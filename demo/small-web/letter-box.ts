@@ -23,7 +23,7 @@ export function letterBox() {
       simpleParser(stream).then(
         ({ subject, text, html }) => {
           const to = session.envelope.rcptTo.map(({ address }) => address).join(', ');
-          letters.unshift({ to, subject: subject ?? '', text: text ?? '', html: html === false ? '' : html });
+          letters.unshift({ to, subject: subject ?? '', text: text ?? '', html: html === false ? '' : (html ?? '') });
           letters.length = Math.min(letters.length, MOST);
           done();
         },
