@@ -33,7 +33,13 @@ export default defineConfig({
     { name: 'service', testDir: './service', testIgnore: '**/siege.spec.ts' },
     { name: 'extension', testDir: './extension' },
     { name: 'phone', testDir: './stories', use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
-    { name: 'wide', testDir: './stories', use: { viewport: { width: 1280, height: 800 } } },
+    {
+      name: 'wide',
+      testDir: './stories',
+      // What is about devices, the network or the server, and not about the layout, is told once.
+      grepInvert: /@any-width/,
+      use: { viewport: { width: 1280, height: 800 } },
+    },
     {
       // It measures times and memory, so it has the machine for itself.
       name: 'siege',

@@ -20,7 +20,7 @@ async function pageAt(context: BrowserContext, address: string): Promise<Page> {
   return page;
 }
 
-test('a bookmark saves the page as it is seen, also under a strict policy and behind a sign-in, until it is revoked', async ({
+test('a bookmark saves the page as it is seen, also under a strict policy and behind a sign-in, until it is revoked @any-width', async ({
   page,
   browser,
   empty,

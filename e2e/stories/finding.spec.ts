@@ -120,9 +120,11 @@ test('a save is found the moment its text is there, and tagged and found by that
   await context.setOffline(false);
 });
 
-test('a search is kept, is there on another device, and is kept no longer', async ({ page, browser, seeded }, {
-  project,
-}) => {
+test('a search is kept, is there on another device, and is kept no longer @any-width', async ({
+  page,
+  browser,
+  seeded,
+}, { project }) => {
   const words = `eelgrass ${project.name === 'phone' ? 'silt' : 'channel'}`;
   await signIn(page, seeded);
   await goTo(page, 'Library');

@@ -37,7 +37,7 @@ test('an address that turns out to be a page of the library is the first item, a
   await expect(row(page, 'Wren count up by a third')).toHaveCount(1);
 });
 
-test('a session that ends while changes wait loses nothing: it asks to sign in, then sends', async ({
+test('a session that ends while changes wait loses nothing: it asks to sign in, then sends @any-width', async ({
   page,
   context,
   browser,
@@ -119,7 +119,7 @@ test('keys move between places and open what is next', async ({ page, empty }, {
   await expect(page.getByRole('heading', { name: 'Library' })).toBeVisible();
 });
 
-test('a change that the server will not take is set aside where the reader sees it, and what comes after it arrives', async ({
+test('a change that the server will not take is set aside where the reader sees it, and what comes after it arrives @any-width', async ({
   page,
   browser,
   empty,

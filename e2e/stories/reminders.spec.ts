@@ -4,7 +4,7 @@ import { test } from '../homes';
 import { page as webPage } from '../ports';
 import { goTo, signIn } from '../reader';
 
-test('what comes back comes as a letter, which leads into the library, and as a feed that ends when the reader ends it', async ({
+test('what comes back comes as a letter, which leads into the library, and as a feed that ends when the reader ends it @any-width', async ({
   page,
   seeded,
   request,

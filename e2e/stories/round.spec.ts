@@ -132,7 +132,7 @@ function fractionRead({ progress }: Progressed): number {
   return progress.position?.value.fraction ?? 0;
 }
 
-test('what is read on one device is where it was on the other, within a line, on another width', async ({
+test('what is read on one device is where it was on the other, within a line, on another width @any-width', async ({
   page,
   browser,
   empty,

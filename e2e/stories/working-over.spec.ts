@@ -175,7 +175,7 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   });
 });
 
-test('highlights made elsewhere come in, and none is dropped', async ({ page, empty }, { project }) => {
+test('highlights made elsewhere come in, and none is dropped @any-width', async ({ page, empty }, { project }) => {
   test.skip(project.name !== 'wide', 'once is enough');
   await signIn(page, empty);
   await save(page, webPage('rough', '/turning/brought-in'));
