@@ -19,6 +19,8 @@ export interface SpokenOf {
   least: number;
   /** How far down among all that an item speaks of it may stand; 0 is what it makes most of. */
   within: number;
+  /** Whether it is written as a name, and so has to be one there: Ebbe is nobody's ebb. */
+  isName: boolean;
   /** The items that are not meant: the one that is open, those of a silenced site. */
   not(id: string): boolean;
 }
@@ -28,6 +30,8 @@ interface Spoken {
   count: number;
   salience: number;
   rank: number;
+  /** Most often with a small letter. */
+  isSmall: boolean;
 }
 
 /** What more than this part of the library speaks of reminds nobody of anything. */
@@ -48,12 +52,12 @@ export function createEchoIndex(): EchoIndex {
     keysOf.delete(id);
   }
 
-  function speakers({ key, least, within, not }: SpokenOf): { id: string; salience: number }[] {
+  function speakers({ key, least, within, isName, not }: SpokenOf): { id: string; salience: number }[] {
     const having = items.get(key);
     if (!having || (having.size > ALWAYS_FEW && having.size > TOO_COMMON * keysOf.size)) return [];
     return [...having]
-      .flatMap(([id, { count, salience, rank }]) =>
-        count >= least && rank < within && !not(id) ? [{ id, salience }] : [],
+      .flatMap(([id, { count, salience, rank, isSmall }]) =>
+        count >= least && rank < within && !(isName && isSmall) && !not(id) ? [{ id, salience }] : [],
       )
       .sort((a, b) => b.salience - a.salience || (a.id < b.id ? -1 : 1));
   }
@@ -68,9 +72,9 @@ export function createEchoIndex(): EchoIndex {
         id,
         phrases.map(([key]) => key),
       );
-      for (const [rank, [key, , count, salience]] of phrases.entries()) {
+      for (const [rank, [key, form, count, salience]] of phrases.entries()) {
         const having = items.get(key) ?? new Map<string, Spoken>();
-        having.set(id, { count, salience, rank });
+        having.set(id, { count, salience, rank, isSmall: /^\p{Ll}/u.test(form) });
         items.set(key, having);
       }
     },

@@ -66,6 +66,25 @@ describe('echoes', () => {
     ]);
   });
 
+  it('of a name are names: nobody called Ebbe is an ebb', () => {
+    const index = createEchoIndex();
+    index.put('tides', termProfile('The ebb runs hard here. An ebb of six hours. Every ebb ends.', null, 'en'));
+    const text = `We asked Ebbe about it, and Ebbe knew. ${FILLER}`;
+    expect(echoesIn(text, { index })).toEqual([]);
+    index.put('people', termProfile('They wrote to Ebbe. Then Ebbe wrote to them.', null, 'en'));
+    expect(echoesIn(text, { index }).map(({ form, items }) => [form, items])).toEqual([['Ebbe', ['people']]]);
+  });
+
+  it('of a word that is no name are what both texts come back to again and again', () => {
+    const text = `Rye is slow. Rye is dark, and rye keeps. ${FILLER}`;
+    const often = createEchoIndex();
+    often.put('bread', termProfile('They grow rye. Some rye is cut green; most rye is not.', null, 'en'));
+    const seldom = createEchoIndex();
+    seldom.put('bread', termProfile('They grow rye. Most rye is not cut green.', null, 'en'));
+    expect(echoesIn(text, { index: often }).map(({ form }) => form)).toEqual(['Rye']);
+    expect(echoesIn(text, { index: seldom })).toEqual([]);
+  });
+
   it('go with the item that they come from, and change with its text', () => {
     const index = indexOf(TEXTS);
     index.put('oven', termProfile('Rye bread wants a sour leaven.', null, 'en'));
@@ -102,8 +121,9 @@ describe('excerpts', () => {
     const text = long.join(' ');
     const excerpts = excerptsOf(plainText(treeOf(text)), null, 'en');
     expect(excerpts).toHaveLength(16);
-    for (const [, , , start, length, around] of excerpts) {
-      expect(around).toContain(text.slice(start, start + length));
+    for (const [, , , start, form, around] of excerpts) {
+      expect(text.slice(start, start + form.length)).toBe(form);
+      expect(around).toContain(form);
       expect(around.length).toBeLessThan(160);
       expect(around).toMatch(/^… (?:over|and|by)\b.* …$/);
     }

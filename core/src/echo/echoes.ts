@@ -18,7 +18,7 @@ export type EchoDensity = 'few' | 'more' | 'none';
 /** So many words for each echo, at least: more would be noise. */
 const WORDS_AN_ECHO: Readonly<Record<Exclude<EchoDensity, 'none'>, number>> = { few: 120, more: 60 };
 /** So many of the terms that a text makes most of are its subjects. */
-const SUBJECTS = 14;
+const SUBJECTS = 10;
 /** A term of one word that is no name has to be made much of, here as there. */
 const WORD_ALONE = 0.5;
 
@@ -73,10 +73,10 @@ function worthOf({ key, isName, salience }: KeyPhrase): number {
  * What another item has to make of a term: it says a name once; what is said once here, twice there; a word that is no
  * name is a subject of both, or no echo.
  */
-function wantedOf({ key, isName, count }: KeyPhrase, rank: number): Pick<SpokenOf, 'least' | 'within'> {
-  if (isName) return { least: 1, within: Infinity };
-  if (!isOneWord(key)) return { least: count > 1 ? 1 : 2, within: Infinity };
-  return { least: 2, within: rank < SUBJECTS ? SUBJECTS : 0 };
+function wantedOf({ key, isName, count }: KeyPhrase, rank: number): Pick<SpokenOf, 'least' | 'within' | 'isName'> {
+  if (isName) return { isName, least: 1, within: Infinity };
+  if (!isOneWord(key)) return { isName, least: count > 1 ? 1 : 2, within: Infinity };
+  return { isName, least: 3, within: rank < SUBJECTS ? SUBJECTS : 0 };
 }
 
 /** Whether a term has all words of another, side by side. */

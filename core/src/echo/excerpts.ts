@@ -21,7 +21,7 @@ export function excerptsOf(plain: PlainText, title: string | null, language: str
       const sentence = ends.find(({ start, end }) => start <= first.start && first.start < end) ?? first;
       const { start, end } = first;
       const rounded = Math.max(0.01, Math.round(salience * 100) / 100);
-      return [key, count, rounded, start, end - start, around(plain.text, sentence, first)];
+      return [key, count, rounded, start, plain.text.slice(start, end), around(plain.text, sentence, first)];
     });
 }
 
@@ -37,5 +37,5 @@ function around(text: string, { start, end }: TextRange, term: TextRange): strin
 
 /** Excerpts as what an index of echoes takes. */
 export const asPhrases = (excerpts: readonly Excerpt[]): Pick<TermProfile, 'phrases'> => ({
-  phrases: excerpts.map(([key, count, salience]) => [key, '', count, salience]),
+  phrases: excerpts.map(([key, count, salience, , form]) => [key, form, count, salience]),
 });

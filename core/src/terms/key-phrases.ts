@@ -94,7 +94,9 @@ export function keyPhrases(text: string, surroundings: PhraseSurroundings): KeyP
 function tokensOf(text: string, language: string): Token[] {
   const stem = stemmerOf(language);
   const stopWords = stopWordsOf(language);
-  const days = dayNamesOf(language);
+  const days = dayNamesOf(language, stem);
+  // Short forms are as empty as what they are short for: I'd, we've.
+  const isStopWord = (plain: string) => stopWords.has(plain) || stopWords.has(plain.replace(/['’].*$/u, ''));
   const tokens: Token[] = [];
   let end = 0;
   for (const word of wordsIn(text, language)) {
@@ -104,11 +106,13 @@ function tokensOf(text: string, language: string): Token[] {
     const tooShort = plain.length < (isUnspaced(plain) ? 1 : 2);
     const beginsSentence = tokens.length === 0 || /[.!?…:;\n]|[“"«‘(]$/u.test(between);
     const capital = /^\p{Lu}/u.test(word.form);
+    // 230 °C, 12 V.
+    const isUnit = /[°\d]\s?$/u.test(between);
     tokens.push({
       ...word,
       plain,
       stem: isNumber ? plain : stem(plain),
-      isStop: stopWords.has(plain) || days.has(plain) || (tooShort && !capital),
+      isStop: isStopWord(plain) || days.has(stem(plain)) || (tooShort && (!capital || isUnit)),
       isCapital: capital,
       beginsSentence,
       isNumber,
@@ -121,8 +125,8 @@ function tokensOf(text: string, language: string): Token[] {
 
 const dayNames = new Map<string, ReadonlySet<string>>();
 
-/** The names of months and of days of the week (CLDR, by Intl), in small letters: dates name nothing that texts share. */
-function dayNamesOf(language: string): ReadonlySet<string> {
+/** The names of months and of days of the week (CLDR, by Intl), by stem: dates name nothing that texts share. */
+function dayNamesOf(language: string, stem: (word: string) => string): ReadonlySet<string> {
   const known = dayNames.get(language);
   if (known) return known;
   const name = (options: Intl.DateTimeFormatOptions, day: Date) =>
@@ -131,10 +135,12 @@ function dayNamesOf(language: string): ReadonlySet<string> {
       .toLowerCase();
   const lengths = ['long', 'short'] as const;
   const names = new Set(
-    lengths.flatMap((length) => [
-      ...Array.from({ length: 12 }, (_, n) => name({ month: length }, new Date(Date.UTC(2026, n, 1)))),
-      ...Array.from({ length: 7 }, (_, n) => name({ weekday: length }, new Date(Date.UTC(2026, 0, 1 + n)))),
-    ]),
+    lengths
+      .flatMap((length) => [
+        ...Array.from({ length: 12 }, (_, n) => name({ month: length }, new Date(Date.UTC(2026, n, 1)))),
+        ...Array.from({ length: 7 }, (_, n) => name({ weekday: length }, new Date(Date.UTC(2026, 0, 1 + n)))),
+      ])
+      .map((each) => stem(plainWord(each))),
   );
   dayNames.set(language, names);
   return names;

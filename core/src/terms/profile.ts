@@ -27,7 +27,7 @@ export const TermProfile = z.object({
 export type TermProfile = z.infer<typeof TermProfile>;
 
 /** Goes up when profiles are made otherwise: those of before are then made again. */
-export const PROFILE_VERSION = 3;
+export const PROFILE_VERSION = 4;
 
 /** A word of the title says more about a text than one inside it. Common practice; 3 was best on FOLDOC. */
 const TITLE_WEIGHT = 3;

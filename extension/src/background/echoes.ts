@@ -126,7 +126,7 @@ export async function echoesIn(page: LivePage): Promise<LiveEcho[] | null> {
 
 function tellingOf(told: Told, key: string, origin: string): LiveEcho['items'][number] {
   const excerpt = told.excerpts.find(([term]) => term === key);
-  const [at, length] = excerpt ? [excerpt[3], excerpt[4]] : [0, 0];
+  const [at, length] = excerpt ? [excerpt[3], excerpt[4].length] : [0, 0];
   return {
     title: told.title,
     source: told.source,

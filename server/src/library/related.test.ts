@@ -138,8 +138,10 @@ describe('what an extension is told, to say where else a page’s terms stand', 
     expect({ gone, hasMore }).toEqual({ gone: [], hasMore: false });
     for (const [name, { excerpts }] of (['eelgrass', 'oak'] as const).map((each, n) => [each, items[n]!] as const)) {
       expect(excerpts.length).toBeGreaterThan(0);
-      for (const [, , , start, length, around] of excerpts)
-        expect(around).toContain(TEXTS[name].slice(start, start + length));
+      for (const [, , , start, form, around] of excerpts) {
+        expect(TEXTS[name].slice(start, start + form.length)).toBe(form);
+        expect(around).toContain(form);
+      }
     }
     expect(await told(account.id).after(upTo)).toMatchObject({ upTo, items: [], gone: [] });
   });
