@@ -18,6 +18,7 @@ import { useWide } from '@/ui/wide';
 import { BestOfIt } from './best-of-it';
 import { ItemsOf } from './items-of';
 import { MarkedInIt } from './marked-in-it';
+import { PileLine } from './pile-line';
 import { Subjects } from './subjects';
 import { WhatMightGo } from './what-might-go';
 
@@ -58,6 +59,7 @@ export function LookBackScreen() {
     <>
       <BestOfIt period={period} told={told} />
       <Subjects now={told.touched} before={before.touched} kind={period.kind} />
+      {isNow && <PileLine items={items} today={today} />}
       <ItemsOf title="Promised, and not read" items={told.promised} />
       {isNow && <WhatMightGo items={items} today={today} />}
     </>

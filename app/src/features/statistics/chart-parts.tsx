@@ -1,14 +1,46 @@
 import { Text, View } from 'react-native';
+import { scaleFor } from './scale';
 
 /** Of the drawing of a chart, and of the names of its scale beside it, in points. */
-export const HEIGHT = 170;
+const HEIGHT = 170;
 export const AXIS_ROOM = 34;
+/** Before the first value. */
+export const INITIAL = 8;
 
-export const AXIS_TEXT = {
+const AXIS_TEXT = {
   color: 'var(--soft)',
   fontSize: 12,
   fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif',
 };
+
+/**
+ * What all charts have in common: their size, their scale and how its lines and names are drawn.
+ *
+ * @param room width there is, in points
+ * @param most the largest value
+ */
+export function frameOf(room: number, most: number) {
+  const { top, sections } = scaleFor(most);
+  return {
+    width: room - AXIS_ROOM,
+    height: HEIGHT,
+    initialSpacing: INITIAL,
+    endSpacing: 0,
+    maxValue: top,
+    noOfSections: sections,
+    yAxisThickness: 0,
+    yAxisLabelWidth: AXIS_ROOM - 6,
+    xAxisColor: 'var(--soft)',
+    rulesColor: 'var(--line)',
+    rulesType: 'solid',
+    yAxisTextStyle: AXIS_TEXT,
+    xAxisLabelTextStyle: AXIS_TEXT,
+    disableScroll: true,
+  } as const;
+}
+
+/** Numbers as those hear them who do not see the chart. */
+export const spokenList = (values: readonly number[]): string => values.map((value) => Math.round(value)).join(', ');
 
 /** Which colour stands for what. */
 export function Legend({ entries }: { entries: readonly (readonly [name: string, colour: string])[] }) {

@@ -1,8 +1,7 @@
 import type { Forecast } from '@dorvel/core/forecast';
 import { Text, View } from 'react-native';
 import { LineChart } from 'react-native-gifted-charts';
-import { AXIS_ROOM, AXIS_TEXT, HEIGHT, Legend } from './chart-parts';
-import { scaleFor } from './scale';
+import { AXIS_ROOM, frameOf, INITIAL, Legend, spokenList } from './chart-parts';
 
 interface ForecastChartProps {
   /** Minutes that waited at the end of the weeks behind, oldest first. */
@@ -26,8 +25,7 @@ export function ForecastChart({ behind, usual, tried, weeks, room }: ForecastCha
   const now = behind.at(-1) ?? 0;
   const from = (values: readonly number[]) => [...behind.slice(0, -1), now, ...values].map(hours);
   const most = Math.max(...behind, ...ahead.map(({ high }) => high)) / 60;
-  const { top, sections } = scaleFor(most);
-  const spacing = (room - AXIS_ROOM - 16) / Math.max(1, behind.length - 1 + weeks);
+  const spacing = (room - AXIS_ROOM - 2 * INITIAL) / Math.max(1, behind.length - 1 + weeks);
   const line = (values: readonly number[], color: string, dashed: boolean) => ({
     data: from(values),
     color,
@@ -38,7 +36,7 @@ export function ForecastChart({ behind, usual, tried, weeks, room }: ForecastCha
   return (
     <View
       role="img"
-      aria-label={`Minutes that wait, by week. Behind: ${list(behind)}. To come: ${list(ahead.map(({ middle }) => middle))}; at least ${list(ahead.map(({ low }) => low))}, at most ${list(ahead.map(({ high }) => high))}.`}
+      aria-label={`Minutes that wait, by week. Behind: ${spokenList(behind)}. To come: ${spokenList(ahead.map(({ middle }) => middle))}; at least ${spokenList(ahead.map(({ low }) => low))}, at most ${spokenList(ahead.map(({ high }) => high))}.`}
     >
       <Legend
         entries={[
@@ -73,21 +71,9 @@ export function ForecastChart({ behind, usual, tried, weeks, room }: ForecastCha
               ]
             : []),
         ]}
-        width={room - AXIS_ROOM}
-        height={HEIGHT}
+        {...frameOf(room, most)}
         spacing={spacing}
-        initialSpacing={8}
-        endSpacing={0}
-        maxValue={top}
-        noOfSections={sections}
-        yAxisThickness={0}
-        yAxisLabelWidth={AXIS_ROOM - 6}
         yAxisLabelSuffix=" h"
-        xAxisColor="var(--soft)"
-        rulesColor="var(--line)"
-        rulesType="solid"
-        yAxisTextStyle={AXIS_TEXT}
-        disableScroll
         adjustToWidth={false}
       />
       <View className="flex-row justify-between pl-[34px]">
@@ -98,4 +84,25 @@ export function ForecastChart({ behind, usual, tried, weeks, room }: ForecastCha
   );
 }
 
-const list = (values: readonly number[]): string => values.map((value) => Math.round(value)).join(', ');
+/** What waited, by week: the pile's line alone. Nothing before two weeks are whole. */
+export function PileChart({ behind, room }: Pick<ForecastChartProps, 'behind' | 'room'>) {
+  if (behind.length < 2) return null;
+  return (
+    <View role="img" aria-label={`Minutes that waited at the end of each week, oldest first: ${spokenList(behind)}.`}>
+      <LineChart
+        data={behind.map((minutes) => ({ value: minutes / 60 }))}
+        color={COLOURS.usual}
+        thickness={2.5}
+        hideDataPoints
+        {...frameOf(room, Math.max(...behind) / 60)}
+        spacing={(room - AXIS_ROOM - 2 * INITIAL) / (behind.length - 1)}
+        yAxisLabelSuffix=" h"
+        adjustToWidth={false}
+      />
+      <View className="flex-row justify-between pl-[34px]">
+        <Text className="font-ui text-small text-soft">{behind.length - 1} weeks before</Text>
+        <Text className="font-ui text-small text-soft">the last whole week</Text>
+      </View>
+    </View>
+  );
+}

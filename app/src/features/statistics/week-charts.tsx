@@ -1,8 +1,7 @@
 import type { Week } from '@dorvel/core/reading';
 import { View } from 'react-native';
 import { BarChart } from 'react-native-gifted-charts';
-import { AXIS_ROOM, AXIS_TEXT, HEIGHT, Legend } from './chart-parts';
-import { scaleFor } from './scale';
+import { AXIS_ROOM, frameOf, INITIAL, Legend } from './chart-parts';
 import { weekLabel } from './week-label';
 
 interface ChartProps {
@@ -91,33 +90,12 @@ interface BarsProps {
 }
 
 function Bars({ room, most, barWidth: width, stackData }: BarsProps) {
-  const { top, sections } = scaleFor(most);
-  return (
-    <BarChart
-      stackData={stackData}
-      width={room - AXIS_ROOM}
-      height={HEIGHT}
-      barWidth={width}
-      initialSpacing={8}
-      endSpacing={0}
-      maxValue={top}
-      noOfSections={sections}
-      yAxisThickness={0}
-      yAxisLabelWidth={AXIS_ROOM - 6}
-      xAxisColor="var(--soft)"
-      rulesColor="var(--line)"
-      rulesType="solid"
-      yAxisTextStyle={AXIS_TEXT}
-      xAxisLabelTextStyle={AXIS_TEXT}
-      disableScroll
-      disablePress
-    />
-  );
+  return <BarChart stackData={stackData} {...frameOf(room, most)} barWidth={width} disablePress />;
 }
 
 /** Each week has room for two bars, the gap between them and one bar's width behind. */
 function barWidth(weeks: readonly Week[], room: number): number {
-  return Math.floor((room - AXIS_ROOM - 8) / weeks.length / 3) - 1;
+  return Math.floor((room - AXIS_ROOM - INITIAL) / weeks.length / 3) - 1;
 }
 
 /** Every other week is named, counted from this one, so that the names do not run into one another. */
