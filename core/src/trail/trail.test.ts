@@ -1,12 +1,15 @@
-import type { Activity, Card, Highlight, Item } from '../model';
+import type { Activity, Card, Highlight, Item, Note } from '../model';
 import { newItem } from '../records';
+import { highlightFrom, noteFrom } from '../testing';
 import { happeningInWords } from '../wording';
-import { trailOf } from '.';
+import { trailOf, trailOfPassage } from '.';
 
 const dayOf = (instant: number) => new Date(instant).toISOString().slice(0, 10);
 const at = (day: string) => Date.parse(`${day}T12:00Z`);
 const stamp = (day: string) => `${at(day).toString(36).padStart(9, '0')}-0000-a`;
 const ID = '01900000-0000-7000-8000-000000000001';
+let made = 0;
+const newId = () => `01900000-0000-7000-8000-${String(++made + 100).padStart(12, '0')}`;
 const NOTHING = { activities: [], highlights: [], notes: [], cards: [] };
 
 function item(choices: Partial<Item['choices']> = {}): Item {
@@ -73,4 +76,30 @@ it.each([
   [40, 'brought back, for the 40th time'],
 ])('what was brought back %d times says so', (times, words) => {
   expect(happeningInWords({ kind: 'brought-back', times })).toBe(words);
+});
+
+it('what came of a passage is told by day: words on it and on these, cards of it, and that it was put off', () => {
+  const passage = highlightFrom({
+    ...{ id: newId(), itemId: ID, madeAt: at('2026-11-03') },
+    workedOver: { times: 2, lastOn: '2026-11-11' },
+  });
+  const noteOn = (day: string, on: Note['on'], removed = false) =>
+    ({ ...noteFrom({ id: newId(), itemId: ID, on, text: 'Mine.', removed }), madeAt: at(day) }) as Note;
+  const first = noteOn('2026-11-04', { kind: 'highlight', id: passage.id });
+  const notes = [
+    first,
+    noteOn('2026-11-06', { kind: 'note', id: first.id }),
+    noteOn('2026-11-06', { kind: 'highlight', id: passage.id }, true),
+    noteOn('2026-11-07', { kind: 'highlight', id: newId() }),
+    noteOn('2026-11-07', { kind: 'item', id: ID }),
+  ];
+  const card = (highlightId: string | null) =>
+    ({ madeAt: at('2026-11-06'), source: { highlightId }, choices: { removed: { value: false } } }) as Card;
+  const points = trailOfPassage(passage, { notes, cards: [card(passage.id), card(null)] }, dayOf);
+  expect(points.map(({ on, happenings }) => `${on}: ${happenings.map(happeningInWords).join(', ')}`)).toEqual([
+    '2026-11-03: 1 highlight',
+    '2026-11-04: 1 note',
+    '2026-11-06: 1 note, 1 card',
+    '2026-11-11: put off, for the 2nd time',
+  ]);
 });

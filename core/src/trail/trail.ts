@@ -8,6 +8,7 @@ export type Happening =
   | { kind: 'sorted'; to: 'queue' | 'kept' | 'let-go' }
   | { kind: 'read' | 'heard'; minutes: number }
   | { kind: 'marked' | 'noted' | 'carded'; count: number }
+  | { kind: 'put-off'; times: number }
   | { kind: 'brought-back'; times: number }
   | { kind: 'finished' }
   | { kind: 'best' };
@@ -35,6 +36,7 @@ const ORDER: readonly Happening['kind'][] = [
   'marked',
   'noted',
   'carded',
+  'put-off',
   'finished',
   'best',
 ];
@@ -47,8 +49,7 @@ const ORDER: readonly Happening['kind'][] = [
  * @param dayOf the reader's calendar day of an instant
  */
 export function trailOf(item: Item, came: Came, dayOf: (instant: number) => DayName): TrailPoint[] {
-  const days = new Map<DayName, Happening[]>();
-  const add = (day: DayName, happening: Happening) => days.set(day, [...(days.get(day) ?? []), happening]);
+  const { add, points } = gatheredByDay();
   const at = (instant: number, happening: Happening) => add(dayOf(instant), happening);
   const { stage, finishedAt, best, shown } = item.choices;
   at(item.savedAt, { kind: 'saved' });
@@ -67,11 +68,74 @@ export function trailOf(item: Item, came: Came, dayOf: (instant: number) => DayN
       ({ seconds }) => seconds,
     ))
       add(day, { kind, minutes: seconds / 60 });
-  const counted: [kind: 'marked' | 'noted' | 'carded', records: readonly { madeAt: number }[]][] = [
+  addCounted(add, dayOf, [
     ['marked', came.highlights.filter(({ choices }) => !choices.removed.value)],
     ['noted', came.notes.filter(isLive)],
     ['carded', came.cards.filter(({ choices }) => !choices.removed.value)],
-  ];
+  ]);
+  return points();
+}
+
+/**
+ * What came of a passage that was marked, day by day: what was written on it and on that, the cards that were made of it, and
+ * that it was put off when it came back to be put in own words.
+ *
+ * @param came of its item, whatever of it is on the passage is looked for
+ */
+export function trailOfPassage(
+  highlight: Highlight,
+  came: Pick<Came, 'notes' | 'cards'>,
+  dayOf: (instant: number) => DayName,
+): TrailPoint[] {
+  const { add, points } = gatheredByDay();
+  const { times, lastOn } = highlight.choices.workedOver.value;
+  if (lastOn !== null) add(lastOn, { kind: 'put-off', times });
+  addCounted(add, dayOf, [
+    ['marked', [highlight]],
+    ['noted', notesOn(highlight.id, came.notes)],
+    [
+      'carded',
+      came.cards.filter(({ source, choices }) => source?.highlightId === highlight.id && !choices.removed.value),
+    ],
+  ]);
+  return points();
+}
+
+/** The live notes on a passage, and those on these. */
+function notesOn(highlightId: string, notes: readonly Note[]): Note[] {
+  const found = new Map<string, Note>();
+  let around: readonly string[] = [highlightId];
+  while (around.length > 0) {
+    const next = notes.filter(
+      ({ id, on }) => (on.kind === 'highlight' || on.kind === 'note') && around.includes(on.id) && !found.has(id),
+    );
+    for (const note of next) found.set(note.id, note);
+    around = next.map(({ id }) => id);
+  }
+  return [...found.values()].filter(isLive);
+}
+
+type Add = (day: DayName, happening: Happening) => void;
+
+function gatheredByDay(): { add: Add; points(): TrailPoint[] } {
+  const days = new Map<DayName, Happening[]>();
+  return {
+    add: (day, happening) => void days.set(day, [...(days.get(day) ?? []), happening]),
+    points: () =>
+      [...days]
+        .sort(([a], [b]) => (a < b ? -1 : 1))
+        .map(([on, happenings]) => ({
+          on,
+          happenings: happenings.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind)),
+        })),
+  };
+}
+
+function addCounted(
+  add: Add,
+  dayOf: (instant: number) => DayName,
+  counted: readonly (readonly [kind: 'marked' | 'noted' | 'carded', records: readonly { madeAt: number }[]])[],
+): void {
   for (const [kind, records] of counted)
     for (const [day, count] of summed(
       records,
@@ -79,12 +143,6 @@ export function trailOf(item: Item, came: Came, dayOf: (instant: number) => DayN
       () => 1,
     ))
       add(day, { kind, count });
-  return [...days]
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([on, happenings]) => ({
-      on,
-      happenings: happenings.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind)),
-    }));
 }
 
 function summed<Value>(

@@ -21,13 +21,16 @@ export function happeningInWords(happening: Happening): string {
     case 'carded':
       return counted(happening.count, 'card');
     case 'brought-back':
-      return happening.times === 1
-        ? 'brought back'
-        : `brought back, for the ${happening.times}th time`.replace(/\b(\d*)([123])th/, ordinal);
+      return nthTime('brought back', happening.times);
+    case 'put-off':
+      return nthTime('put off', happening.times);
     case 'best':
       return 'called one of the best';
   }
 }
+
+const nthTime = (what: string, times: number): string =>
+  times === 1 ? what : `${what}, for the ${times}th time`.replace(/\b(\d*)([123])th/, ordinal);
 
 function ordinal(whole: string, tens: string, unit: string): string {
   return tens.endsWith('1') ? whole : `${tens}${unit}${['st', 'nd', 'rd'][Number(unit) - 1] ?? 'th'}`;

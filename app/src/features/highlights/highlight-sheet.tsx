@@ -8,6 +8,7 @@ import { useItem, useOwnNote } from '@/device/store/library';
 import { CardSheet } from '@/features/cards/card-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { WritingField } from '@/features/notes/writing-field';
+import { PassageTrail } from '@/features/trail/trail';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Sheet } from '@/ui/sheet';
@@ -66,6 +67,7 @@ function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note
           onChange={(value) => void changeHighlight(highlight.id, { kind: value })}
         />
         <WritingField label="Note" value={written} onChangeText={setWritten} onBlur={keepNote} />
+        <PassageTrail highlight={highlight} />
         <View className="flex-row flex-wrap gap-[10px]">
           <Button
             label="Write another note on it"

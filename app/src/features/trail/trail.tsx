@@ -1,6 +1,6 @@
-import type { Item } from '@dorvel/core/model';
+import type { Highlight, Item } from '@dorvel/core/model';
 import { daysBetween } from '@dorvel/core/reading';
-import { trailOf, type TrailPoint } from '@dorvel/core/trail';
+import { trailOf, trailOfPassage, type TrailPoint } from '@dorvel/core/trail';
 import { dayInWords, happeningInWords } from '@dorvel/core/wording';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
@@ -22,6 +22,26 @@ export function Trail({ item }: { item: Item }) {
     return { activities: activities ?? [], highlights: highlights ?? [], notes: notes ?? [], cards: cards ?? [] };
   }, [store, item.id]);
   const points = useMemo(() => (came ? trailOf(item, came, dayOf) : []), [item, came]);
+  return <TrailByDay points={points} />;
+}
+
+/** What came of a passage. Nothing while it was only marked. */
+export function PassageTrail({ highlight }: { highlight: Highlight }) {
+  const store = useAccount((state) => state.store);
+  const { itemId } = highlight;
+  const came = useLiveQuery(async () => {
+    const [notes, cards] = await Promise.all([
+      store?.notes.where('itemId').equals(itemId).toArray(),
+      store?.cards.where('source.itemId').equals(itemId).toArray(),
+    ]);
+    return { notes: notes ?? [], cards: cards ?? [] };
+  }, [store, itemId]);
+  const points = useMemo(() => (came ? trailOfPassage(highlight, came, dayOf) : []), [highlight, came]);
+  const isOnlyMarked = points.every(({ happenings }) => happenings.every(({ kind }) => kind === 'marked'));
+  return isOnlyMarked ? null : <TrailByDay points={points} />;
+}
+
+function TrailByDay({ points }: { points: readonly TrailPoint[] }) {
   if (points.length === 0) return null;
   return (
     <View role="region" aria-label="Trail" className="gap-[8px]">
