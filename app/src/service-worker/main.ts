@@ -20,7 +20,8 @@ precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(
   new NavigationRoute(createHandlerBoundToURL('/index.html'), {
-    denylist: [/^\/api\//, /^\/(?:healthz|readyz)$/],
+    // What the server answers itself, in the reader's own browser too.
+    denylist: [/^\/(?:api|podcast|come-back)\//, /^\/(?:healthz|readyz)$/],
   }),
 );
 // A phone's share sheet posts what is shared, files too. It is kept for the app, also without a connection.
