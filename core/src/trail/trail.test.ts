@@ -84,14 +84,14 @@ it('what came of a passage is told by day: words on it and on these, cards of it
     workedOver: { times: 2, lastOn: '2026-11-11' },
   });
   const noteOn = (day: string, on: Note['on'], removed = false) =>
-    ({ ...noteFrom({ id: newId(), itemId: ID, on, text: 'Mine.', removed }), madeAt: at(day) }) as Note;
+    ({ ...noteFrom({ id: newId(), itemId: ID, on, text: 'Mine.', removed }), madeAt: at(day) });
   const first = noteOn('2026-11-04', { kind: 'highlight', id: passage.id });
   const notes = [
     first,
     noteOn('2026-11-06', { kind: 'note', id: first.id }),
     noteOn('2026-11-06', { kind: 'highlight', id: passage.id }, true),
     noteOn('2026-11-07', { kind: 'highlight', id: newId() }),
-    noteOn('2026-11-07', { kind: 'item', id: ID }),
+    noteOn('2026-11-07', { kind: 'item' }),
   ];
   const card = (highlightId: string | null) =>
     ({ madeAt: at('2026-11-06'), source: { highlightId }, choices: { removed: { value: false } } }) as Card;
