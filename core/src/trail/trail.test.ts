@@ -83,8 +83,10 @@ it('what came of a passage is told by day: words on it and on these, cards of it
     ...{ id: newId(), itemId: ID, madeAt: at('2026-11-03') },
     workedOver: { times: 2, lastOn: '2026-11-11' },
   });
-  const noteOn = (day: string, on: Note['on'], removed = false) =>
-    ({ ...noteFrom({ id: newId(), itemId: ID, on, text: 'Mine.', removed }), madeAt: at(day) });
+  const noteOn = (day: string, on: Note['on'], removed = false) => ({
+    ...noteFrom({ id: newId(), itemId: ID, on, text: 'Mine.', removed }),
+    madeAt: at(day),
+  });
   const first = noteOn('2026-11-04', { kind: 'highlight', id: passage.id });
   const notes = [
     first,
