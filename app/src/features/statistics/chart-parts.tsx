@@ -36,6 +36,8 @@ export function frameOf(room: number, most: number) {
     yAxisTextStyle: AXIS_TEXT,
     xAxisLabelTextStyle: AXIS_TEXT,
     disableScroll: true,
+    // Steps are whole numbers; see scaleFor.
+    roundToDigits: 0,
   } as const;
 }
 
