@@ -115,7 +115,12 @@ await visit({ width: 1280, height: 800 }, 'light', {
   then: async ({ page, shot, place }) => {
     await shot('now-wide');
     await place('Queue');
-    await page.getByRole('link', { name: /The oven behind the net loft/ }).click();
+    await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
+    await page
+      .getByRole('button', { name: /^“.*” elsewhere/ })
+      .nth(3)
+      .scrollIntoViewIfNeeded();
+    await page.waitForTimeout(1500);
     await shot('wide');
     await place('Inbox');
     await page.getByRole('button', { name: 'Sort in bulk' }).click();
