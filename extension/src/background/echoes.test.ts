@@ -5,7 +5,7 @@ import { plainText } from '@dorvel/core/text';
 import type { LivePage } from '../messages';
 import { echoesIn, fetchEchoes, silenceEcho } from './echoes';
 import { ACCOUNT, pairedBrowser } from './fake-browser.test-data';
-import { storage } from './storage';
+import { type Pairing, storage } from './storage';
 
 const TEXT = 'The bread oven behind the net loft is fired with driftwood. A bread oven cools slowly.';
 const id = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
@@ -28,6 +28,7 @@ const told = (n: number, address = `https://ovens.example/${n}`): EchoesAnswer['
 
 let asked: string[];
 let answers: EchoesAnswer[];
+let pairing: Pairing;
 const answer = (change: Partial<EchoesAnswer>): EchoesAnswer => ({
   ...{ epoch: 'one', upTo: 1, hasMore: false, gone: [], items: [], silenced: [] },
   ...change,
@@ -35,6 +36,7 @@ const answer = (change: Partial<EchoesAnswer>): EchoesAnswer => ({
 
 beforeEach(async () => {
   await pairedBrowser();
+  pairing = (await storage.pairing())!;
   asked = [];
   answers = [];
   globalThis.fetch = (url) => {
@@ -108,7 +110,6 @@ it('says nothing of the page itself, on the library’s own pages, of a site tha
 it('silences a term at once, sends it, and lets it speak again', async () => {
   answers = [answer({ items: [told(1)] })];
   await fetchEchoes();
-  const pairing = (await storage.pairing())!;
   const [echo] = (await echoesIn(page()))!;
   const what: Silenced = { kind: 'term', key: echo!.key, form: echo!.form };
   await silenceEcho(pairing, what, true);
@@ -122,10 +123,22 @@ it('silences a term at once, sends it, and lets it speak again', async () => {
   expect(await found()).toEqual(['bread oven']);
 });
 
+it('keeps nothing once the pairing is ended or revoked', async () => {
+  for (const end of [() => storage.unpair(), async () => storage.setPairing({ ...pairing, revoked: true })]) {
+    await storage.setPairing(pairing);
+    answers = [answer({ items: [told(1)], upTo: 5 })];
+    await fetchEchoes();
+    expect(await found()).toEqual(['bread oven']);
+    await end();
+    await fetchEchoes();
+    await storage.setPairing(pairing);
+    expect(await found()).toEqual([]);
+  }
+});
+
 it('keeps nothing of another account’s, and nothing at all when no echoes are wanted any more', async () => {
   answers = [answer({ items: [told(1)], upTo: 5 })];
   await fetchEchoes();
-  const pairing = (await storage.pairing())!;
   await storage.setPairing({ ...pairing, account: { ...ACCOUNT, id: id(77) } });
   await fetchEchoes();
   expect(asked.at(-1)).toBe('/extension/echoes?after=0');

@@ -53,14 +53,15 @@ async function knownFor({ account }: Pairing): Promise<Known> {
     : { id: 'known', accountId: account.id, epoch: '', upTo: 0, silenced: [] };
 }
 
-/** Fetches what has changed, while echoes are wanted; takes all of it away when they are not. */
+/** Fetches what has changed, while echoes are wanted and the pairing holds; takes all of it away when not. */
 export async function fetchEchoes(): Promise<void> {
   await navigator.locks.request('echoes', async () => {
     const pairing = await storage.pairing();
     const isWanted = (await storage.settings()).echoesOn !== 'none';
     if (!isWanted || !pairing || pairing.revoked) {
       await chrome.alarms.clear(ALARM);
-      if (!isWanted) await forget();
+      // What a library speaks of does not stay in a browser that is not let in to it any more.
+      await forget();
       return;
     }
     await chrome.alarms.create(ALARM, { periodInMinutes: EVERY_MINUTES });

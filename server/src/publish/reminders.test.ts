@@ -97,6 +97,14 @@ describe('the daily letter', () => {
     expect(sent).toHaveLength(2);
   });
 
+  it('is taken once by two who look at the same time', async () => {
+    const { account, shelf } = await reader(3);
+    await shelf.setLetter(account.id, LONDON, 6);
+    now = START + HOUR;
+    const taken = (await Promise.all([shelf.take(50), shelf.take(50)])).flat();
+    expect(taken.filter(({ accountId }) => accountId === account.id)).toHaveLength(1);
+  });
+
   it('asked for after its hour comes on the next day', async () => {
     const { account, shelf, look } = await reader(3);
     await shelf.setLetter(account.id, { ...LONDON, zone: 'Asia/Tokyo' }, 7);

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { TZDate } from '@date-fns/tz';
 import { dailyLetter, type Letter } from '@dorvel/core/formats';
 import { dayInWords } from '@dorvel/core/wording';
-import { eq, isNotNull } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, ne, or } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { accounts, reminders } from '../db/schema';
 import { comeBackToday, dayIn, type Reader } from './come-back';
@@ -81,9 +81,20 @@ export function reminderShelf(database: Database, { send, readerOf, now }: Remin
 
     /** Letters whose hour has come. Each is taken as sent, so that nobody gets two of a day; `putBack` takes that back. */
     async take(limit: number): Promise<LetterJob[]> {
-      const due = (await dueNow()).slice(0, limit);
-      for (const { accountId, zone } of due) await update(accountId, { sentOn: dayIn(zone)(now()) });
-      return due.map(({ accountId, zone }) => ({ id: `letter ${accountId} ${dayIn(zone)(now())}`, accountId }));
+      const taken: LetterJob[] = [];
+      for (const { accountId, zone } of (await dueNow()).slice(0, limit)) {
+        const sentOn = dayIn(zone)(now());
+        // Another process may have looked at the same time: it is whose change comes first.
+        const mine = await database.write((tx) =>
+          tx
+            .update(reminders)
+            .set({ sentOn })
+            .where(and(eq(reminders.accountId, accountId), or(isNull(reminders.sentOn), ne(reminders.sentOn, sentOn))))
+            .returning({ accountId: reminders.accountId }),
+        );
+        if (mine.length > 0) taken.push({ id: `letter ${accountId} ${sentOn}`, accountId });
+      }
+      return taken;
     },
 
     async nextDue(): Promise<number | null> {

@@ -10,13 +10,15 @@ const TIMEOUT_MS = 20_000;
  * @param from as who
  */
 export function letterSender(url: string, from: string): SendLetter {
-  const transport = nodemailer.createTransport(url, { from });
+  const transport = nodemailer.createTransport(
+    { url, connectionTimeout: TIMEOUT_MS, socketTimeout: TIMEOUT_MS },
+    { from },
+  );
   return async (to, { subject, text, html }) => {
     await transport.sendMail({
       ...{ to, subject, text, html },
       // Nobody is to answer it with an absence notice (RFC 3834).
       headers: { 'Auto-Submitted': 'auto-generated' },
-      ...{ connectionTimeout: TIMEOUT_MS, socketTimeout: TIMEOUT_MS },
     });
   };
 }
