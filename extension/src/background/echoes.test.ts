@@ -136,6 +136,18 @@ it('keeps nothing once the pairing is ended or revoked', async () => {
   }
 });
 
+it('keeps nothing once the server does not know it any more', async () => {
+  answers = [answer({ items: [told(1)], upTo: 5 })];
+  await fetchEchoes();
+  const problem = { type: '/problems/token', title: 'Not paired', status: 401, detail: 'Pair it again.' };
+  globalThis.fetch = () =>
+    Promise.resolve(Response.json(problem, { status: 401, headers: { 'content-type': 'application/problem+json' } }));
+  await fetchEchoes();
+  expect((await storage.pairing())?.revoked).toBe(true);
+  await storage.setPairing(pairing);
+  expect(await found()).toEqual([]);
+});
+
 it('keeps nothing of another account’s, and nothing at all when no echoes are wanted any more', async () => {
   answers = [answer({ items: [told(1)], upTo: 5 })];
   await fetchEchoes();

@@ -68,8 +68,13 @@ export async function fetchEchoes(): Promise<void> {
     try {
       for (let hasMore = true; hasMore;) hasMore = await fetchSome(pairing);
     } catch (error) {
-      // The alarm asks again; a pairing that was revoked is told by the outbox.
-      if (!isOfNow(error) && !isUnpaired(error)) throw error;
+      if (isUnpaired(error)) {
+        await storage.setPairing({ ...pairing, revoked: true });
+        await forget();
+        return;
+      }
+      // The alarm asks again.
+      if (!isOfNow(error)) throw error;
     }
   });
 }
