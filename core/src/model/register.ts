@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { extensible } from './extensible';
 import { NEVER, Stamp } from './ids';
 
 /** A value with the stamp of its last change: of two, the later one holds. */
@@ -9,3 +10,11 @@ export const stampedSince = <Value extends z.ZodType>(value: Value, otherwise: z
   const register = stamped(value);
   return register.default({ value: otherwise, at: NEVER } as z.output<typeof register>);
 };
+
+/** A register for each field of a shape. */
+export const stampedEach = <Shape extends z.ZodRawShape>({ shape }: z.ZodObject<Shape>) =>
+  extensible(
+    Object.fromEntries(Object.entries(shape).map(([field, value]) => [field, stamped(value as z.ZodType)])) as unknown as {
+      [Field in keyof Shape]: ReturnType<typeof stamped<Shape[Field] & z.ZodType>>;
+    },
+  );

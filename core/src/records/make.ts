@@ -1,6 +1,11 @@
 import {
   type Activity,
   type Card,
+  type Dossier,
+  type DossierEntry,
+  type EntryChoices,
+  type EntryPart,
+  type FactColumn,
   type Feed,
   type GivenText,
   type Highlight,
@@ -23,6 +28,7 @@ import {
 import { seenIn } from '../notes';
 import type { ActivityMutation } from './activity';
 import type { CardChanges, CardMutation } from './card';
+import type { DossierChanges, DossierMutation, EntryChanges, EntryMutation } from './dossier';
 import type { FeedChanges, FeedMutation } from './feed';
 import type { HighlightChanges, HighlightMutation } from './highlight';
 import type { ItemChoices, ItemMutation } from './item';
@@ -219,6 +225,54 @@ export function changeMaker({ clock, newId, now }: Makings) {
       madeAt,
       source,
       set,
+    }),
+    dossier: (set: DossierChanges): DossierMutation => ({
+      ...base(),
+      type: 'dossier',
+      dossierId: newId(),
+      madeAt: now(),
+      set,
+      columns: {},
+    }),
+    changeDossier: (
+      { id: dossierId, madeAt, choices, columns: known }: Dossier,
+      set: DossierChanges,
+      columns: Readonly<Record<string, FactColumn>> = {},
+    ): DossierMutation => ({
+      ...base({ ...choices, ...known }),
+      type: 'dossier',
+      dossierId,
+      madeAt,
+      set,
+      columns,
+    }),
+    entry: (
+      dossierId: string,
+      part: EntryPart,
+      set: Partial<EntryChoices> & Pick<EntryChoices, 'rank'>,
+    ): EntryMutation => ({
+      ...base(),
+      type: 'entry',
+      entryId: newId(),
+      dossierId,
+      madeAt: now(),
+      part,
+      set,
+      cells: {},
+    }),
+    changeEntry: (
+      { id: entryId, dossierId, madeAt, part, choices, cells: known }: DossierEntry,
+      set: EntryChanges,
+      cells: Readonly<Record<string, string | null>> = {},
+    ): EntryMutation => ({
+      ...base({ ...choices, ...known }),
+      type: 'entry',
+      entryId,
+      dossierId,
+      madeAt,
+      part,
+      set,
+      cells,
     }),
     recall: (cardId: string, recall: Recall): CardMutation => ({ ...base(), type: 'recall', cardId, recall }),
   };

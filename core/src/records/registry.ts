@@ -1,7 +1,8 @@
 import { z } from 'zod';
-import type { Activity, Card, Feed, Highlight, Item, Note, Pin, SavedSearch, Silence } from '../model';
+import type { Activity, Card, Dossier, DossierEntry, Feed, Highlight, Item, Note, Pin, SavedSearch, Silence } from '../model';
 import { activityKind, type ActivityMutation } from './activity';
 import { cardKind, type CardMutation } from './card';
+import { dossierKind, type DossierMutation, entryKind, type EntryMutation } from './dossier';
 import { feedKind, type FeedMutation } from './feed';
 import { highlightKind, type HighlightMutation } from './highlight';
 import { itemKind, type ItemMutation } from './item';
@@ -21,7 +22,9 @@ export type Mutation =
   | NoteMutation
   | CardMutation
   | SilenceMutation
-  | PinMutation;
+  | PinMutation
+  | DossierMutation
+  | EntryMutation;
 
 /** The kinds of record that there are. */
 export interface Registry {
@@ -72,6 +75,8 @@ export const REGISTRY = createRegistry([
   cardKind,
   silenceKind,
   pinKind,
+  dossierKind,
+  entryKind,
 ]);
 
 /** Any change, parsed. */
@@ -88,5 +93,7 @@ export interface Records {
   readonly cards: readonly Card[];
   readonly silences: readonly Silence[];
   readonly pins: readonly Pin[];
+  readonly dossiers: readonly Dossier[];
+  readonly entries: readonly DossierEntry[];
   readonly [plural: string]: readonly Stored[] | undefined;
 }

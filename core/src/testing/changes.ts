@@ -149,6 +149,40 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
     const about = { type: 'pin', pinId: uuid(80 + n), madeAt: n, of: 'item' };
     return { makes: { ...about, pinned: true }, changes: fc.boolean().map((pinned) => ({ ...about, pinned })) };
   },
+  dossier: (n) => {
+    const about = { type: 'dossier', dossierId: uuid(85 + n), madeAt: n, columns: {} };
+    const column = fc.record({ title: fc.constantFrom('Draught', null), hidden: fc.boolean() });
+    return {
+      makes: { ...about, set: { title: 'Engines' } } as Draft,
+      changes: fc.oneof(
+        some({
+          title: fc.constantFrom('Boats', 'Engines'),
+          introduction: words,
+          design: fc.constantFrom('quiet', 'report'),
+          removed: fc.boolean(),
+        }).map((set) => ({ ...about, set })),
+        some({ price: column, 'own-1': column }).map((columns) => ({ ...about, set: {}, columns })),
+      ),
+    };
+  },
+  entry: (n) => {
+    const part = { kind: 'item', itemId: uuid(n) };
+    const about = { type: 'entry', entryId: uuid(95 + n), dossierId: uuid(86), madeAt: n, part, cells: {} };
+    const cell = fc.constantFrom('12', null);
+    return {
+      makes: { ...about, set: { rank: 'a1' } } as Draft,
+      changes: fc.oneof(
+        some({
+          rank: fc.constantFrom('a0', 'a0V', 'a2'),
+          text: words,
+          purpose: fc.constantFrom('question', 'summary'),
+          nested: fc.boolean(),
+          removed: fc.boolean(),
+        }).map((set) => ({ ...about, set })),
+        some({ price: cell, 'own-1': cell }).map((cells) => ({ ...about, set: {}, cells })),
+      ),
+    };
+  },
 };
 
 /** Any change to one of three records of any kind; the first ones make them. */

@@ -39,6 +39,10 @@ export function changeWords(mutation: Mutation): string {
     }
     case 'pin':
       return mutation.pinned ? 'Something pinned to Now' : 'Something taken off Now';
+    case 'dossier':
+      return mutation.set.title === undefined ? 'A change to a dossier' : `A dossier: ${mutation.set.title}`;
+    case 'entry':
+      return mutation.set.rank === undefined ? 'A change in a dossier' : 'Something put in its place in a dossier';
     case 'recall':
       return 'An answer to a card';
   }
