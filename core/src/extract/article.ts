@@ -1,8 +1,9 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { visit } from 'unist-util-visit';
-import { type CameThrough, type Fact, type HowMuch, TREE_SCHEMA } from '../model';
+import { type CameThrough, type Fact, type HowMuch, MAX_FACTS, TREE_SCHEMA } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
+import { readLabelledFacts } from './metadata/labelled-facts';
 import { type Metadata, readMetadata } from './metadata/metadata';
 import { checkArrival } from './page/came-through';
 import { findNextPage } from './page/next-page';
@@ -83,7 +84,7 @@ export function extractArticle(html: string, url: string, howMuch: HowMuch = 'wo
     leadImageUrl: metadata.leadImageUrl,
     canonicalUrl: metadata.canonicalUrl,
     licenceUrl: metadata.licenceUrl,
-    facts: metadata.facts,
+    facts: [...metadata.facts, ...readLabelledFacts(tree)].slice(0, MAX_FACTS),
     accessibleForFree: metadata.accessibleForFree,
     statedWordCount: metadata.statedWordCount,
     nextPageUrl,

@@ -22,8 +22,8 @@ export const FactColumn = z.object({
   hidden: z.boolean(),
 });
 export type FactColumn = z.infer<typeof FactColumn>;
-/** `own-` and an id for a column of the reader's; else what pages state, as core/facts names it. */
-export const ColumnKey = z.string().regex(/^[a-zA-Z0-9.-]{1,80}$/);
+/** `own-` and an id for a column of the reader's; else the key of what pages state, see fact.ts. */
+export const ColumnKey = z.string().min(1).max(80);
 
 const limited = (most: number) => (value: object) => Object.keys(value).length <= most;
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** What a fact is about: the schema.org types that people compare. */
-export const FactSubject = z.enum(['product', 'recipe', 'event', 'book', 'video']);
+export const FactSubject = z.enum(['product', 'recipe', 'event', 'book', 'video', 'page']);
 export type FactSubject = z.infer<typeof FactSubject>;
 
 export const FactValue = z.discriminatedUnion('type', [
@@ -23,7 +23,7 @@ export const Fact = z.object({
   /** The schema.org property, with a dot where it is of a part: `offers.price`. */
   key: z.string().max(60),
   value: FactValue,
-  source: z.enum(['json-ld', 'microdata', 'rdfa']),
+  source: z.enum(['json-ld', 'microdata', 'rdfa', 'meta', 'text']),
 });
 export type Fact = z.infer<typeof Fact>;
 

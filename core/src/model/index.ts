@@ -20,6 +20,7 @@ export * from './note';
 export * from './outcome';
 export * from './podcast';
 export * from './problem';
+export * from './publication';
 export * from './rank';
 export * from './reminders';
 export * from './saved-search';

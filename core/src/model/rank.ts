@@ -11,6 +11,7 @@ export const MAX_RANK_LENGTH = 100;
 export const Rank = z
   .string()
   .max(MAX_RANK_LENGTH)
+  .regex(/^[0-9A-Za-z]+$/)
   .refine((rank) => {
     try {
       generateKeyBetween(rank, null);

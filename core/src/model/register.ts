@@ -14,7 +14,9 @@ export const stampedSince = <Value extends z.ZodType>(value: Value, otherwise: z
 /** A register for each field of a shape. */
 export const stampedEach = <Shape extends z.ZodRawShape>({ shape }: z.ZodObject<Shape>) =>
   extensible(
-    Object.fromEntries(Object.entries(shape).map(([field, value]) => [field, stamped(value as z.ZodType)])) as unknown as {
+    Object.fromEntries(
+      Object.entries(shape).map(([field, value]) => [field, stamped(value as z.ZodType)]),
+    ) as unknown as {
       [Field in keyof Shape]: ReturnType<typeof stamped<Shape[Field] & z.ZodType>>;
     },
   );

@@ -1,5 +1,17 @@
 import { z } from 'zod';
-import type { Activity, Card, Dossier, DossierEntry, Feed, Highlight, Item, Note, Pin, SavedSearch, Silence } from '../model';
+import type {
+  Activity,
+  Card,
+  Dossier,
+  DossierEntry,
+  Feed,
+  Highlight,
+  Item,
+  Note,
+  Pin,
+  SavedSearch,
+  Silence,
+} from '../model';
 import { activityKind, type ActivityMutation } from './activity';
 import { cardKind, type CardMutation } from './card';
 import { dossierKind, type DossierMutation, entryKind, type EntryMutation } from './dossier';

@@ -2,3 +2,4 @@ export * from './changes';
 export * from './notes';
 export * from './pages';
 export * from './highlights';
+export * from './dossiers';

@@ -6,3 +6,5 @@ export * from './outcomes';
 export * from './input';
 export * from './kinds';
 export * from './trail-words';
+export * from './facts';
+export * from './dossier-words';

@@ -25,7 +25,6 @@ import type { ownNote } from '@dorvel/core/notes';
 import { saveAgain } from '@dorvel/core/queue';
 import {
   type CardChanges,
-  changeMaker,
   type FeedChanges,
   type HighlightChanges,
   type ItemChoices,
@@ -35,20 +34,11 @@ import {
   type TagChanges,
 } from '@dorvel/core/records';
 import Dexie from 'dexie';
-import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
+import { v5 as uuidv5 } from 'uuid';
 import { syncSoon, tellOf } from '@/device/sync/sync-loop';
 import { useAccount } from './account';
-import { clock } from './clock';
+import { commit, make, store } from './commit';
 import { journalChanges, journalledChanges } from './journal';
-import type { DeviceStore } from './store';
-
-const make = changeMaker({ clock, newId: uuidv7, now: Date.now });
-
-function store(): DeviceStore {
-  const { store: open } = useAccount.getState();
-  if (!open) throw new Error('nobody has signed in on this device');
-  return open;
-}
 
 /** The items in the Queue, as they are now. */
 export async function readQueue(): Promise<Item[]> {
@@ -57,16 +47,6 @@ export async function readQueue(): Promise<Item[]> {
     .equals('queue')
     .and(({ capture }) => capture.duplicateOf === null)
     .toArray();
-}
-
-/** Makes changes, all or none. */
-async function commit(...changes: readonly Mutation[]): Promise<void> {
-  const { account } = useAccount.getState();
-  const into = store();
-  const written = journalChanges(account?.id ?? '', changes);
-  await into.commitAll(changes);
-  written();
-  syncSoon();
 }
 
 /** Makes the changes that were cut off when the app was closed. What cannot be made is told. */

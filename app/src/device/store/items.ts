@@ -11,6 +11,8 @@ interface ItemsState {
   /** Undefined while they are being read. */
   all: readonly Item[] | undefined;
   byId: ReadonlyMap<string, Item>;
+  /** Of those that another item stands for, its id. */
+  standIns: ReadonlyMap<string, string>;
   inStage: Stages;
   /** Why they cannot be read; null when they can. */
   fault: Error | null;
@@ -18,7 +20,7 @@ interface ItemsState {
 
 const noStages = (): Record<Stage, Item[]> =>
   Object.fromEntries(Stage.options.map((stage) => [stage, []])) as unknown as Record<Stage, Item[]>;
-const NONE: ItemsState = { all: undefined, byId: new Map(), inStage: noStages(), fault: null };
+const NONE: ItemsState = { all: undefined, byId: new Map(), standIns: new Map(), inStage: noStages(), fault: null };
 
 /** The one place in this tab that holds the library's items; see followItems. */
 export const useItemsState = create<ItemsState>()(() => NONE);
@@ -35,15 +37,19 @@ export function followItems(): () => void {
     const { paces } = usePace.getState();
     if (!read) return;
     const all: Item[] = [];
+    const standIns = new Map<string, string>();
     const inStage = noStages();
     for (const item of read.values()) {
-      if (item.capture.duplicateOf !== null) continue;
+      if (item.capture.duplicateOf !== null) {
+        standIns.set(item.id, item.capture.duplicateOf);
+        continue;
+      }
       const known = paced.get(item) ?? atPace(item, paces);
       paced.set(item, known);
       all.push(known);
       inStage[known.choices.stage.value].push(known);
     }
-    useItemsState.setState({ all, byId: new Map(all.map((item) => [item.id, item])), inStage, fault: null });
+    useItemsState.setState({ all, byId: new Map(all.map((item) => [item.id, item])), standIns, inStage, fault: null });
   };
   const endFeed = feedItems(
     store,
@@ -80,3 +86,6 @@ export const useItemsIn = (stage: Stage) => useItemsState((state) => state.inSta
 
 /** Items by id, but those that another stands for; none while they are being read. */
 export const useItemsById = () => useItemsState((state) => state.byId);
+
+/** What stands for items, by their ids: themselves, or the item that another page turned out to be the same as. */
+export const useStandIns = () => useItemsState((state) => state.standIns);

@@ -1,4 +1,16 @@
-import type { Activity, Card, Feed, Highlight, Item, Note, Pin, SavedSearch, Silence } from '@dorvel/core/model';
+import type {
+  Activity,
+  Card,
+  Dossier,
+  DossierEntry,
+  Feed,
+  Highlight,
+  Item,
+  Note,
+  Pin,
+  SavedSearch,
+  Silence,
+} from '@dorvel/core/model';
 import { isLive } from '@dorvel/core/notes';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
@@ -120,6 +132,32 @@ export function usePins(): ReadonlyMap<string, Pin> {
   );
 }
 const NO_PINS: ReadonlyMap<string, Pin> = new Map();
+
+/** The dossiers that there are, the one that was changed or filled last first; undefined while they are being read. */
+export function useDossiers(): Dossier[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => {
+    if (!store) return undefined;
+    const [dossiers, entries] = await Promise.all([store.dossiers.toArray(), store.entries.toArray()]);
+    const last = new Map(dossiers.map(({ id, choices }) => [id, lastStamp(choices)]));
+    for (const { dossierId, choices } of entries) {
+      const stamp = lastStamp(choices);
+      if (stamp > (last.get(dossierId) ?? '')) last.set(dossierId, stamp);
+    }
+    return dossiers
+      .filter(({ choices }) => !choices.removed.value)
+      .sort((a, b) => ((last.get(a.id) ?? '') < (last.get(b.id) ?? '') ? 1 : -1));
+  }, [store]);
+}
+
+const lastStamp = (registers: object): string =>
+  Object.values(registers as Record<string, { at: string }>).reduce((last, { at }) => (at > last ? at : last), '');
+
+/** What is in dossiers, also what was taken out; undefined while it is being read. */
+export function useDossierEntries(): DossierEntry[] | undefined {
+  const store = useAccount((state) => state.store);
+  return useLiveQuery(async () => store?.entries.toArray(), [store]);
+}
 
 /** All that the reader wrote in notes of their own, the latest first; undefined while it is being read. */
 export function useNotes(): Note[] | undefined {

@@ -2,6 +2,8 @@ import {
   type Activity,
   type Card,
   type Copy,
+  type Dossier,
+  type DossierEntry,
   type Feed,
   type Highlight,
   type Item,
@@ -101,6 +103,8 @@ export class DeviceStore extends Dexie {
   cards!: Table<Card, string>;
   silences!: Table<Silence, string>;
   pins!: Table<Pin, string>;
+  dossiers!: Table<Dossier, string>;
+  entries!: Table<DossierEntry, string>;
   /** Items in memory as they were read or written last, so that one can be opened without waiting. */
   readonly itemsAtHand = new Map<string, Item>();
   readonly #registry: Registry;

@@ -9,6 +9,8 @@ import {
   type NewAccount,
   type NewToken,
   Podcast,
+  Publication,
+  type PublicationWish,
   Reminders,
   type SearchRequest,
   Setup,
@@ -42,6 +44,12 @@ export const api = {
   sendLetterNow: () => read(LetterSent, 'POST', '/reminders/letter/now', {}),
   makeReminderFeed: (zone: string) => read(Reminders, 'POST', '/reminders/feed', { zone }),
   endReminderFeed: () => read(Reminders, 'DELETE', '/reminders/feed'),
+  publication: (dossierId: string) => read(Publication, 'GET', `/dossiers/${dossierId}/publication`),
+  publish: (dossierId: string, wish: z.input<typeof PublicationWish>) =>
+    read(Publication, 'PUT', `/dossiers/${dossierId}/publication`, wish),
+  withdraw: (dossierId: string) => read(Publication, 'DELETE', `/dossiers/${dossierId}/publication`),
+  sendDossier: (dossierId: string, to: string, words: string) =>
+    send('POST', `/dossiers/${dossierId}/letter`, { to, words }),
   mailbox: () => read(Mailbox, 'GET', '/mailbox'),
   allowSenders: (senders: string[]) => read(Mailbox, 'PUT', '/mailbox', { senders }),
   renameMailbox: () => read(Mailbox, 'POST', '/mailbox/rename', {}),

@@ -157,3 +157,73 @@ it.each([
   ['yesterday', null],
   ['2026-13-45', null],
 ])('the date %s is %s', (written, date) => expect(isoDate(written)).toBe(date));
+
+describe('what stands in the head alone', () => {
+  const META =
+    '<meta property="product:price:amount" content="480.00"><meta property="product:price:currency" content="EUR">' +
+    '<meta property="product:availability" content="In Stock"><meta property="product:brand" content="Brack">';
+
+  it('is read as shops have it beside Open Graph', () => {
+    expect(keyed(META)).toEqual({
+      'offers.price': { type: 'money', amount: 480, currency: 'EUR' },
+      'offers.availability': { type: 'text', text: 'in stock' },
+      brand: { type: 'text', text: 'Brack' },
+    });
+    expect(factsOf(META).map(({ source }) => source)).toEqual(['meta', 'meta', 'meta']);
+  });
+
+  it('says nothing of what the data of the page say already', () => {
+    const facts = factsOf(META + jsonLd(PRODUCT));
+    expect(facts.filter(({ key }) => key === 'offers.price').map(({ source }) => source)).toEqual(['json-ld']);
+  });
+});
+
+describe('what stands in the words as labels with values', () => {
+  const inText = (markup: string) =>
+    extractArticle(
+      `<html><body><article>${PROSE.repeat(3)}${markup}${PROSE}</article></body></html>`,
+      'https://x.example/a',
+    ).facts;
+
+  it.each([
+    [
+      'a table of two columns',
+      '<table><tr><th>Weight</th><td>38 kg</td></tr><tr><th>Price</th><td>€ 1.240,50</td></tr><tr><th>Poles:</th><td>12</td></tr></table>',
+    ],
+    [
+      'a list of definitions',
+      '<dl><dt>Weight</dt><dd>38 kg</dd><dt>Price</dt><dd>1 240,50 EUR</dd><dt>Poles</dt><dd>12</dd></dl>',
+    ],
+    ['a list with colons', '<ul><li>Weight: 38 kg</li><li>Price: € 1,240.50</li><li>Poles: 12</li></ul>'],
+  ])('is read from %s, and says that it is', (_, markup) => {
+    expect(inText(markup)).toEqual([
+      { about: 'page', of: null, key: 'said.weight', value: { type: 'text', text: '38 kg' }, source: 'text' },
+      {
+        about: 'page',
+        of: null,
+        key: 'said.price',
+        value: { type: 'money', amount: 1240.5, currency: 'EUR' },
+        source: 'text',
+      },
+      {
+        about: 'page',
+        of: null,
+        key: 'said.poles',
+        value: { type: 'number', number: 12, outOf: null },
+        source: 'text',
+      },
+    ]);
+  });
+
+  it.each([
+    ['one remark in the prose', '<p>Note: the ferry is late.</p>'],
+    ['a list of which one line is none', '<ul><li>Weight: 38 kg</li><li>Poles: 12</li><li>It hums</li></ul>'],
+    [
+      'a table of three columns',
+      '<table><tr><td>a</td><td>b</td><td>c</td></tr><tr><td>1</td><td>2</td><td>3</td></tr><tr><td>1</td><td>2</td><td>3</td></tr></table>',
+    ],
+    ['two pairs', '<dl><dt>Weight</dt><dd>38 kg</dd><dt>Poles</dt><dd>12</dd></dl>'],
+  ])('is not made up of %s', (_, markup) => {
+    expect(inText(markup)).toEqual([]);
+  });
+});

@@ -1,6 +1,7 @@
 import { type Fact, type FactSubject, type FactValue, MAX_FACTS } from '../../model';
 import { isoDate, isoDurationSeconds } from '../../text';
 import { isOfType, nameOf, type StatedThing, textValue, Thing } from './linked-data';
+import { numberIn } from './numbers';
 
 type Reader = (value: unknown, of: Thing) => FactValue | null;
 
@@ -22,15 +23,15 @@ const asList: Reader = (value) => {
   return parts.length > 0 ? { type: 'text', text: parts.join('; ').slice(0, 400) } : null;
 };
 const asNumber: Reader = (value) => {
-  const number = numberIn(value);
+  const number = numberIn(textValue(value) ?? '');
   return number === null ? null : { type: 'number', number, outOf: null };
 };
 const asRating: Reader = (value, of) => {
-  const number = numberIn(value);
-  return number === null ? null : { type: 'number', number, outOf: numberIn(of.bestRating) ?? 5 };
+  const number = numberIn(textValue(value) ?? '');
+  return number === null ? null : { type: 'number', number, outOf: numberIn(textValue(of.bestRating) ?? '') ?? 5 };
 };
 const asMoney: Reader = (value, of) => {
-  const amount = numberIn(value);
+  const amount = numberIn(textValue(value) ?? '');
   const currency = textValue(of.priceCurrency) ?? /\b[A-Z]{3}\b/.exec(textValue(value) ?? '')?.[0] ?? null;
   return amount === null ? null : { type: 'money', amount, currency: currency?.slice(0, 10) ?? null };
 };
@@ -42,18 +43,6 @@ const asDuration: Reader = (value) => {
   const seconds = isoDurationSeconds(textValue(value));
   return seconds === null ? null : { type: 'duration', seconds };
 };
-
-/** A number as people write it: `1,234.50`, `1.234,50`, `£18`. */
-function numberIn(value: unknown): number | null {
-  const written = /-?\d[\d.,  ']*/.exec(textValue(value) ?? '')?.[0]?.replace(/[  ']|[.,]$/g, '');
-  if (!written) return null;
-  const lastMark = Math.max(written.lastIndexOf('.'), written.lastIndexOf(','));
-  const isDecimal = lastMark !== -1 && (written.length - lastMark - 1 !== 3 || /^0?[.,]|[.,]\d+[.,]/.test(written));
-  const number = isDecimal
-    ? Number(`${written.slice(0, lastMark).replace(/[.,]/g, '')}.${written.slice(lastMark + 1)}`)
-    : Number(written.replace(/[.,]/g, ''));
-  return Number.isFinite(number) ? number : null;
-}
 
 const OFFER: Readonly<Record<string, Reader>> = {
   'offers.price': asMoney,
@@ -69,7 +58,7 @@ const RATED: Readonly<Record<string, Reader>> = {
 };
 
 /** The properties that are read, by the kind of thing. schema.org 29, the properties named there. */
-const PROPERTIES: Readonly<Record<FactSubject, Readonly<Record<string, Reader>>>> = {
+const PROPERTIES: Readonly<Record<Exclude<FactSubject, 'page'>, Readonly<Record<string, Reader>>>> = {
   product: {
     ...OFFER,
     ...RATED,
@@ -112,13 +101,51 @@ const PROPERTIES: Readonly<Record<FactSubject, Readonly<Record<string, Reader>>>
   video: { duration: asDuration, uploadDate: asDate, 'interactionStatistic.userInteractionCount': asNumber },
 };
 
-const SUBJECTS: readonly [FactSubject, RegExp][] = [
+const SUBJECTS: readonly [Exclude<FactSubject, 'page'>, RegExp][] = [
   ['product', /(?:Product|ProductGroup|ProductModel|IndividualProduct|Vehicle|Car)$/],
   ['recipe', /Recipe$/],
   ['event', /(?:Event|Festival|CourseInstance)$/],
   ['book', /(?:Book|Audiobook)$/],
   ['video', /VideoObject$/],
 ];
+
+/** What pages say in their head of a product, as shops have it beside Open Graph, by schema.org's properties. */
+const META_PROPERTIES: readonly [
+  key: string,
+  names: string[],
+  value: (stated: string, currency: string | null) => FactValue | null,
+][] = [
+  [
+    'offers.price',
+    ['product:price:amount', 'og:price:amount', 'product:sale_price:amount'],
+    (stated, currency) => {
+      const amount = numberIn(stated);
+      return amount === null ? null : { type: 'money', amount, currency: currency?.slice(0, 10) ?? null };
+    },
+  ],
+  [
+    'offers.availability',
+    ['product:availability', 'og:availability'],
+    (stated) => ({ type: 'text', text: stated.toLowerCase() }),
+  ],
+  ['brand', ['product:brand', 'og:brand'], (stated) => ({ type: 'text', text: stated })],
+  ['isbn', ['book:isbn', 'books:isbn'], (stated) => ({ type: 'text', text: stated })],
+  [
+    'duration',
+    ['video:duration', 'og:video:duration'],
+    (stated) => (/^\d+$/.test(stated) ? { type: 'duration', seconds: Number(stated) } : null),
+  ],
+];
+
+/** The same of what stands in the head of the page alone. @param meta reads the first of some names that is there */
+export function readMetaFacts(meta: (...names: string[]) => string | null, stated: readonly Fact[]): Fact[] {
+  const currency = meta('product:price:currency', 'og:price:currency', 'product:sale_price:currency');
+  return META_PROPERTIES.flatMap(([key, names, read]) => {
+    const written = stated.some((fact) => fact.key === key) ? null : meta(...names)?.slice(0, 400);
+    const value = written ? read(written, currency) : null;
+    return value ? [{ about: 'page' as const, of: null, key, value, source: 'meta' as const }] : [];
+  });
+}
 
 /** What the page states in schema.org's terms of products, recipes, events, books and videos. */
 export function readFacts(things: readonly StatedThing[]): Fact[] {

@@ -1,4 +1,4 @@
-import type { Fact } from '../../model';
+import { type Fact, MAX_FACTS } from '../../model';
 import { isoDate, languageOf } from '../../text';
 import {
   attribute,
@@ -12,7 +12,7 @@ import {
   tidy,
 } from '../page/page-tree';
 import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
-import { readFacts } from './facts';
+import { readFacts, readMetaFacts } from './facts';
 import { headlineOverShared, headlines, siteNameInTitle, withoutSiteName } from './headline';
 import { firstOf, isOfType, nameOf, readThings, type StatedThing, textValue, Thing } from './linked-data';
 import { dateInAddress, findVisibleDate } from './visible-date';
@@ -59,6 +59,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
   const headTitle = findElement(document, (e) => e.tagName === 'title');
   const pageTitle = headTitle ? tidy(textContent(headTitle)) : '';
   const heading = headlines(elements);
+  const facts = readFacts(things);
   const siteName =
     nameOf(linked?.publisher) ?? meta('og:site_name') ?? meta('application-name') ?? nameOf(linked?.isPartOf);
   const title =
@@ -130,7 +131,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
     accessibleForFree:
       !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean) &&
       meta('article:content_tier')?.toLowerCase() !== 'locked',
-    facts: readFacts(things),
+    facts: [...facts, ...readMetaFacts(meta, facts)].slice(0, MAX_FACTS),
   };
 }
 

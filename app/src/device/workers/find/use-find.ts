@@ -54,6 +54,51 @@ async function findEverywhere(
   }
 }
 
+/** Goes up when what there is to find has changed. */
+function useVersion(): number {
+  const [version, setVersion] = useState(0);
+  useEffect(() => {
+    const changed = () => setVersion((before) => before + 1);
+    listeners.add(changed);
+    return () => void listeners.delete(changed);
+  }, []);
+  return version;
+}
+
+const NOTHING_FOUND: ReadonlyMap<string, readonly string[]> = new Map();
+
+/**
+ * What each of some queries finds on this device, best first, kept up to date as the library changes.
+ *
+ * @param written the queries, a line each: the same as long as they are
+ * @returns ids of items by query; what is not in it is being looked for
+ */
+export function useFoundByQuery(written: string): ReadonlyMap<string, readonly string[]> {
+  const accountId = useAccount((state) => state.account?.id);
+  const version = useVersion();
+  const paces = usePaceFactors();
+  const [found, setFound] = useState(NOTHING_FOUND);
+  useEffect(() => {
+    if (written === '' || accountId === undefined) return undefined;
+    let isWanted = true;
+    const ask = async () => {
+      await finding().open(accountId, proxy(tellChanged));
+      const zoneMinutes = -new Date().getTimezoneOffset();
+      const answers = new Map<string, readonly string[]>();
+      for (const query of written.split('\n')) {
+        const asked: SearchRequest = { written: query, scope: 'all', typing: false, zoneMinutes, paces };
+        const { by, ids } = await finding().find(asked);
+        // What has only some of it would fill a set with what was not asked for.
+        answers.set(query, by === 'all' ? ids : []);
+      }
+      if (isWanted) setFound(answers);
+    };
+    void ask();
+    return () => void (isWanted = false);
+  }, [accountId, written, version, paces]);
+  return found;
+}
+
 /**
  * What is found for a query, kept up to date as the library changes; the former answer stays until the next is there.
  *
@@ -70,12 +115,7 @@ export function useFind(
   const [shown, setShown] = useState<Shown | null>(null);
   const [failed, setFailed] = useState(false);
   const online = useSync((state) => state.online);
-  const [version, setVersion] = useState(0);
-  useEffect(() => {
-    const changed = () => setVersion((before) => before + 1);
-    listeners.add(changed);
-    return () => void listeners.delete(changed);
-  }, []);
+  const version = useVersion();
   const paces = usePaceFactors();
   const question = useMemo<SearchRequest>(
     () => ({ written, scope, typing, zoneMinutes: -new Date().getTimezoneOffset(), paces }),

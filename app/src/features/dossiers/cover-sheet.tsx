@@ -1,0 +1,79 @@
+import { picturesIn } from '@dorvel/core/dossier';
+import { DossierChoices } from '@dorvel/core/model';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { Text, View } from 'react-native';
+import { changeDossier } from '@/device/store/dossier-changes';
+import { WritingField } from '@/features/notes/writing-field';
+import { Button } from '@/ui/button';
+import { Field } from '@/ui/field';
+import { useNotices } from '@/ui/notices';
+import { Sheet } from '@/ui/sheet';
+import type { OpenDossier } from './use-dossier';
+
+/** What stands around a dossier: its title, the words before and after, the picture in front. Closing keeps it. */
+export function CoverSheet({ open: { dossier, compiled }, onClose }: { open: OpenDossier; onClose(): void }) {
+  const { choices } = dossier;
+  const [title, setTitle] = useState(choices.title.value);
+  const [introduction, setIntroduction] = useState(choices.introduction.value);
+  const [closing, setClosing] = useState(choices.closing.value);
+  const [lead, setLead] = useState(choices.lead.value);
+  const router = useRouter();
+  const pictures = picturesIn(compiled);
+  const named = DossierChoices.shape.title.safeParse(title);
+  const keep = () => {
+    onClose();
+    const now = { title: named.data ?? choices.title.value, introduction, closing, lead };
+    const changed = Object.fromEntries(
+      Object.entries(now).filter(([field, value]) => choices[field as keyof typeof now].value !== value),
+    );
+    if (Object.keys(changed).length > 0) void changeDossier(dossier.id, changed);
+  };
+  const remove = () => {
+    onClose();
+    void changeDossier(dossier.id, { removed: true });
+    useNotices.getState().show({
+      text: `“${choices.title.value}” is let go. What is in it stays in your library.`,
+      action: { label: 'Undo', press: () => void changeDossier(dossier.id, { removed: false }) },
+    });
+    router.replace('/dossiers');
+  };
+  return (
+    <Sheet title="Cover" onClose={keep}>
+      <View className="gap-[16px]">
+        <Field
+          label="Title"
+          value={title}
+          onChangeText={setTitle}
+          fault={named.success ? null : 'It needs a title, of 200 characters at most.'}
+        />
+        <WritingField label="Before the rest" value={introduction} onChangeText={setIntroduction} />
+        <WritingField label="After the rest" value={closing} onChangeText={setClosing} />
+        {pictures.length > 0 && (
+          <View className="gap-[8px]">
+            <Text className="font-ui text-base font-semibold text-ink">Picture in front</Text>
+            <div role="radiogroup" aria-label="Picture in front" className="picture-choice">
+              <button type="button" role="radio" aria-checked={lead === null} onClick={() => setLead(null)}>
+                None
+              </button>
+              {pictures.map((hash, at) => (
+                <button
+                  key={hash}
+                  type="button"
+                  role="radio"
+                  aria-checked={lead === hash}
+                  aria-label={`Picture ${at + 1}`}
+                  onClick={() => setLead(hash)}
+                >
+                  <img src={`/api/pictures/${hash}.webp`} alt="" loading="lazy" />
+                </button>
+              ))}
+            </div>
+          </View>
+        )}
+        <Button label="Keep the cover" kind="main" disabled={!named.success} onPress={keep} />
+        <Button label="Let the dossier go" kind="loss" onPress={remove} />
+      </View>
+    </Sheet>
+  );
+}

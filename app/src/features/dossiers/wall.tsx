@@ -1,0 +1,81 @@
+import type { CompiledDossier, CompiledPart } from '@dorvel/core/dossier';
+import type { Item } from '@dorvel/core/model';
+import { factName, inMinutes, PURPOSE_WORDS, sourceOf, titleOf, valueInWords } from '@dorvel/core/wording';
+import { Link } from 'expo-router';
+import { LeadPicture } from '@/features/items/lead-picture';
+
+/** So many facts stand under a picture. */
+const FACTS = 3;
+
+/** A dossier as pictures and words laid out to be looked at side by side. */
+export function Wall({ compiled: { parts } }: { compiled: CompiledDossier }) {
+  const tiles = parts.flatMap((part) => tilesOf(part));
+  return (
+    <ul className="wall" aria-label="Wall">
+      {tiles}
+    </ul>
+  );
+}
+
+function tilesOf(part: CompiledPart): React.ReactNode[] {
+  const key = part.entryId;
+  switch (part.kind) {
+    case 'heading':
+      return [
+        <li key={key} className="wall-heading">
+          {part.text}
+        </li>,
+      ];
+    case 'item':
+      return [<ItemTile key={key} item={part.item} />];
+    case 'search':
+      return part.items.map((item) => <ItemTile key={`${key} ${item.id}`} item={item} />);
+    case 'passage':
+      return [
+        <li key={key} className="wall-tile">
+          <p className="marked-words">
+            <span className={`mark-sample mark-${part.mark}`}>{part.words}</span>
+          </p>
+          <span className="wall-small">{titleOf(part.of)}</span>
+        </li>,
+      ];
+    case 'picture':
+      return [
+        <li key={key} className="wall-tile">
+          <img src={`/api/pictures/${part.hash}.webp`} alt={part.caption} loading="lazy" />
+          <span className="wall-small">{part.caption || titleOf(part.of)}</span>
+        </li>,
+      ];
+    case 'note':
+      return [
+        <li key={key} className={`wall-tile purpose purpose-${part.purpose}`}>
+          <span className="purpose-name">{PURPOSE_WORDS[part.purpose]}</span>
+          <p>{part.markdown.slice(0, 400)}</p>
+        </li>,
+      ];
+    case 'gone':
+      return [];
+  }
+}
+
+function ItemTile({ item }: { item: Item }) {
+  const { page } = item.capture;
+  const facts = page?.facts.slice(0, FACTS) ?? [];
+  return (
+    <li className="wall-tile">
+      <LeadPicture item={item} />
+      <Link href={`/library/${item.id}`} className="wall-title">
+        {titleOf(item)}
+      </Link>
+      <span className="wall-small">
+        {sourceOf(item)}
+        {page ? ` · ${inMinutes(page.minutes)}` : ''}
+      </span>
+      {facts.map(({ key, value, of }) => (
+        <span key={`${of ?? ''} ${key}`} className="wall-fact">
+          {factName(key)}: {valueInWords(value)}
+        </span>
+      ))}
+    </li>
+  );
+}

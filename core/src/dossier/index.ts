@@ -1,0 +1,4 @@
+export * from './compile';
+export * from './facts-table';
+export * from './order';
+export * from './outline';
