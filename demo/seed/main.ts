@@ -1,14 +1,26 @@
 import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
+import { ranksAt } from '@dorvel/core/dossier';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
-import { type Carrier, Copy, type Feed, Item, joinSpans, Setup, spanOf, tagKey } from '@dorvel/core/model';
+import {
+  type Carrier,
+  Copy,
+  type EntryChoices,
+  type EntryPart,
+  type Feed,
+  Item,
+  joinSpans,
+  Setup,
+  spanOf,
+  tagKey,
+} from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { type ChangeMaker, changeMaker, type Mutation } from '@dorvel/core/records';
 import { createClock, PROTOCOL, PROTOCOL_HEADER, PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
-import { FOLLOWED, SEED, type SeedEntry } from './plan';
+import { DOSSIERS, FOLLOWED, SEED, type SeedDossier, type SeedEntry } from './plan';
 
 /**
  * Fills the demo's account by doing what a reader does, over the same routes: saving addresses, waiting for the
@@ -114,7 +126,60 @@ async function seed(): Promise<void> {
   }
   await push(changes);
   for (const { entry, save } of planned) await turn(entry, save.itemId);
+  await push(
+    DOSSIERS.flatMap((dossier, n) => collecting(dossier, started - (DOSSIERS.length - n) * DAY_MS, changes, items)),
+  );
   await followAll();
+}
+
+/** A dossier of hers, as a device records it. @throws when something of it is not in the library */
+function collecting(
+  { set, lead, columns = {}, parts }: SeedDossier,
+  madeOn: number,
+  changes: readonly Mutation[],
+  items: ReadonlyMap<string, Item>,
+): Mutation[] {
+  const make = madeAt(madeOn);
+  const itemOf = (slug: string): Item => {
+    const address = canonicalAddress(addresses.get(slug) ?? '');
+    const item = [...items.values()].find(({ capture }) => capture.addressKey === address);
+    if (!item) throw new Error(`${slug} is not in the library`);
+    return item;
+  };
+  const pictureOf = (slug: string): string => {
+    const hash = itemOf(slug).capture.page?.thumbnail;
+    if (!hash) throw new Error(`${slug} has no picture`);
+    return hash;
+  };
+  const dossier = make.dossier({ ...set, ...(lead ? { lead: pictureOf(lead) } : {}) });
+  dossier.columns = Object.fromEntries(Object.entries(columns).map(([key, title]) => [key, { title, hidden: false }]));
+  const { ranks } = ranksAt([], 0, parts.length);
+  return [
+    dossier,
+    ...parts.flatMap((part, n): Mutation[] => {
+      const rank = ranks[n] ?? '';
+      const put = (...[what, more]: [EntryPart, Partial<EntryChoices>?]) =>
+        make.entry(dossier.dossierId, what, { rank, ...more });
+      if ('item' in part) {
+        const entry = put({ kind: 'item', itemId: itemOf(part.item).id });
+        entry.cells = part.cells ?? {};
+        return [entry];
+      }
+      if ('heading' in part) return [put({ kind: 'heading' }, { text: part.heading, nested: part.nested ?? false })];
+      if ('search' in part) return [put({ kind: 'search' }, { text: part.search })];
+      if ('pictureOf' in part) {
+        const { id: itemId } = itemOf(part.pictureOf);
+        return [put({ kind: 'picture', itemId, hash: pictureOf(part.pictureOf) }, { text: part.caption })];
+      }
+      if ('note' in part) {
+        const note = make.note({ itemId: null, on: { kind: 'nothing' } }, { text: part.note });
+        return [note, put({ kind: 'note', noteId: note.noteId }, { purpose: part.purpose })];
+      }
+      const mark = changes.find((each) => each.type === 'mark' && each.passage.exact === part.passage);
+      if (mark?.type !== 'mark') throw new Error(`nothing is marked that says “${part.passage}”`);
+      return [put({ kind: 'passage', itemId: mark.itemId, highlightId: mark.highlightId })];
+    }),
+  ];
 }
 
 /** The feeds that she follows, from a day when all of them still worked; each of them looked at once. */

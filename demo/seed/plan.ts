@@ -1,4 +1,4 @@
-import type { HighlightKind, Stage } from '@dorvel/core/model';
+import type { DossierChoices, HighlightKind, NotePurpose, Stage } from '@dorvel/core/model';
 import type { FeedChanges } from '@dorvel/core/records';
 
 /** What Ines has done with a page: how many days ago she saved it, where it is, how far she read. */
@@ -171,6 +171,10 @@ export const SEED: SeedEntry[] = [
     note: 'Fredrik says 65 mm for the garboard.',
   },
   { page: 'red-lead-primer', savedDaysAgo: 33, stage: 'kept', tags: ['boats/chandlery'] },
+  { page: 'shaft-motor-forty', savedDaysAgo: 31, stage: 'kept', tags: ['ferry/engine'] },
+  { page: 'shaft-motor-twenty-five', savedDaysAgo: 31, stage: 'kept', tags: ['ferry/engine'] },
+  { page: 'generator-in-a-box', savedDaysAgo: 31, stage: 'kept', tags: ['ferry/engine'] },
+  { page: 'battery-thirty', savedDaysAgo: 31, stage: 'kept', tags: ['ferry/engine'] },
   { page: 'spring-tides-this-month', savedDaysAgo: 1, stage: 'kept', tags: ['tides'] },
   { page: 'oiling-in-october', savedDaysAgo: 36, stage: 'kept', read: 1, tags: ['boats/repair'] },
   { page: 'tides-and-their-terms', savedDaysAgo: 60, stage: 'kept', tags: ['tides', 'charts'] },
@@ -181,6 +185,100 @@ export const SEED: SeedEntry[] = [
   { page: 'rough:/settled', savedDaysAgo: 12, stage: 'let-go' },
   { page: 'rough:/charset', savedDaysAgo: 34, stage: 'let-go' },
   { page: 'rough:/zip', savedDaysAgo: 9, stage: 'let-go' },
+];
+
+/** What she put into a dossier, in its order: a page by its slug, a passage by its words. */
+type SeedPart =
+  | { item: string; cells?: Record<string, string> }
+  | { passage: string }
+  | { pictureOf: string; caption: string }
+  | { note: string; purpose: NotePurpose }
+  | { heading: string; nested?: boolean }
+  | { search: string };
+
+/** A set that she chose and put in order. */
+export interface SeedDossier {
+  set: Partial<DossierChoices> & { title: string };
+  /** The page whose picture stands in front. */
+  lead?: string;
+  /** Columns of her own in its facts table, by their keys. */
+  columns?: Record<string, string>;
+  parts: SeedPart[];
+}
+
+export const DOSSIERS: SeedDossier[] = [
+  {
+    set: {
+      title: 'Eelgrass, for the upper class',
+      introduction: 'An hour in the net loft, then down to the shore at low water. Bring boots.',
+      closing: 'Whoever finds a leaf with thirteen scars may keep it.',
+      design: 'quiet',
+      accent: 'moss',
+    },
+    lead: 'what-the-eelgrass-knows',
+    parts: [
+      { heading: 'Before we go down' },
+      { passage: 'Roots hold sand.' },
+      { note: 'Ask them what holds the sand where nothing grows. **Nobody gets told.**', purpose: 'question' },
+      { passage: 'A meadow that looks like a field of seedlings may be a single plant' },
+      { note: 'One plant, so one age. Let them work out how old by counting back.', purpose: 'bridge' },
+      { heading: 'At the water' },
+      { pictureOf: 'counting-shoots-from-a-kite', caption: 'The kite, and what hung from it' },
+      { item: 'a-meadow-you-can-hear' },
+      { note: '1. Listen first.\n2. Count one square.\n3. Draw what you counted.', purpose: 'next-step' },
+      { heading: 'Whoever wants more', nested: true },
+      { item: 'what-a-reserve-is-for' },
+    ],
+  },
+  {
+    set: {
+      title: 'Winter reading',
+      introduction: 'For the December sheet. Five things to read while the ferry stands still.',
+      design: 'almanac',
+      accent: 'plum',
+      typeface: 'source-serif',
+      named: true,
+    },
+    lead: 'sky-quality-on-a-small-island',
+    parts: [
+      { item: 'the-winter-the-ferry-stood-still' },
+      { note: 'Begin with this one. Everybody knows somebody in it.', purpose: 'judgement' },
+      { item: 'the-rock-that-moved' },
+      { item: 'sky-quality-on-a-small-island' },
+      { note: 'The lamps on the pier are the ones it speaks of.', purpose: 'bridge' },
+      { item: 'rye-in-a-damp-place' },
+      { item: 'midwinter-reading' },
+    ],
+  },
+  {
+    set: {
+      title: 'A new engine for the ferry',
+      introduction:
+        'What the cooperative has to decide in January: **one motor, one battery, one box**. Prices are the chandler’s, as their pages state them.',
+      closing: 'Questions to the ferry committee, before the meeting if possible.',
+      design: 'report',
+      accent: 'plum',
+      typeface: 'atkinson',
+      named: true,
+      withFacts: true,
+    },
+    lead: 'a-quiet-engine-for-a-loud-harbour',
+    columns: { 'own-0001': 'Fits our bearers' },
+    parts: [
+      { heading: 'What it is about' },
+      { item: 'a-quiet-engine-for-a-loud-harbour' },
+      { note: 'Three proposals in one page. The yard is for both; so am I.', purpose: 'summary' },
+      { heading: 'What there is to be had' },
+      { item: 'shaft-motor-forty', cells: { 'own-0001': 'yes, by 20 mm' } },
+      { item: 'shaft-motor-twenty-five', cells: { 'own-0001': 'yes' } },
+      { note: 'Forty kilowatts, because of the head wind. Twenty-five is for fine days.', purpose: 'judgement' },
+      { item: 'battery-thirty', cells: { 'own-0001': 'under the benches' } },
+      { item: 'generator-in-a-box', cells: { 'said.warranty': '3 years', 'own-0001': 'no' } },
+      { note: 'They said three years on the telephone. Have it in writing.', purpose: 'next-step' },
+      { heading: 'What else there is on it' },
+      { search: 'wheelhouse' },
+    ],
+  },
 ];
 
 /** The feeds that she follows: `host:/path`, the front page where that names its feed. */

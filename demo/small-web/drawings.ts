@@ -260,6 +260,36 @@ const FIGURES: Record<string, (random: () => number) => string> = {
       .join(''),
   tin: () =>
     `<rect width="${W}" height="${H}" fill="#f4f1ea"/><rect x="560" y="240" width="480" height="560" fill="#9aa0a0"/><ellipse cx="800" cy="240" rx="240" ry="60" fill="#c2c7c6"/><ellipse cx="800" cy="800" rx="240" ry="60" fill="#9aa0a0"/><rect x="560" y="400" width="480" height="250" fill="${DEEP}"/><path d="M640 470H960M640 530H960M640 590H860" stroke="${PAPER}" stroke-width="16"/>`,
+  motor: () =>
+    `<rect width="${W}" height="${H}" fill="#f4f1ea"/><rect x="420" y="330" width="560" height="340" rx="60" fill="${DEEP}"/>` +
+    range(9)
+      .map((i) => `<rect x="${470 + i * 54}" y="310" width="22" height="380" fill="${WATER}"/>`)
+      .join('') +
+    `<rect x="980" y="470" width="430" height="60" fill="#9aa0a0"/><rect x="1120" y="430" width="90" height="140" fill="${WARM}"/><path d="M460 700H940V770H460Z" fill="${INK}"/>`,
+  coil: () =>
+    `<rect width="${W}" height="${H}" fill="#f4f1ea"/><circle cx="800" cy="500" r="380" fill="${DEEP}"/><circle cx="800" cy="500" r="150" fill="#f4f1ea"/>` +
+    range(18)
+      .map(
+        (i) =>
+          `<rect x="785" y="150" width="30" height="170" rx="14" fill="${WARM}" transform="rotate(${i * 20} 800 500)"/>`,
+      )
+      .join('') +
+    `<circle cx="800" cy="500" r="60" fill="#9aa0a0"/>`,
+  generator: () =>
+    `<rect width="${W}" height="${H}" fill="#f4f1ea"/><path d="M380 330H1220V780H380Z" fill="#dcd3c0" stroke="${INK}" stroke-width="8"/><rect x="470" y="430" width="340" height="270" fill="${INK}"/><rect x="840" y="470" width="280" height="200" rx="40" fill="${DEEP}"/>` +
+    range(4)
+      .map((i) => `<path d="M${500 + i * 190} 780v60" stroke="${WARM}" stroke-width="26"/>`)
+      .join('') +
+    `<path d="M420 250L1260 190L1280 240L440 300Z" fill="#c9bfa8" stroke="${INK}" stroke-width="6"/>`,
+  battery: () =>
+    `<rect width="${W}" height="${H}" fill="#f4f1ea"/><rect x="270" y="230" width="1060" height="560" rx="24" fill="${INK}"/>` +
+    range(12)
+      .map(
+        (i) =>
+          `<rect x="${320 + (i % 4) * 245}" y="${270 + Math.floor(i / 4) * 165}" width="225" height="145" rx="12" fill="${i % 3 === 1 ? GRASS : DEEP}"/>`,
+      )
+      .join('') +
+    `<rect x="270" y="480" width="1060" height="40" fill="${WARM}"/>`,
 };
 
 const kept = new Map<string, Promise<Buffer>>();

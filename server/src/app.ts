@@ -16,8 +16,10 @@ import type { echoSource } from './library/echoes';
 import type { FindableLibrary } from './library/findable';
 import type { Library } from './library/library';
 import type { RelatedLibrary } from './library/related';
+import type { Dossiers } from './publish/dossiers';
 import type { Podcasts } from './publish/podcasts';
-import type { Reminders } from './publish/reminders';
+import type { Reminders, SendLetter } from './publish/reminders';
+import { dossierRoutes } from './routes/dossiers';
 import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
 import { refuseForeignHosts, refuseForgery, refuseOldClients, requireAccount } from './routes/guard';
@@ -31,6 +33,7 @@ import { problemHandler, unknownRoute } from './routes/problem';
 import { publicReminderRoutes, reminderRoutes } from './routes/reminders';
 import { savePageRoutes } from './routes/save-page';
 import { sessionRoutes } from './routes/session';
+import { shownRoutes } from './routes/shown';
 import { syncRoutes } from './routes/sync';
 import { tokenRoutes } from './routes/tokens';
 import { devWebRoutes, webRoutes } from './routes/web';
@@ -49,6 +52,9 @@ export interface AppParts {
   files: FileStore;
   podcasts: Podcasts;
   reminders: Reminders;
+  dossiers: Dossiers;
+  /** Null where this server sends no mail. */
+  send: SendLetter | null;
   database: Database;
   clockOf(accountId: string): HybridClock;
   epoch: string;
@@ -107,10 +113,12 @@ export function createApp(parts: AppParts): Express {
     mailboxRoutes(parts.mailboxes, config.mail?.domain ?? null),
     podcastRoutes(parts.podcasts, parts.wakeSpeaker),
     reminderRoutes(parts.reminders, parts.wakePoster),
+    dossierRoutes(parts),
   );
   app.use('/api', unknownRoute);
   app.use('/podcast', publicPodcastRoutes(parts.podcasts, parts.wakeSpeaker));
   app.use('/come-back', publicReminderRoutes(parts.reminders, parts.database));
+  app.use('/shown', shownRoutes({ ...parts, secure: config.secure }));
   app.use(savePageRoutes(parts));
   app.use(config.devApp ? devWebRoutes(config.devApp) : webRoutes(config.webFolder));
   app.use(problemHandler(log));

@@ -28,6 +28,7 @@ import { workshopProfiler } from './library/profiler';
 import { profileStore } from './library/profiles';
 import { relatedLibrary } from './library/related';
 import { mailListener } from './mail/listener';
+import { dossierShelf } from './publish/dossiers';
 import { podcastShelf } from './publish/podcasts';
 import { reminderShelf } from './publish/reminders';
 import { letterSender } from './publish/send-letter';
@@ -140,8 +141,9 @@ if (made > 0) log.info({ items: made }, 'made findable what was saved before the
 
 const profilesOf = (accountId: string) => profileStore(database, accountId, workshopProfiler(workshops.long));
 const related = perAccount((accountId) => relatedLibrary(database, accountId, profilesOf(accountId)), 20);
+const send = config.letters ? letterSender(config.letters.url, config.letters.from) : null;
 const reminders = reminderShelf(database, {
-  send: config.letters ? letterSender(config.letters.url, config.letters.from) : null,
+  send,
   readerOf: (accountId, { zone, origin }) => ({
     ...{ library: library(accountId), related: related(accountId), zone, origin },
     tools: { clock: clockOf(accountId), now: Date.now },
@@ -160,6 +162,7 @@ const posting = startRunner(
   },
   log,
 );
+const findable = perAccount((accountId) => findableLibrary(database, accountId), 100);
 const app = createApp({
   config,
   log,
@@ -168,12 +171,14 @@ const app = createApp({
   mailboxes,
   jobs,
   library,
-  findable: perAccount((accountId) => findableLibrary(database, accountId), 100),
+  findable,
   related,
   echoes: (accountId) => echoSource(database, accountId, profilesOf(accountId)),
   files,
   podcasts,
   reminders,
+  dossiers: dossierShelf(database, { findable, now: Date.now }),
+  send,
   database,
   clockOf,
   epoch: database.epoch,

@@ -21,7 +21,7 @@ cleanupOutdatedCaches();
 registerRoute(
   new NavigationRoute(createHandlerBoundToURL('/index.html'), {
     // What the server answers itself, in the reader's own browser too.
-    denylist: [/^\/(?:api|podcast|come-back)\//, /^\/(?:healthz|readyz)$/],
+    denylist: [/^\/(?:api|podcast|come-back|shown)(?:\/|$)/, /^\/(?:healthz|readyz)$/],
   }),
 );
 // A phone's share sheet posts what is shared, files too. It is kept for the app, also without a connection.

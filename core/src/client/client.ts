@@ -46,6 +46,13 @@ export interface Client {
     path: string,
     body?: unknown,
   ): Promise<z.output<Schema>>;
+  /**
+   * Asks for a file, which may take as long as it takes.
+   *
+   * @param signal ends it
+   * @returns `name` as the server calls it, if it does
+   */
+  file(path: string, signal?: AbortSignal): Promise<{ name: string | null; content: Blob }>;
   /** Asks for something whose answer has nothing to say. */
   send(method: string, path: string, body?: unknown): Promise<void>;
 }
@@ -57,13 +64,18 @@ const TIMEOUT_MS = 30_000;
  * out, and nothing refused, by a stranger on the way.
  */
 export function clientOf({ base, fetch, credentials, headers, timeoutMs = TIMEOUT_MS }: Connection): Client {
-  async function answerTo(method: string, path: string, body: unknown): Promise<Response> {
+  async function answerTo(
+    method: string,
+    path: string,
+    body: unknown,
+    signal = AbortSignal.timeout(timeoutMs),
+  ): Promise<Response> {
     let response: Response;
     try {
       response = await fetch(`${base}${path}`, {
         method,
         credentials,
-        signal: AbortSignal.timeout(timeoutMs),
+        signal,
         headers: {
           [PROTOCOL_HEADER]: String(PROTOCOL),
           ...headers,
@@ -84,6 +96,12 @@ export function clientOf({ base, fetch, credentials, headers, timeoutMs = TIMEOU
       const parsed = schema.safeParse(await response.json().catch(() => null));
       if (!parsed.success) throw foreign(response, parsed.error);
       return parsed.data;
+    },
+    async file(path, signal = new AbortController().signal) {
+      const response = await answerTo('GET', path, undefined, signal);
+      const stated = response.headers.get('content-disposition') ?? '';
+      const name = /filename\*=UTF-8''([^;]+)/i.exec(stated)?.[1];
+      return { name: name ? decodeURIComponent(name) : null, content: await response.blob() };
     },
     async send(method, path, body) {
       await answerTo(method, path, body);

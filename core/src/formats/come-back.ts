@@ -1,5 +1,6 @@
 import escape from 'escape-html';
-import { element, xmlDocument } from './xml-write';
+import { oneLine } from './dossier-handed-on';
+import { type FeedOut, writeAtom, writeJsonFeed } from './feed-write';
 
 /** An item that is brought before a reader outside of the app. */
 export interface ComeBackEntry {
@@ -80,8 +81,6 @@ function asHtml({ day, parts, tasks, settings }: LetterFacts): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escape(day)}</title></head><body style="margin:0;padding:20px;background:#F7F4EE;color:${INK};font-family:Georgia,serif;line-height:1.45"><div style="max-width:560px;margin:0 auto">${body.join('')}</div></body></html>`;
 }
 
-const oneLine = (words: string): string => words.replace(/\s+/gu, ' ').trim();
-
 /** What came back on a day, as a feed tells it. */
 export interface ComeBackInFeed extends ComeBackEntry {
   /** `2026-11-28` */
@@ -103,44 +102,22 @@ const TITLE = 'Dorvel: what comes back';
 const idOf = ({ itemId, day }: ComeBackInFeed): string => `urn:uuid:${itemId}#${day}`;
 const summaryOf = ({ source, length, reason }: ComeBackEntry): string => `${source} · ${length}. ${reason}`;
 
+const asFeed = ({ address, home, entries }: FeedFacts): FeedOut => ({
+  title: TITLE,
+  author: 'Dorvel',
+  address,
+  home,
+  entries: entries.map((entry) => ({
+    id: idOf(entry),
+    title: oneLine(entry.title),
+    at: entry.at,
+    href: entry.href,
+    summary: summaryOf(entry),
+  })),
+});
+
 /** What comes back as an Atom feed (RFC 4287). */
-export function comeBackAtom({ address, home, entries }: FeedFacts): string {
-  const updated = new Date(Math.max(0, ...entries.map(({ at }) => at))).toISOString();
-  return xmlDocument(
-    element('feed', { xmlns: 'http://www.w3.org/2005/Atom' }, [
-      element('id', {}, address),
-      element('title', {}, TITLE),
-      element('updated', {}, updated),
-      element('author', {}, [element('name', {}, 'Dorvel')]),
-      element('link', { rel: 'self', href: address }),
-      element('link', { rel: 'alternate', href: home }),
-      ...entries.map((entry) =>
-        element('entry', {}, [
-          element('id', {}, idOf(entry)),
-          element('title', {}, oneLine(entry.title)),
-          element('published', {}, new Date(entry.at).toISOString()),
-          element('updated', {}, new Date(entry.at).toISOString()),
-          element('link', { rel: 'alternate', href: entry.href }),
-          element('summary', {}, summaryOf(entry)),
-        ]),
-      ),
-    ]),
-  );
-}
+export const comeBackAtom = (facts: FeedFacts): string => writeAtom(asFeed(facts));
 
 /** The same as a JSON Feed (jsonfeed.org, version 1.1). */
-export function comeBackJsonFeed({ address, home, entries }: FeedFacts): string {
-  return JSON.stringify({
-    version: 'https://jsonfeed.org/version/1.1',
-    title: TITLE,
-    home_page_url: home,
-    feed_url: address,
-    items: entries.map((entry) => ({
-      id: idOf(entry),
-      url: entry.href,
-      title: oneLine(entry.title),
-      content_text: summaryOf(entry),
-      date_published: new Date(entry.at).toISOString(),
-    })),
-  });
-}
+export const comeBackJsonFeed = (facts: FeedFacts): string => writeJsonFeed(asFeed(facts));

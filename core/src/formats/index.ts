@@ -11,3 +11,20 @@ export * from './markdown';
 export * from './podcast';
 export * from './look-back';
 export * from './come-back';
+export * from './csl';
+export * from './dossier-feed';
+export {
+  type HandedOn,
+  oneLine,
+  shownItems,
+  shownParts,
+  sourceLine,
+  tableInWords,
+  webAddress,
+} from './dossier-handed-on';
+export * from './dossier-letter';
+export * from './dossier-lists';
+export * from './dossier-markdown';
+export * from './dossier-page';
+export * from './dossier-style';
+export { writeAtom, writeJsonFeed } from './feed-write';

@@ -287,3 +287,23 @@ export const episodes = sqliteTable(
     index('episodes_by_state').on(table.state, table.madeAt),
   ],
 );
+
+/** Dossiers that are, or were, handed on at an address. */
+export const publications = sqliteTable(
+  'publications',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    dossierId: text('dossier_id').notNull(),
+    /** The part of its address that nobody can guess. */
+    secret: text().notNull().unique(),
+    access: text({ enum: ['listed', 'unlisted', 'passphrase'] }).notNull(),
+    /** Argon2; null where no passphrase is asked. */
+    passphraseHash: text('passphrase_hash'),
+    madeAt: integer('made_at').notNull(),
+    /** Since then it is gone, and says so. */
+    withdrawnAt: integer('withdrawn_at'),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.dossierId] })],
+);

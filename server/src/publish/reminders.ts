@@ -7,8 +7,13 @@ import type { Database } from '../db/open';
 import { accounts, reminders } from '../db/schema';
 import { comeBackToday, dayIn, type Reader } from './come-back';
 
-/** Sends a letter. @throws when it could not be handed on */
-export type SendLetter = (to: string, letter: Letter) => Promise<void>;
+/**
+ * Sends a letter.
+ *
+ * @param replyTo the person who sends it; nobody when it is sent by itself
+ * @throws when it could not be handed on
+ */
+export type SendLetter = (to: string, letter: Letter, replyTo?: string) => Promise<void>;
 
 interface LetterJob {
   /** For the runner's log. */

@@ -14,11 +14,11 @@ export function letterSender(url: string, from: string): SendLetter {
     { url, connectionTimeout: TIMEOUT_MS, socketTimeout: TIMEOUT_MS },
     { from },
   );
-  return async (to, { subject, text, html }) => {
+  return async (to, { subject, text, html }, replyTo) => {
     await transport.sendMail({
       ...{ to, subject, text, html },
-      // Nobody is to answer it with an absence notice (RFC 3834).
-      headers: { 'Auto-Submitted': 'auto-generated' },
+      // What is sent by itself is not to be answered with an absence notice (RFC 3834).
+      ...(replyTo === undefined ? { headers: { 'Auto-Submitted': 'auto-generated' } } : { replyTo }),
     });
   };
 }

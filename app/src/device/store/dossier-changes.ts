@@ -86,8 +86,7 @@ export async function rerankEntries(ranks: readonly NewEntryRank[]): Promise<voi
   );
 }
 
-const orderedIn = async (dossierId: string) =>
-  inOrder(await store().entries.toArray(), dossierId);
+const orderedIn = async (dossierId: string) => inOrder(await store().entries.toArray(), dossierId);
 
 function reranked(
   entries: readonly Parameters<typeof make.changeEntry>[0][],

@@ -2,6 +2,7 @@ import { clientOf } from '@dorvel/core/client';
 import {
   Account,
   Copy,
+  type DossierFormat,
   FindResponse,
   LetterSent,
   MadeToken,
@@ -20,7 +21,7 @@ import type { Mutation } from '@dorvel/core/records';
 import { PullResponse, PushResponse } from '@dorvel/core/sync';
 import type { z } from 'zod';
 
-const { read, send } = clientOf({
+const { read, send, file } = clientOf({
   base: '/api',
   credentials: 'same-origin',
   fetch: (...words) => fetch(...words),
@@ -48,6 +49,8 @@ export const api = {
   publish: (dossierId: string, wish: z.input<typeof PublicationWish>) =>
     read(Publication, 'PUT', `/dossiers/${dossierId}/publication`, wish),
   withdraw: (dossierId: string) => read(Publication, 'DELETE', `/dossiers/${dossierId}/publication`),
+  dossierFile: (dossierId: string, format: DossierFormat, signal?: AbortSignal) =>
+    file(`/dossiers/${dossierId}/files/${format}`, signal),
   sendDossier: (dossierId: string, to: string, words: string) =>
     send('POST', `/dossiers/${dossierId}/letter`, { to, words }),
   mailbox: () => read(Mailbox, 'GET', '/mailbox'),

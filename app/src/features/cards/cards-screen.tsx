@@ -4,7 +4,7 @@ import { titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
-import { handOutFile } from '@/device/cache/download-file';
+import { handOutText } from '@/device/cache/download-file';
 import { changeCard, makeCards } from '@/device/store/changes';
 import { useItems } from '@/device/store/items';
 import { useCards } from '@/device/store/library';
@@ -132,7 +132,7 @@ function TakeAlong({ cards }: { cards: readonly Card[] }) {
     const titles = new Map(items?.map((item) => [item.id, `${titleOf(item)} ${item.address}`]));
     const written = cardsAsTable(cards, delimiter, ({ source }) => titles.get(source?.itemId ?? '') ?? '');
     const isTabs = delimiter === '\t';
-    handOutFile(isTabs ? 'cards.tsv' : 'cards.csv', isTabs ? 'text/tab-separated-values' : 'text/csv', written);
+    handOutText(isTabs ? 'cards.tsv' : 'cards.csv', isTabs ? 'text/tab-separated-values' : 'text/csv', written);
   };
   const bringIn = async (file: File) => {
     const { readCardTable } = await import('@dorvel/core/formats');

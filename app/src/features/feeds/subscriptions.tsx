@@ -1,7 +1,7 @@
 import { type Feed, feedTitle } from '@dorvel/core/model';
 import { useId, useState } from 'react';
 import { Text, View } from 'react-native';
-import { handOutFile } from '@/device/cache/download-file';
+import { handOutText } from '@/device/cache/download-file';
 import { Button } from '@/ui/button';
 import { useFeedMoves } from './use-feeds';
 
@@ -41,7 +41,7 @@ export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
         folders: feed.choices.tag.value?.split('/') ?? [],
       })),
     );
-    handOutFile('feeds.opml', 'text/x-opml', opml);
+    handOutText('feeds.opml', 'text/x-opml', opml);
   };
   return (
     <View className="gap-[10px] pt-[18px]">

@@ -1,7 +1,7 @@
 import type { HighlightedItem } from '@dorvel/core/formats';
 import { View } from 'react-native';
 import { copyMarkdown } from '@/device/cache/copy-markdown';
-import { handOutFile } from '@/device/cache/download-file';
+import { handOutText } from '@/device/cache/download-file';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 
@@ -15,16 +15,16 @@ export function TakeAlong({ marked, onDone }: { marked: readonly HighlightedItem
   };
   const table = async () => {
     const { highlightsAsCsv } = await import('@dorvel/core/formats');
-    handOutFile('highlights.csv', 'text/csv', highlightsAsCsv(marked));
+    handOutText('highlights.csv', 'text/csv', highlightsAsCsv(marked));
   };
   const markdown = async () => {
     const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
-    handOutFile('highlights.md', 'text/markdown', highlightsAsMarkdown(marked));
+    handOutText('highlights.md', 'text/markdown', highlightsAsMarkdown(marked));
   };
   const annotations = async () => {
     const { highlightsAsAnnotations } = await import('@dorvel/core/formats');
     const written = JSON.stringify(highlightsAsAnnotations(marked), null, 2);
-    handOutFile('highlights.jsonld', 'application/ld+json', written);
+    handOutText('highlights.jsonld', 'application/ld+json', written);
   };
   return (
     <View role="group" aria-label="Take along" className="flex-row flex-wrap gap-[10px]">

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useItems, useItemsById } from '@/device/store/items';
 import { useHighlights, useNotes } from '@/device/store/library';
+import { usePutIn } from '@/features/collecting/put-in-store';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { OrderedList } from '@/ui/ordered-list';
@@ -54,7 +55,15 @@ export function GatheredScreen() {
         ) : (
           <>
             <TakeAlong marked={runs} />
-            <View className="flex-row">
+            <View className="flex-row flex-wrap gap-[10px]">
+              <Button
+                label="All into a dossier…"
+                onPress={() =>
+                  usePutIn
+                    .getState()
+                    .ask(gathered.map(({ id, itemId }) => ({ kind: 'passage', itemId, highlightId: id })))
+                }
+              />
               <Button label="Clear" onPress={clear} />
             </View>
           </>

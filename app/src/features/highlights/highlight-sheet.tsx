@@ -6,6 +6,7 @@ import { View } from 'react-native';
 import { changeHighlight, writeOwnNote } from '@/device/store/changes';
 import { useItem, useOwnNote } from '@/device/store/library';
 import { CardSheet } from '@/features/cards/card-sheet';
+import { PutInButtons } from '@/features/collecting/put-in-buttons';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { WritingField } from '@/features/notes/writing-field';
 import { PassageTrail } from '@/features/trail/trail';
@@ -84,6 +85,13 @@ function Opened({ highlight, note, onClose }: HighlightSheetProps & { note: Note
             onPress={() => {
               keepNote();
               setCarding(true);
+            }}
+          />
+          <PutInButtons
+            things={[{ kind: 'passage', itemId: highlight.itemId, highlightId: highlight.id }]}
+            onPress={() => {
+              keepNote();
+              onClose();
             }}
           />
           <Button label="Copy" onPress={() => void copyPassage(passage.value.exact)} />

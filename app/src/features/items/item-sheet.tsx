@@ -11,6 +11,8 @@ import { choose, fetchAgain, writeOwnNote } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
 import { useHighlightsOf, useItem, useNotesOf, useOwnNote, usePins } from '@/device/store/library';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
+import { PutInButtons } from '@/features/collecting/put-in-buttons';
+import { asEntries } from '@/features/collecting/put-in-store';
 import { pinTo, unpin } from '@/features/pins/pinning';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
@@ -129,6 +131,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
               />
             )}
           </View>
+          <PutInButtons things={asEntries([item.id])} onPress={onClose} />
           <SectionHeading>The text</SectionHeading>
           <View className="flex-row flex-wrap gap-[10px]">
             {text && <Half label="Find in the text" onPress={text.onFind} />}

@@ -10,6 +10,7 @@ import { useKeptCopies } from '@/device/store/library';
 import { useSync } from '@/device/sync/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
 import { useNewCount } from '@/features/feeds/use-feeds';
+import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { FindField, NarrowBy } from '@/features/find/find-bar';
 import { useFindQuery } from '@/features/find/find-store';
 import { useLibraryFind } from '@/features/find/use-library-find';
@@ -150,6 +151,11 @@ function ListHead({
         )}
         {find && <FindField />}
         {find && <NarrowBy tags={find.asked ? find.tags : commonest} />}
+        {find && !find.asked && (
+          <View className="flex-row pb-[8px]">
+            <Button label="Dossiers" onPress={() => router.push('/dossiers')} />
+          </View>
+        )}
         {find && !find.asked && <LibraryControls />}
         {find?.asked && (
           <View role="status" aria-live="polite" className="gap-[2px]">
@@ -158,6 +164,14 @@ function ListHead({
                 {line}
               </Text>
             ))}
+            {shown.length > 0 && (
+              <View className="items-start py-[6px]">
+                <Button
+                  label={`All ${shown.length} into a dossier…`}
+                  onPress={() => usePutIn.getState().ask(asEntries(shown.map(({ id }) => id)))}
+                />
+              </View>
+            )}
           </View>
         )}
       </ScreenHeader>

@@ -2,8 +2,9 @@ import type { LookBack, Period } from '@dorvel/core/look-back';
 import { bestInWords, periodInWords, titleOf } from '@dorvel/core/wording';
 import { Pressable, Text, View } from 'react-native';
 import { copyMarkdown } from '@/device/cache/copy-markdown';
-import { handOutFile } from '@/device/cache/download-file';
+import { handOutText } from '@/device/cache/download-file';
 import { choose } from '@/device/store/changes';
+import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
@@ -45,8 +46,12 @@ export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
             }
           />
           <Button
+            label="Into a dossier…"
+            onPress={() => usePutIn.getState().ask(asEntries(best.map(({ item }) => item.id)))}
+          />
+          <Button
             label="As Markdown"
-            onPress={() => void written().then((markdown) => handOutFile('look-back.md', 'text/markdown', markdown))}
+            onPress={() => void written().then((markdown) => handOutText('look-back.md', 'text/markdown', markdown))}
           />
         </View>
       )}

@@ -34,6 +34,7 @@ export function SettingsScreen() {
       </View>
       <ReadingControls />
       <View className="flex-row flex-wrap gap-[10px]">
+        <Button label="Dossiers" onPress={() => router.push('/dossiers')} />
         <Button label="Highlights" onPress={() => router.push('/marks')} />
         <Button label="Notes" onPress={() => router.push('/notes')} />
         <Button label="Cards" onPress={() => router.push('/cards')} />

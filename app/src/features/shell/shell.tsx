@@ -13,6 +13,8 @@ import { AddSheet } from '@/features/add/add-sheet';
 import { useAddSheet } from '@/features/add/add-store';
 import { useShared } from '@/features/add/shared';
 import { useFileDrop } from '@/features/add/use-file-drop';
+import { PutInSheet } from '@/features/collecting/put-in-sheet';
+import { usePutIn } from '@/features/collecting/put-in-store';
 import { PlayerBar } from '@/features/listen/player-bar';
 import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
@@ -40,6 +42,7 @@ export function Shell({ openId, children }: ShellProps) {
   const path = usePathname().split('/')[1];
   const add = useAddSheet();
   const writing = useNoteSheet((state) => state.writing);
+  const things = usePutIn((state) => state.things);
   const [keysShown, setKeysShown] = useState(false);
   const store = useAccount((state) => state.store);
   useEffect(() => void replayJournal(), [store]);
@@ -87,6 +90,7 @@ export function Shell({ openId, children }: ShellProps) {
       </View>
       {add.isOpen && <AddSheet />}
       {writing && <NoteSheet writing={writing} />}
+      {things && <PutInSheet things={things} />}
       {keysShown && <KeysSheet onClose={() => setKeysShown(false)} />}
     </View>
   );

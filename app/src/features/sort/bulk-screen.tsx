@@ -9,6 +9,7 @@ import { Text, View } from 'react-native';
 import { tagAll } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
 import { useItems, useItemsIn } from '@/device/store/items';
+import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { moves } from '@/features/items/moves';
 import { useTags } from '@/features/tags/use-tags';
 import { Button } from '@/ui/button';
@@ -72,6 +73,11 @@ export function BulkScreen() {
           <Button label="Keep" disabled={chosen.length === 0} onPress={() => decide('kept')} />
           <Button label="Tag…" disabled={chosen.length === 0} onPress={() => setAsking('tag')} />
           <Button label="Come back on…" disabled={chosen.length === 0} onPress={() => setAsking('day')} />
+          <Button
+            label="Into a dossier…"
+            disabled={chosen.length === 0}
+            onPress={() => usePutIn.getState().ask(asEntries(chosen.map(({ id }) => id)))}
+          />
           <Button label="Let go" kind="loss" disabled={chosen.length === 0} onPress={() => decide('let-go')} />
         </View>
         {items && inbox.length === 0 ? (

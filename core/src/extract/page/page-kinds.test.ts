@@ -136,7 +136,11 @@ describe('any page at all', () => {
         );
         expect(treeToHtml(again.tree)).toBe(treeToHtml(once.tree));
       }),
-      { numRuns: 300 },
+      {
+        numRuns: 300,
+        // Found by it once: a row without words made a table of what has one column.
+        examples: [[['<table><div><td><div><td></div><tr><td><div>word </div></tr></td><td></div>word </table>']]],
+      },
     );
   });
 

@@ -1,0 +1,1 @@
+export { DossiersScreen as default } from '@/features/dossiers/dossiers-screen';

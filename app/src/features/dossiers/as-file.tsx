@@ -1,0 +1,107 @@
+import type { DossierFormat } from '@dorvel/core/model';
+import { useRef, useState } from 'react';
+import { Text, View } from 'react-native';
+import { api } from '@/device/sync/api';
+import { handOutFile } from '@/device/cache/download-file';
+import { inWords } from '@/features/elsewhere/in-words';
+import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
+import { SectionHeading } from '@/ui/section-heading';
+
+/** What a dossier can be taken along as, in words. */
+const FORMATS: readonly { title: string; formats: readonly { format: DossierFormat; label: string }[] }[] = [
+  {
+    title: 'To be read',
+    formats: [
+      { format: 'docx', label: 'Word processor (DOCX)' },
+      { format: 'epub', label: 'E-book with the texts (EPUB)' },
+      { format: 'html', label: 'One web page (HTML)' },
+      { format: 'markdown', label: 'Markdown' },
+      { format: 'letter', label: 'Letter (EML)' },
+    ],
+  },
+  {
+    title: 'To be reckoned with',
+    formats: [
+      { format: 'xlsx', label: 'Spreadsheet (XLSX)' },
+      { format: 'csv', label: 'CSV' },
+    ],
+  },
+  {
+    title: 'Sources',
+    formats: [
+      { format: 'links', label: 'List of links' },
+      { format: 'bookmarks', label: 'Bookmarks' },
+      { format: 'references', label: 'References' },
+      { format: 'bibtex', label: 'BibTeX' },
+      { format: 'ris', label: 'RIS' },
+      { format: 'csl-json', label: 'CSL-JSON' },
+    ],
+  },
+];
+
+/** A dossier as a file, made on the server; what takes long can be stopped. */
+export function AsFile({ dossierId, title }: { dossierId: string; title: string }) {
+  const [making, setMaking] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const stop = useRef<AbortController | null>(null);
+  const make = async (format: DossierFormat, label: string) => {
+    const controller = new AbortController();
+    stop.current = controller;
+    setMaking(label);
+    setFault(null);
+    try {
+      const file = await api.dossierFile(dossierId, format, controller.signal);
+      handOutFile(file.name ?? `${title}.${format}`, file.content);
+    } catch (error) {
+      if (!controller.signal.aborted) setFault(inWords(error));
+    }
+    setMaking(null);
+  };
+  const copyAll = async () => {
+    try {
+      const [html, text] = await Promise.all([
+        api.dossierFile(dossierId, 'html'),
+        api.dossierFile(dossierId, 'markdown'),
+      ]);
+      const blob = async (type: string, { content }: { content: Blob }) => new Blob([await content.text()], { type });
+      await navigator.clipboard.write([
+        new ClipboardItem({ 'text/html': await blob('text/html', html), 'text/plain': await blob('text/plain', text) }),
+      ]);
+      useNotices.getState().show({ text: 'All of it is copied, as rich text and as plain.' });
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  return (
+    <View role="region" aria-label="As a file" className="gap-[14px]">
+      <SectionHeading>As a file</SectionHeading>
+      <View className="items-start">
+        <Button label="Copy all of it" onPress={() => void copyAll()} />
+      </View>
+      {making !== null && (
+        <View className="flex-row flex-wrap items-center gap-[12px]">
+          <Text role="status" className="font-ui text-base text-ink">
+            Making: {making}…
+          </Text>
+          <Button label="Stop" onPress={() => stop.current?.abort()} />
+        </View>
+      )}
+      {fault !== null && (
+        <Text role="alert" className="font-ui text-small text-brick">
+          {fault}
+        </Text>
+      )}
+      {FORMATS.map(({ title: heading, formats }) => (
+        <View key={heading} role="group" aria-label={heading} className="gap-[8px]">
+          <Text className="font-ui text-small font-semibold text-soft">{heading}</Text>
+          <View className="flex-row flex-wrap gap-[8px]">
+            {formats.map(({ format, label }) => (
+              <Button key={format} label={label} disabled={making !== null} onPress={() => void make(format, label)} />
+            ))}
+          </View>
+        </View>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,52 @@
+import escape from 'escape-html';
+import type { Item } from '../model';
+import { sourceOf, titleOf } from '../wording';
+import { type HandedOn, oneLine, shownItems, tableInWords, webAddress } from './dossier-handed-on';
+import { writeTable } from './table';
+
+/** The facts of a dossier as CSV (RFC 4180): the columns that are shown; of what no page states, nothing. */
+export function dossierCsv({ table, compiled }: Pick<HandedOn, 'table' | 'compiled'>): string {
+  const { head, rows } = table ? tableInWords(table) : { head: [], rows: shownItems(compiled).map(asRow) };
+  return writeTable(
+    ['Title', 'Address', 'Source', ...head],
+    rows.map(({ item, cells }) => [
+      oneLine(titleOf(item)),
+      item.address,
+      oneLine(sourceOf(item)),
+      ...cells.map((each) => each ?? ''),
+    ]),
+  );
+}
+
+const asRow = (item: Item): { item: Item; cells: (string | null)[] } => ({ item, cells: [] });
+
+/** Titles and addresses, one after the other, and nothing else. */
+export function dossierLinks({ compiled }: Pick<HandedOn, 'compiled'>): string {
+  return shownItems(compiled)
+    .map((item) => `${oneLine(titleOf(item))}\n${item.address}\n`)
+    .join('\n');
+}
+
+/** Bookmarks in a folder, as browsers read them ("Netscape Bookmark File Format", Microsoft Learn, aa753582). */
+export function dossierBookmarks({ compiled }: Pick<HandedOn, 'compiled'>): string {
+  const rows = shownItems(compiled).flatMap((item) => {
+    const address = webAddress(item);
+    const saved = Math.floor(item.savedAt / 1000);
+    return address === null
+      ? []
+      : [`        <DT><A HREF="${escape(address)}" ADD_DATE="${saved}">${escape(oneLine(titleOf(item)))}</A>`];
+  });
+  return [
+    '<!DOCTYPE NETSCAPE-Bookmark-file-1>',
+    '<META HTTP-EQUIV="Content-Type" CONTENT="text/html; charset=UTF-8">',
+    '<TITLE>Bookmarks</TITLE>',
+    '<H1>Bookmarks</H1>',
+    '<DL><p>',
+    `    <DT><H3>${escape(oneLine(compiled.title))}</H3>`,
+    '    <DL><p>',
+    ...rows,
+    '    </DL><p>',
+    '</DL><p>',
+    '',
+  ].join('\n');
+}

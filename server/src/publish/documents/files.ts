@@ -1,0 +1,136 @@
+import {
+  dossierBookmarks,
+  dossierCsv,
+  dossierLetter,
+  dossierLinks,
+  dossierMarkdown,
+  dossierPage,
+  dossierStyle,
+  shownItems,
+} from '@dorvel/core/formats';
+import type { DossierFormat } from '@dorvel/core/model';
+import MailComposer from 'nodemailer/lib/mail-composer';
+import { visit } from 'unist-util-visit';
+import type { FileStore } from '../../capture/files';
+import type { Library } from '../../library/library';
+import type { OpenedDossier } from '../dossiers';
+import { type BookText, eBook } from './e-book';
+import { type DocumentPicture, documentPicture } from './pictures';
+import { references } from './references';
+import { spreadsheet } from './spreadsheet';
+import { wordDocument } from './word';
+
+interface DossierFile {
+  type: string;
+  /** With its dot. */
+  ending: string;
+  content: string | Buffer;
+}
+
+const PLAIN = 'text/plain; charset=utf-8';
+
+/** A dossier as a file, for the reader's own use. @param isWanted asked now and then: false ends it */
+export async function dossierFile(
+  { handedOn, withFacts, pictures }: OpenedDossier,
+  format: DossierFormat,
+  { library, files, isWanted }: { library: Library; files: FileStore; isWanted(): boolean },
+): Promise<DossierFile> {
+  const prepared = (hashes: Iterable<string>) => preparedPictures(files, hashes, isWanted);
+  switch (format) {
+    case 'docx': {
+      const content = await wordDocument(handedOn, await prepared(pictures));
+      return {
+        type: 'application/vnd.openxmlformats-officedocument.wordprocessingml.document',
+        ending: '.docx',
+        content,
+      };
+    }
+    case 'xlsx': {
+      const content = await spreadsheet(withFacts);
+      return { type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', ending: '.xlsx', content };
+    }
+    case 'epub': {
+      const texts: BookText[] = [];
+      const inTexts = new Set(pictures);
+      for (const item of shownItems(handedOn.compiled)) {
+        if (!isWanted()) break;
+        const copyId = item.capture.page?.copyId;
+        const copy = copyId ? ((await library.copy(copyId)) ?? null) : null;
+        texts.push({ item, copy });
+        if (copy)
+          visit(copy.tree, 'element', ({ properties }) => {
+            const hash = /^\/api\/pictures\/([0-9a-f]{64})\.webp$/.exec(
+              typeof properties.src === 'string' ? properties.src : '',
+            )?.[1];
+            if (hash) inTexts.add(hash);
+          });
+      }
+      return {
+        type: 'application/epub+zip',
+        ending: '.epub',
+        content: await eBook(handedOn, texts, await prepared(inTexts)),
+      };
+    }
+    case 'html': {
+      const inside = await prepared(pictures);
+      const content = dossierPage(handedOn, {
+        style: { rules: dossierStyle(handedOn) },
+        picture: (hash) => {
+          const found = inside.get(hash);
+          const type = found?.type === 'png' ? 'png' : 'jpeg';
+          return found ? `data:image/${type};base64,${found.bytes.toString('base64')}` : null;
+        },
+      });
+      return { type: 'text/html; charset=utf-8', ending: '.html', content };
+    }
+    case 'markdown':
+      return { type: 'text/markdown; charset=utf-8', ending: '.md', content: dossierMarkdown(handedOn) };
+    case 'csv':
+      return { type: 'text/csv; charset=utf-8', ending: '.csv', content: dossierCsv(withFacts) };
+    case 'links':
+      return { type: PLAIN, ending: '.txt', content: dossierLinks(handedOn) };
+    case 'bookmarks':
+      return { type: 'text/html; charset=utf-8', ending: '.bookmarks.html', content: dossierBookmarks(handedOn) };
+    case 'letter':
+      return {
+        type: 'message/rfc822',
+        ending: '.eml',
+        content: await new MailComposer(dossierLetter(handedOn)).compile().build(),
+      };
+    case 'bibtex':
+      return {
+        type: 'application/x-bibtex; charset=utf-8',
+        ending: '.bib',
+        content: references(shownItems(handedOn.compiled), format),
+      };
+    case 'ris':
+      return {
+        type: 'application/x-research-info-systems; charset=utf-8',
+        ending: '.ris',
+        content: references(shownItems(handedOn.compiled), format),
+      };
+    case 'csl-json':
+      return {
+        type: 'application/vnd.citationstyles.csl+json',
+        ending: '.csl.json',
+        content: references(shownItems(handedOn.compiled), format),
+      };
+    case 'references':
+      return { type: PLAIN, ending: '.references.txt', content: references(shownItems(handedOn.compiled), format) };
+  }
+}
+
+/** Pictures made ready for documents, one after the other: they are large, and nobody waits for the last. */
+async function preparedPictures(
+  files: FileStore,
+  hashes: Iterable<string>,
+  isWanted: () => boolean,
+): Promise<Map<string, DocumentPicture>> {
+  const found = new Map<string, DocumentPicture>();
+  for (const hash of hashes) {
+    if (!isWanted()) break;
+    const picture = await documentPicture(files, hash);
+    if (picture) found.set(hash, picture);
+  }
+  return found;
+}
