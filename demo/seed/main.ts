@@ -1,6 +1,6 @@
 import http from 'node:http';
 import { canonicalAddress } from '@dorvel/core/address';
-import { ranksAt } from '@dorvel/core/dossier';
+import { picturesInText, ranksAt } from '@dorvel/core/dossier';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import {
   type Carrier,
@@ -126,10 +126,25 @@ async function seed(): Promise<void> {
   }
   await push(changes);
   for (const { entry, save } of planned) await turn(entry, save.itemId);
+  const pictures = await firstPictures(items);
   await push(
-    DOSSIERS.flatMap((dossier, n) => collecting(dossier, started - (DOSSIERS.length - n) * DAY_MS, changes, items)),
+    DOSSIERS.flatMap((dossier, n) =>
+      collecting(dossier, started - (DOSSIERS.length - n) * DAY_MS, changes, items, pictures),
+    ),
   );
   await followAll();
+}
+
+/** The first picture in each text that has one, by item. */
+async function firstPictures(items: ReadonlyMap<string, Item>): Promise<Map<string, string>> {
+  const found = new Map<string, string>();
+  for (const { id, capture } of items.values()) {
+    if (!capture.page?.copyId || capture.page.pictureCount === 0) continue;
+    const { tree } = Copy.parse(await call('GET', `/copies/${capture.page.copyId}`));
+    const [first] = picturesInText(tree);
+    if (first) found.set(id, first.hash);
+  }
+  return found;
 }
 
 /** A dossier of hers, as a device records it. @throws when something of it is not in the library */
@@ -138,6 +153,7 @@ function collecting(
   madeOn: number,
   changes: readonly Mutation[],
   items: ReadonlyMap<string, Item>,
+  pictures: ReadonlyMap<string, string>,
 ): Mutation[] {
   const make = madeAt(madeOn);
   const itemOf = (slug: string): Item => {
@@ -147,7 +163,7 @@ function collecting(
     return item;
   };
   const pictureOf = (slug: string): string => {
-    const hash = itemOf(slug).capture.page?.thumbnail;
+    const hash = pictures.get(itemOf(slug).id);
     if (!hash) throw new Error(`${slug} has no picture`);
     return hash;
   };

@@ -1,7 +1,8 @@
+import type { ElementContent } from 'hast';
 import type { DossierEntry, Item } from '../model';
 import { newItem } from '../records';
 import { dossierFrom, entryFrom, highlightFrom, noteFrom, pageFrom, uuid } from '../testing';
-import { compileDossier, itemsIn, picturesIn, sectionLength, unfolded } from '.';
+import { chosenItems, compileDossier, itemsIn, picturesInText, sectionLength, unfolded } from '.';
 
 const DOSSIER = uuid(1);
 const [ITEM, OTHER, MARK, NOTE] = [uuid(2), uuid(3), uuid(4), uuid(5)];
@@ -55,7 +56,22 @@ it('tells what is in a dossier, in its order, and says of what has gone that it 
   expect(compiled.parts[2]).toMatchObject({ words: 'Quiet.', mark: 'key' });
   expect(compiled.parts[3]).toMatchObject({ markdown: 'Too heavy.', purpose: 'judgement' });
   expect(itemsIn(compiled).map(({ id }) => id)).toEqual([ITEM, OTHER]);
-  expect(picturesIn(compiled)).toEqual(['a'.repeat(64), 'b'.repeat(64)]);
+  expect(chosenItems(compiled).map(({ id }) => id)).toEqual([ITEM, OTHER]);
+});
+
+it('finds the pictures of a text that the library has, each once, with what they show', () => {
+  const img = (src: string, alt?: string): ElementContent => ({
+    ...{ type: 'element', tagName: 'img', children: [] },
+    properties: { src, ...(alt === undefined ? {} : { alt }) },
+  });
+  const [kept, other] = ['a', 'b'].map((each) => `/api/pictures/${each.repeat(64)}.webp`) as [string, string];
+  const children = [img(kept, 'A boat'), img('https://x.example/a.png'), img(other), img(kept, 'again')];
+  expect(
+    picturesInText({ type: 'root', children: [{ type: 'element', tagName: 'p', properties: {}, children }] }),
+  ).toEqual([
+    { hash: 'a'.repeat(64), alt: 'A boat' },
+    { hash: 'b'.repeat(64), alt: '' },
+  ]);
 });
 
 it('folds a section with the sections inside it, and not the next', () => {

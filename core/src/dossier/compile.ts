@@ -95,9 +95,6 @@ export function itemsIn({ parts }: Pick<CompiledDossier, 'parts'>): Item[] {
   return [...new Map(items.map((item) => [item.id, item])).values()];
 }
 
-/** The pictures that may stand for the whole: those that were put in, and one of each item; each once. */
-export function picturesIn({ parts }: Pick<CompiledDossier, 'parts'>): string[] {
-  const own = parts.flatMap((part) => (part.kind === 'picture' ? [part.hash] : []));
-  const ofItems = itemsIn({ parts }).flatMap(({ capture }) => capture.page?.thumbnail ?? []);
-  return [...new Set([...own, ...ofItems])];
-}
+/** Those of them that the reader put in: what searches find at the moment is not among them. */
+export const chosenItems = ({ parts }: Pick<CompiledDossier, 'parts'>): Item[] =>
+  itemsIn({ parts: parts.filter(({ kind }) => kind !== 'search') });

@@ -2,3 +2,4 @@ export * from './compile';
 export * from './facts-table';
 export * from './order';
 export * from './outline';
+export * from './pictures';

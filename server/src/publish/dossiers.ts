@@ -1,5 +1,5 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import { compileDossier, factsTable, inOrder, MAX_FOUND, picturesIn } from '@dorvel/core/dossier';
+import { compileDossier, factsTable, inOrder, MAX_FOUND } from '@dorvel/core/dossier';
 import type { HandedOn } from '@dorvel/core/formats';
 import { type DossierEntry, instantOf, type Item, type PublicationAccess } from '@dorvel/core/model';
 import { dossierKind, entryKind, highlightKind, noteKind } from '@dorvel/core/records';
@@ -8,7 +8,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/open';
-import { accounts, items, publications } from '../db/schema';
+import { accounts, items, pictures, publications } from '../db/schema';
 import type { FindableLibrary } from '../library/findable';
 import { recordsIn } from '../library/records';
 import { readStoredItems } from '../library/stored';
@@ -60,6 +60,15 @@ export function dossierShelf(database: Database, { findable, now }: ShelfParts) 
     const standIns = [...found.values()].flatMap(({ capture }) => capture.duplicateOf ?? []);
     await read(standIns.filter((id) => !found.has(id)));
     return found;
+  }
+
+  /** Of some pictures those that are this account's: an entry may name any. */
+  async function ownPictures(accountId: string, hashes: readonly string[]): Promise<Set<string>> {
+    const rows = await database.read
+      .select({ hash: pictures.hash })
+      .from(pictures)
+      .where(and(eq(pictures.accountId, accountId), inArray(pictures.hash, hashes.slice(0, AT_ONCE))));
+    return new Set(rows.map((each) => each.hash));
   }
 
   async function foundFor(accountId: string, written: string): Promise<string[]> {
@@ -115,13 +124,18 @@ export function dossierShelf(database: Database, { findable, now }: ShelfParts) 
       typeface: typeface.value,
       updatedAt: Math.max(dossier.madeAt, ...[...stamps, ...noteStamps].map(instantOf)),
     };
-    const lead = picturesIn(compiled).includes(compiled.lead ?? '') ? compiled.lead : null;
-    const own = compiled.parts.flatMap((part) => (part.kind === 'picture' ? [part.hash] : []));
+    const wantedPictures = [
+      compiled.lead,
+      ...compiled.parts.map((part) => (part.kind === 'picture' ? part.hash : null)),
+    ];
     return {
       handedOn,
       entries,
       withFacts: { ...handedOn, table },
-      pictures: new Set(lead === null ? own : [...own, lead]),
+      pictures: await ownPictures(
+        accountId,
+        wantedPictures.filter((each) => each !== null),
+      ),
     };
   }
 

@@ -1,4 +1,4 @@
-import { NotePurpose } from '@dorvel/core/model';
+import { type Item, NotePurpose } from '@dorvel/core/model';
 import { PURPOSE_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
@@ -14,20 +14,24 @@ import { namedList } from '@/ui/named-list';
 import { useNotices } from '@/ui/notices';
 import { Setting, Switch } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
+import { useTextPictures } from './use-text-pictures';
 
 interface AddProps {
   dossierId: string;
+  /** What is in it already: pictures are chosen from these. */
+  items: readonly Item[];
   /** How many stand before what is added. */
   at: number;
   onClose(): void;
 }
 
-type What = 'item' | 'note' | 'heading' | 'passage' | 'search';
+type What = 'item' | 'note' | 'heading' | 'passage' | 'picture' | 'search';
 const WHATS: readonly { value: What; label: string }[] = [
   { value: 'item', label: 'From the library' },
   { value: 'note', label: 'My words' },
   { value: 'heading', label: 'A heading' },
   { value: 'passage', label: 'A passage' },
+  { value: 'picture', label: 'A picture' },
   { value: 'search', label: 'A search' },
 ];
 const PURPOSES = NotePurpose.options.map((value) => ({ value, label: PURPOSE_WORDS[value] }));
@@ -44,6 +48,7 @@ export function AddSheet(props: AddProps) {
         {what === 'note' && <AddNote {...props} />}
         {what === 'heading' && <AddHeading {...props} />}
         {what === 'passage' && <AddPassage {...props} />}
+        {what === 'picture' && <AddPicture {...props} />}
         {what === 'search' && <AddSearch {...props} />}
       </View>
     </Sheet>
@@ -153,6 +158,31 @@ function AddPassage(props: AddProps) {
         })}
       </View>
     </View>
+  );
+}
+
+function AddPicture(props: AddProps) {
+  const pictures = useTextPictures(props.items);
+  const add = useAdd(props);
+  if (pictures.length === 0)
+    return (
+      <Text className="font-ui text-base text-soft">
+        Nothing in the dossier has a picture on this device. In the reader, a picture that is opened can be put in, too.
+      </Text>
+    );
+  return (
+    <div role="group" aria-label="Pictures" className="picture-choice">
+      {pictures.map(({ hash, alt, itemId }, at) => (
+        <button
+          key={`${itemId} ${hash}`}
+          type="button"
+          aria-label={alt || `Picture ${at + 1}`}
+          onClick={() => add({ kind: 'picture', itemId, hash, text: alt }, 'The picture is in.')}
+        >
+          <img src={`/api/pictures/${hash}.webp`} alt="" loading="lazy" />
+        </button>
+      ))}
+    </div>
   );
 }
 

@@ -1,7 +1,7 @@
-import { picturesIn } from '@dorvel/core/dossier';
+import { chosenItems } from '@dorvel/core/dossier';
 import { DossierChoices } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { changeDossier } from '@/device/store/dossier-changes';
 import { WritingField } from '@/features/notes/writing-field';
@@ -10,6 +10,10 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import type { OpenDossier } from './use-dossier';
+import { useTextPictures } from './use-text-pictures';
+
+/** More of them could not be told apart. */
+const MOST = 40;
 
 /** What stands around a dossier: its title, the words before and after, the picture in front. Closing keeps it. */
 export function CoverSheet({ open: { dossier, compiled }, onClose }: { open: OpenDossier; onClose(): void }) {
@@ -19,7 +23,10 @@ export function CoverSheet({ open: { dossier, compiled }, onClose }: { open: Ope
   const [closing, setClosing] = useState(choices.closing.value);
   const [lead, setLead] = useState(choices.lead.value);
   const router = useRouter();
-  const pictures = picturesIn(compiled);
+  const items = useMemo(() => chosenItems(compiled), [compiled]);
+  const own = compiled.parts.flatMap((part) => (part.kind === 'picture' ? [part.hash] : []));
+  const inTexts = useTextPictures(items).map(({ hash }) => hash);
+  const pictures = [...new Set([...(lead === null ? [] : [lead]), ...own, ...inTexts])].slice(0, MOST);
   const named = DossierChoices.shape.title.safeParse(title);
   const keep = () => {
     onClose();

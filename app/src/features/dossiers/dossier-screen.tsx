@@ -1,4 +1,4 @@
-import { itemsIn } from '@dorvel/core/dossier';
+import { chosenItems } from '@dorvel/core/dossier';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
@@ -42,7 +42,7 @@ export function DossierScreen({ dossierId }: { dossierId: string }) {
       </View>
     );
   const { dossier, entries, compiled } = open;
-  const items = itemsIn(compiled);
+  const items = chosenItems(compiled);
   const close = () => setSheet(null);
   const edit = (id: string) => setSheet({ kind: 'entry', id });
   return (
@@ -71,7 +71,7 @@ export function DossierScreen({ dossierId }: { dossierId: string }) {
       </View>
       {sheet?.kind === 'cover' && <CoverSheet open={open} onClose={close} />}
       {sheet?.kind === 'set' && <WholeSet items={items} onClose={close} />}
-      {sheet?.kind === 'add' && <AddSheet dossierId={dossier.id} at={sheet.at} onClose={close} />}
+      {sheet?.kind === 'add' && <AddSheet dossierId={dossier.id} items={items} at={sheet.at} onClose={close} />}
       {sheet?.kind === 'entry' && (
         <EntrySheet open={open} entryId={sheet.id} onAddAfter={(at) => setSheet({ kind: 'add', at })} onClose={close} />
       )}

@@ -1,4 +1,4 @@
-import { compileDossier, inOrder, itemsIn } from '@dorvel/core/dossier';
+import { chosenItems, compileDossier, inOrder } from '@dorvel/core/dossier';
 import { DossierChoices } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -51,7 +51,7 @@ export function DossiersScreen() {
                   </Text>
                 </Pressable>
               </Link>
-              <LaidEndToEnd items={itemsIn({ parts })} />
+              <LaidEndToEnd items={chosenItems({ parts })} />
             </View>
           );
         })}

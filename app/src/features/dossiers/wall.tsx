@@ -3,6 +3,7 @@ import type { Item } from '@dorvel/core/model';
 import { factName, inMinutes, PURPOSE_WORDS, sourceOf, titleOf, valueInWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { LeadPicture } from '@/features/items/lead-picture';
+import { Markdown } from '@/features/notes/markdown';
 
 /** So many facts stand under a picture. */
 const FACTS = 3;
@@ -50,7 +51,7 @@ function tilesOf(part: CompiledPart): React.ReactNode[] {
       return [
         <li key={key} className={`wall-tile purpose purpose-${part.purpose}`}>
           <span className="purpose-name">{PURPOSE_WORDS[part.purpose]}</span>
-          <p>{part.markdown.slice(0, 400)}</p>
+          <Markdown written={part.markdown} />
         </li>,
       ];
     case 'gone':

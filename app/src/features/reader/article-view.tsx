@@ -314,7 +314,7 @@ export const ArticleView = memo(function ArticleView({
           onClose={() => setFootnoteId(null)}
         />
       )}
-      {picture && <PictureView {...picture} onClose={() => setPicture(null)} />}
+      {picture && <PictureView {...picture} itemId={item.id} onClose={() => setPicture(null)} />}
     </View>
   );
 });

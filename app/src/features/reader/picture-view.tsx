@@ -1,14 +1,27 @@
 import Panzoom, { type PanzoomObject } from '@panzoom/panzoom';
+import FolderPlus from 'lucide-react-native/icons/folder-plus';
 import Minus from 'lucide-react-native/icons/minus';
 import Plus from 'lucide-react-native/icons/plus';
 import X from 'lucide-react-native/icons/x';
 import { useLayoutEffect, useRef } from 'react';
 import { View } from 'react-native';
+import { usePutIn } from '@/features/collecting/put-in-store';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 
 /** A picture as large as the screen, to be drawn nearer and moved about. */
-export function PictureView({ src, alt, onClose }: { src: string; alt: string; onClose(): void }) {
+export function PictureView({
+  src,
+  alt,
+  itemId,
+  onClose,
+}: {
+  src: string;
+  alt: string;
+  itemId: string;
+  onClose(): void;
+}) {
+  const hash = /^\/api\/pictures\/([0-9a-f]{64})\.webp$/.exec(src)?.[1];
   const dialog = useRef<HTMLDialogElement>(null);
   const picture = useRef<HTMLImageElement>(null);
   const zoom = useRef<PanzoomObject>(undefined);
@@ -54,6 +67,17 @@ export function PictureView({ src, alt, onClose }: { src: string; alt: string; o
     >
       <img ref={picture} src={src} alt={alt} />
       <View className="absolute right-[10px] top-[10px] flex-row gap-[6px] rounded-[14px] bg-raised">
+        {hash !== undefined && (
+          <IconButton
+            name="Into a dossier"
+            onPress={() => {
+              onClose();
+              usePutIn.getState().ask([{ kind: 'picture', itemId, hash, text: alt }]);
+            }}
+          >
+            <Icon of={FolderPlus} tone="ink" size={22} />
+          </IconButton>
+        )}
         <IconButton name="Farther" onPress={() => zoom.current?.zoomOut()}>
           <Icon of={Minus} tone="ink" size={22} />
         </IconButton>

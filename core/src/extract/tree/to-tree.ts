@@ -309,7 +309,8 @@ function table(node: PageElement, context: Context): Element[] {
     )
     .filter((row) => toString(row).trim() !== '' || holdsPicture(row));
   // One row says nothing that needs a table, nor one column, nor rows of which only one had anything in it.
-  if (made.length < 2 || made.every((row) => row.children.length < 2)) return cells.flat().flatMap((cell) => blocksOf(cell, context));
+  if (made.length < 2 || made.every((row) => row.children.length < 2))
+    return cells.flat().flatMap((cell) => blocksOf(cell, context));
   const captionBlock =
     caption &&
     phrasingBlock(

@@ -8,9 +8,9 @@ import {
   dossierStyle,
   shownItems,
 } from '@dorvel/core/formats';
+import { picturesInText } from '@dorvel/core/dossier';
 import type { DossierFormat } from '@dorvel/core/model';
 import MailComposer from 'nodemailer/lib/mail-composer';
-import { visit } from 'unist-util-visit';
 import type { FileStore } from '../../capture/files';
 import type { Library } from '../../library/library';
 import type { OpenedDossier } from '../dossiers';
@@ -57,13 +57,7 @@ export async function dossierFile(
         const copyId = item.capture.page?.copyId;
         const copy = copyId ? ((await library.copy(copyId)) ?? null) : null;
         texts.push({ item, copy });
-        if (copy)
-          visit(copy.tree, 'element', ({ properties }) => {
-            const hash = /^\/api\/pictures\/([0-9a-f]{64})\.webp$/.exec(
-              typeof properties.src === 'string' ? properties.src : '',
-            )?.[1];
-            if (hash) inTexts.add(hash);
-          });
+        for (const { hash } of copy ? picturesInText(copy.tree) : []) inTexts.add(hash);
       }
       return {
         type: 'application/epub+zip',
