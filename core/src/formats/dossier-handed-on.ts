@@ -49,5 +49,32 @@ export function tableInWords({ columns, rows }: FactsTable) {
   };
 }
 
+/** What stands at the head of a row or a column: an item, or what is told of it. */
+export type Head = Item | string;
+
+export interface Grid {
+  /** Without the one over the heads of the rows. */
+  columns: Head[];
+  rows: { head: Head; cells: (string | null)[] }[];
+}
+
+/** So many items fit side by side on a page. */
+const ITEMS_ACROSS = 6;
+
+/**
+ * A facts table as it is read on paper: an item a row; where there are fewer items than facts, a fact a row, so that it is no
+ * wider than it has to be. Null where nothing is stated.
+ */
+export function asGrid(table: FactsTable): Grid | null {
+  const { head, rows } = tableInWords(table);
+  if (head.length === 0 || rows.length === 0) return null;
+  if (rows.length > ITEMS_ACROSS || rows.length >= head.length)
+    return { columns: head, rows: rows.map(({ item, cells }) => ({ head: item, cells })) };
+  return {
+    columns: rows.map(({ item }) => item),
+    rows: head.map((title, at) => ({ head: title, cells: rows.map(({ cells }) => cells[at] ?? null) })),
+  };
+}
+
 /** The items of what is shown. */
 export const shownItems = (compiled: CompiledDossier): Item[] => itemsIn({ parts: shownParts(compiled) });

@@ -3,7 +3,7 @@ import type { CompiledPart } from '../dossier';
 import type { Item } from '../model';
 import { inMinutes, PURPOSE_WORDS, sourceOf, titleOf } from '../wording';
 import type { Letter } from './come-back';
-import { type HandedOn, oneLine, shownParts, sourceLine, tableInWords, webAddress } from './dossier-handed-on';
+import { asGrid, type HandedOn, type Head, oneLine, shownParts, sourceLine, webAddress } from './dossier-handed-on';
 import { dossierMarkdown } from './dossier-markdown';
 import { PAGE_ACCENTS, PAGE_PALETTES } from './dossier-style';
 import { markdownAsHtml } from './markdown';
@@ -78,14 +78,16 @@ function partMarkup(part: CompiledPart, style: Style): string {
 }
 
 function factsMarkup(table: NonNullable<HandedOn['table']>, style: Style): string {
-  const { head, rows } = tableInWords(table);
-  if (rows.length === 0 || head.length === 0) return '';
+  const grid = asGrid(table);
+  if (!grid) return '';
+  const headOf = (head: Head) => (typeof head === 'string' ? escape(head) : link(head, titleOf(head), style));
   const cell = (inside: string, tag: 'th' | 'td') =>
     `<${tag} style="padding:6px 10px 6px 0;text-align:left;vertical-align:top;border-bottom:1px solid ${style.line}">${inside}</${tag}>`;
-  return `<table style="border-collapse:collapse;font-size:14px;margin:0 0 18px"><tr>${['Title', ...head].map((each) => cell(escape(each), 'th')).join('')}</tr>${rows
-    .map(
-      ({ item, cells }) =>
-        `<tr>${cell(link(item, titleOf(item), style), 'th')}${cells.map((each) => cell(escape(each ?? '–'), 'td')).join('')}</tr>`,
-    )
+  const row = (cells: readonly string[]) => `<tr>${cells.join('')}</tr>`;
+  return `<table style="border-collapse:collapse;font-size:14px;margin:0 0 18px">${row([
+    cell('', 'td'),
+    ...grid.columns.map((head) => cell(headOf(head), 'th')),
+  ])}${grid.rows
+    .map(({ head, cells }) => row([cell(headOf(head), 'th'), ...cells.map((each) => cell(escape(each ?? '–'), 'td'))]))
     .join('')}</table>`;
 }

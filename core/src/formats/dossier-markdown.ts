@@ -5,7 +5,16 @@ import { toMarkdown } from 'mdast-util-to-markdown';
 import type { CompiledPart } from '../dossier';
 import type { Item } from '../model';
 import { PURPOSE_WORDS, sourceOf, titleOf } from '../wording';
-import { type HandedOn, oneLine, shownParts, sourceLine, tableInWords, webAddress } from './dossier-handed-on';
+import {
+  asGrid,
+  type Grid,
+  type HandedOn,
+  type Head,
+  oneLine,
+  shownParts,
+  sourceLine,
+  webAddress,
+} from './dossier-handed-on';
 
 const words = (value: string): PhrasingContent => ({ type: 'text', value: oneLine(value) });
 const paragraph = (...children: PhrasingContent[]): Paragraph => ({ type: 'paragraph', children });
@@ -18,12 +27,12 @@ const own = (markdown: string): RootContent[] => fromMarkdown(markdown).children
 
 /** A dossier as Markdown (CommonMark 0.31, tables as GFM has them), with what it is in front as YAML 1.2. */
 export function dossierMarkdown({ compiled, owner, updatedAt, table }: HandedOn): string {
-  const facts = table ? tableInWords(table) : null;
+  const facts = table && asGrid(table);
   const children: RootContent[] = [
     { type: 'heading', depth: 1, children: [words(compiled.title)] },
     ...own(compiled.introduction),
     ...shownParts(compiled).flatMap(partNodes),
-    ...(facts && facts.head.length > 0 && facts.rows.length > 0 ? [tableNode(facts)] : []),
+    ...(facts ? [tableNode(facts)] : []),
     ...own(compiled.closing),
   ];
   const front = [
@@ -65,15 +74,16 @@ const itemNodes = (item: Item): RootContent[] => [
   paragraph({ type: 'strong', children: [linked(item, titleOf(item))] }, { type: 'break' }, words(sourceOf(item))),
 ];
 
-function tableNode({ head, rows }: ReturnType<typeof tableInWords>): RootContent {
+function tableNode({ columns, rows }: Grid): RootContent {
   const cell = (...children: PhrasingContent[]): TableCell => ({ type: 'tableCell', children });
+  const headOf = (head: Head) => cell(typeof head === 'string' ? words(head) : linked(head, titleOf(head)));
   return {
     type: 'table',
     children: [
-      { type: 'tableRow', children: ['Title', ...head].map((title) => cell(words(title))) },
-      ...rows.map(({ item, cells }) => ({
+      { type: 'tableRow', children: [cell(), ...columns.map(headOf)] },
+      ...rows.map(({ head, cells }) => ({
         type: 'tableRow' as const,
-        children: [cell(linked(item, titleOf(item))), ...cells.map((each) => cell(words(each ?? '')))],
+        children: [headOf(head), ...cells.map((each) => cell(words(each ?? '')))],
       })),
     ],
   };

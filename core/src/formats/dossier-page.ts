@@ -2,7 +2,7 @@ import escape from 'escape-html';
 import type { CompiledPart } from '../dossier';
 import type { Item } from '../model';
 import { dayInWords, inMinutes, PURPOSE_WORDS, sourceOf, titleOf } from '../wording';
-import { type HandedOn, oneLine, shownParts, sourceLine, tableInWords, webAddress } from './dossier-handed-on';
+import { asGrid, type HandedOn, type Head, oneLine, shownParts, sourceLine, webAddress } from './dossier-handed-on';
 import { markdownAsHtml } from './markdown';
 
 /** Where the page of a dossier stands. */
@@ -103,12 +103,13 @@ function sourceMarkup(item: Item): string {
 }
 
 function factsMarkup(table: NonNullable<HandedOn['table']>): string {
-  const { head, rows } = tableInWords(table);
-  if (rows.length === 0 || head.length === 0) return '';
+  const grid = asGrid(table);
+  if (!grid) return '';
+  const headOf = (head: Head) => (typeof head === 'string' ? bdi(head) : link(head));
   const cell = (words: string | null) => (words === null ? '<td>–</td>' : `<td>${bdi(words)}</td>`);
   return (
-    `<section class="part facts" id="facts"><div class="frame"><table><caption>What the pages state</caption><thead><tr><th scope="col">Title</th>` +
-    `${head.map((title) => `<th scope="col">${bdi(title)}</th>`).join('')}</tr></thead><tbody>` +
-    `${rows.map(({ item, cells }) => `<tr><th scope="row">${link(item)}</th>${cells.map(cell).join('')}</tr>`).join('')}</tbody></table></div></section>`
+    `<section class="part facts" id="facts"><div class="frame"><table><caption>What the pages state</caption><thead><tr><td></td>` +
+    `${grid.columns.map((head) => `<th scope="col">${headOf(head)}</th>`).join('')}</tr></thead><tbody>` +
+    `${grid.rows.map(({ head, cells }) => `<tr><th scope="row">${headOf(head)}</th>${cells.map(cell).join('')}</tr>`).join('')}</tbody></table></div></section>`
   );
 }

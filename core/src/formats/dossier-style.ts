@@ -57,7 +57,7 @@ blockquote{margin:0 0 .4em;padding-inline-start:1em;border-inline-start:3px soli
 blockquote p{margin:0 0 .5em}
 figure{margin:0}
 img{display:block;max-width:100%;height:auto;border-radius:6px}
-.lead{width:100%;max-height:420px;object-fit:cover;margin:28px auto 0}
+.lead{width:100%;max-width:var(--measure);max-height:420px;object-fit:cover;margin:28px auto 0}
 .note{padding-inline-start:1em;border-inline-start:5px solid var(--accent)}
 .note>:last-child,.words>:last-child{margin-bottom:0}
 .purpose-name{display:block;font-weight:600}

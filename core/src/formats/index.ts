@@ -14,12 +14,13 @@ export * from './come-back';
 export * from './csl';
 export * from './dossier-feed';
 export {
+  asGrid,
   type HandedOn,
+  type Head,
   oneLine,
   shownItems,
   shownParts,
   sourceLine,
-  tableInWords,
   webAddress,
 } from './dossier-handed-on';
 export * from './dossier-letter';

@@ -10,7 +10,7 @@ const stamp = (day: string) => `${at(day).toString(36).padStart(9, '0')}-0000-a`
 const ID = '01900000-0000-7000-8000-000000000001';
 let made = 0;
 const newId = () => `01900000-0000-7000-8000-${String(++made + 100).padStart(12, '0')}`;
-const NOTHING = { activities: [], highlights: [], notes: [], cards: [] };
+const NOTHING = { activities: [], highlights: [], notes: [], cards: [], collected: [] };
 
 function item(choices: Partial<Item['choices']> = {}): Item {
   const base = newItem({
@@ -57,11 +57,15 @@ it('what happened to an item is told by day, and in a day in the order of doing'
     ] as Highlight[],
     notes: [],
     cards: [{ madeAt: at('2026-11-09'), ...live }] as Card[],
+    collected: [
+      { madeAt: at('2026-11-21'), into: 'Eelgrass' },
+      { madeAt: at('2026-11-09'), into: 'Eelgrass' },
+    ],
   };
   expect(told(item(choices), came, dayOf)).toEqual([
     '2026-11-01: saved',
     '2026-11-08: brought back, for the 3rd time, read for 6 min, 2 highlights',
-    '2026-11-09: heard for 9 min, 1 card, finished',
+    '2026-11-09: heard for 9 min, 1 card, into the dossier “Eelgrass”, finished',
     '2026-11-20: kept',
     '2026-11-22: called one of the best',
   ]);
@@ -97,11 +101,16 @@ it('what came of a passage is told by day: words on it and on these, cards of it
   ];
   const card = (highlightId: string | null) =>
     ({ madeAt: at('2026-11-06'), source: { highlightId }, choices: { removed: { value: false } } }) as Card;
-  const points = trailOfPassage(passage, { notes, cards: [card(passage.id), card(null)] }, dayOf);
+  const points = trailOfPassage(
+    passage,
+    { notes, cards: [card(passage.id), card(null)], collected: [{ madeAt: at('2026-11-12'), into: 'Eelgrass' }] },
+    dayOf,
+  );
   expect(points.map(({ on, happenings }) => `${on}: ${happenings.map(happeningInWords).join(', ')}`)).toEqual([
     '2026-11-03: 1 highlight',
     '2026-11-04: 1 note',
     '2026-11-06: 1 note, 1 card',
     '2026-11-11: put off, for the 2nd time',
+    '2026-11-12: into the dossier “Eelgrass”',
   ]);
 });

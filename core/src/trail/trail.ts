@@ -8,6 +8,7 @@ export type Happening =
   | { kind: 'sorted'; to: 'queue' | 'kept' | 'let-go' }
   | { kind: 'read' | 'heard'; minutes: number }
   | { kind: 'marked' | 'noted' | 'carded'; count: number }
+  | { kind: 'collected'; into: string }
   | { kind: 'put-off'; times: number }
   | { kind: 'brought-back'; times: number }
   | { kind: 'finished' }
@@ -25,6 +26,8 @@ interface Came {
   highlights: readonly Highlight[];
   notes: readonly Note[];
   cards: readonly Card[];
+  /** The dossiers into which it was put, or something of it: when, and what they are called now. */
+  collected: readonly { madeAt: number; into: string }[];
 }
 
 const ORDER: readonly Happening['kind'][] = [
@@ -36,6 +39,7 @@ const ORDER: readonly Happening['kind'][] = [
   'marked',
   'noted',
   'carded',
+  'collected',
   'put-off',
   'finished',
   'best',
@@ -73,6 +77,7 @@ export function trailOf(item: Item, came: Came, dayOf: (instant: number) => DayN
     ['noted', came.notes.filter(isLive)],
     ['carded', came.cards.filter(({ choices }) => !choices.removed.value)],
   ]);
+  for (const { madeAt, into } of firstOfEach(came.collected)) at(madeAt, { kind: 'collected', into });
   return points();
 }
 
@@ -84,7 +89,7 @@ export function trailOf(item: Item, came: Came, dayOf: (instant: number) => DayN
  */
 export function trailOfPassage(
   highlight: Highlight,
-  came: Pick<Came, 'notes' | 'cards'>,
+  came: Pick<Came, 'notes' | 'cards' | 'collected'>,
   dayOf: (instant: number) => DayName,
 ): TrailPoint[] {
   const { add, points } = gatheredByDay();
@@ -98,7 +103,14 @@ export function trailOfPassage(
       came.cards.filter(({ source, choices }) => source?.highlightId === highlight.id && !choices.removed.value),
     ],
   ]);
+  for (const { madeAt, into } of firstOfEach(came.collected)) add(dayOf(madeAt), { kind: 'collected', into });
   return points();
+}
+
+/** Of several things that went into one dossier, the first. */
+function firstOfEach(collected: Came['collected']): Came['collected'] {
+  const earliest = [...collected].sort((a, b) => a.madeAt - b.madeAt);
+  return earliest.filter(({ into }, at) => earliest.findIndex((each) => each.into === into) === at);
 }
 
 /** The live notes on a passage, and those on these. */

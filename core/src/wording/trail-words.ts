@@ -20,6 +20,8 @@ export function happeningInWords(happening: Happening): string {
       return counted(happening.count, 'note');
     case 'carded':
       return counted(happening.count, 'card');
+    case 'collected':
+      return `into the dossier “${happening.into}”`;
     case 'brought-back':
       return nthTime('brought back', happening.times);
     case 'put-off':

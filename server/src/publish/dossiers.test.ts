@@ -1,7 +1,7 @@
-import { execFileSync } from 'node:child_process';
-import { Cite } from '@citation-js/core';
 import '@citation-js/plugin-bibtex';
 import '@citation-js/plugin-ris';
+import { execFileSync } from 'node:child_process';
+import { Cite } from '@citation-js/core';
 import { dossierFeed, dossierPage, writeAtom, writeJsonFeed } from '@dorvel/core/formats';
 import type { DossierFormat } from '@dorvel/core/model';
 import { getElementsByTagName, textContent } from 'domutils';
@@ -13,7 +13,7 @@ import { parse } from 'parse5';
 import * as XLSX from 'xlsx';
 import { dossierFile } from './documents/files';
 import { isKeyOf, keyOf, type OpenedDossier } from './dossiers';
-import { TRICKS, tricked } from './handed-on.test-data';
+import { tricked, TRICKS } from './handed-on.test-data';
 
 let at: Awaited<ReturnType<typeof tricked>>;
 let open: OpenedDossier;

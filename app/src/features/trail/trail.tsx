@@ -1,4 +1,4 @@
-import type { Highlight, Item } from '@dorvel/core/model';
+import type { EntryPart, Highlight, Item } from '@dorvel/core/model';
 import { daysBetween } from '@dorvel/core/reading';
 import { trailOf, trailOfPassage, type TrailPoint } from '@dorvel/core/trail';
 import { dayInWords, happeningInWords } from '@dorvel/core/wording';
@@ -7,19 +7,24 @@ import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { dayOf } from '@/device/store/day';
+import type { DeviceStore } from '@/device/store/store';
 import { namedList } from '@/ui/named-list';
 
 /** What happened to an item and what came of it: drawn on one line, and told day by day. */
 export function Trail({ item }: { item: Item }) {
   const store = useAccount((state) => state.store);
   const came = useLiveQuery(async () => {
-    const [activities, highlights, notes, cards] = await Promise.all([
+    const [activities, highlights, notes, cards, collected] = await Promise.all([
       store?.activities.filter(({ itemId }) => itemId === item.id).toArray(),
       store?.highlights.where('itemId').equals(item.id).toArray(),
       store?.notes.where('itemId').equals(item.id).toArray(),
       store?.cards.where('source.itemId').equals(item.id).toArray(),
+      collectedIn(store, (part) => 'itemId' in part && part.itemId === item.id),
     ]);
-    return { activities: activities ?? [], highlights: highlights ?? [], notes: notes ?? [], cards: cards ?? [] };
+    return {
+      ...{ activities: activities ?? [], highlights: highlights ?? [], notes: notes ?? [], cards: cards ?? [] },
+      collected,
+    };
   }, [store, item.id]);
   const points = useMemo(() => (came ? trailOf(item, came, dayOf) : []), [item, came]);
   return <TrailByDay points={points} />;
@@ -28,17 +33,32 @@ export function Trail({ item }: { item: Item }) {
 /** What came of a passage. Nothing while it was only marked. */
 export function PassageTrail({ highlight }: { highlight: Highlight }) {
   const store = useAccount((state) => state.store);
-  const { itemId } = highlight;
+  const { id, itemId } = highlight;
   const came = useLiveQuery(async () => {
-    const [notes, cards] = await Promise.all([
+    const [notes, cards, collected] = await Promise.all([
       store?.notes.where('itemId').equals(itemId).toArray(),
       store?.cards.where('source.itemId').equals(itemId).toArray(),
+      collectedIn(store, (part) => part.kind === 'passage' && part.highlightId === id),
     ]);
-    return { notes: notes ?? [], cards: cards ?? [] };
-  }, [store, itemId]);
+    return { notes: notes ?? [], cards: cards ?? [], collected };
+  }, [store, itemId, id]);
   const points = useMemo(() => (came ? trailOfPassage(highlight, came, dayOf) : []), [highlight, came]);
   const isOnlyMarked = points.every(({ happenings }) => happenings.every(({ kind }) => kind === 'marked'));
   return isOnlyMarked ? null : <TrailByDay points={points} />;
+}
+
+/** Into which dossiers something went, and when. */
+async function collectedIn(
+  store: DeviceStore | null,
+  isIt: (part: EntryPart) => boolean,
+): Promise<{ madeAt: number; into: string }[]> {
+  const entries =
+    (await store?.entries.filter(({ part, choices }) => !choices.removed.value && isIt(part)).toArray()) ?? [];
+  const dossiers = (await store?.dossiers.bulkGet(entries.map(({ dossierId }) => dossierId))) ?? [];
+  return entries.flatMap(({ madeAt }, at) => {
+    const choices = dossiers[at]?.choices;
+    return choices && !choices.removed.value ? [{ madeAt, into: choices.title.value }] : [];
+  });
 }
 
 function TrailByDay({ points }: { points: readonly TrailPoint[] }) {
@@ -68,7 +88,9 @@ function TrailLine({ points }: { points: readonly TrailPoint[] }) {
     <View aria-hidden className="h-[20px] justify-center">
       <View className="h-[2px] rounded-[1px] bg-soft" />
       {points.map(({ on, happenings }) => {
-        const isMade = happenings.some(({ kind }) => kind === 'marked' || kind === 'noted' || kind === 'carded');
+        const isMade = happenings.some(
+          ({ kind }) => kind === 'marked' || kind === 'noted' || kind === 'carded' || kind === 'collected',
+        );
         const size = isMade ? 14 : 9;
         // Days lie closer together the longer ago everything began: the square root keeps the early ones apart.
         const part = Math.sqrt(daysBetween(first, on) / span);

@@ -222,6 +222,11 @@ describe('what stands in the words as labels with values', () => {
       'a table of three columns',
       '<table><tr><td>a</td><td>b</td><td>c</td></tr><tr><td>1</td><td>2</td><td>3</td></tr><tr><td>1</td><td>2</td><td>3</td></tr></table>',
     ],
+    [
+      'a table of what was measured',
+      '<table><tr><th>Left</th><th>Sound</th></tr><tr><td>Loft</td><td>12</td></tr><tr><td>Hearth</td><td>14</td></tr></table>',
+    ],
+    ['a list that counts', '<ul><li>4 g: heavier</li><li>8 g: heavier</li><li>12 g: heavier</li></ul>'],
     ['two pairs', '<dl><dt>Weight</dt><dd>38 kg</dd><dt>Poles</dt><dd>12</dd></dl>'],
   ])('is not made up of %s', (_, markup) => {
     expect(inText(markup)).toEqual([]);

@@ -55,7 +55,11 @@ function asPairs(found: readonly (Pair | null)[]): Pair[] {
   const pairs = found.flatMap((pair) => {
     const label = pair?.[0].replace(/\s*:$/, '') ?? '';
     const isPair =
-      pair !== null && label !== '' && label.length <= MAX_LABEL && pair[1] !== '' && pair[1].length <= MAX_VALUE;
+      pair !== null &&
+      /^\p{L}/u.test(label) &&
+      label.length <= MAX_LABEL &&
+      pair[1] !== '' &&
+      pair[1].length <= MAX_VALUE;
     return isPair ? [[label, pair[1]] satisfies Pair] : [];
   });
   return pairs.length === found.length ? pairs : [];
@@ -74,6 +78,10 @@ function twoColumns(table: Element): (Pair | null)[] {
   const rows = elements(table).flatMap((each) =>
     each.tagName === 'tr' ? [each] : each.tagName === 'tbody' ? elements(each) : [],
   );
+  const isHead = (row: Element | undefined) =>
+    row !== undefined && elements(row).every((cell) => cell.tagName === 'th');
+  // Under a head the first column is no label but what is told of.
+  if (isHead(rows[0]) && !isHead(rows[1])) return [];
   return rows.map((row) => {
     const [label, value, ...more] = elements(row);
     return label && value && more.length === 0 ? [words(label), words(value)] : null;

@@ -1,5 +1,13 @@
-import { type HandedOn, oneLine, shownParts, sourceLine, tableInWords, webAddress } from '@dorvel/core/formats';
-import { markdownTree } from '@dorvel/core/formats';
+import {
+  asGrid,
+  type HandedOn,
+  type Head,
+  markdownTree,
+  oneLine,
+  shownParts,
+  sourceLine,
+  webAddress,
+} from '@dorvel/core/formats';
 import type { Copy, Item } from '@dorvel/core/model';
 import { inMinutes, PURPOSE_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
 import { strToU8, zip, type Zippable } from 'fflate';
@@ -262,24 +270,18 @@ function dossierBody(handedOn: HandedOn, fileOf: ReadonlyMap<string, string>, in
 }
 
 function factsBlock(table: NonNullable<HandedOn['table']>): ElementContent[] {
-  const { head, rows } = tableInWords(table);
-  if (head.length === 0 || rows.length === 0) return [];
-  const cell = (tag: string, words: string) => html(tag, {}, [text(words)]);
+  const grid = asGrid(table);
+  if (!grid) return [];
+  const cell = (tag: string, head: Head) =>
+    html(tag, {}, [text(typeof head === 'string' ? head : oneLine(titleOf(head)))]);
+  const row = (cells: Element[]) => html('tr', {}, cells);
   return [
     html('table', {}, [
-      html('thead', {}, [
-        html(
-          'tr',
-          {},
-          ['Title', ...head].map((each) => cell('th', each)),
-        ),
-      ]),
+      html('thead', {}, [row([cell('td', ''), ...grid.columns.map((head) => cell('th', head))])]),
       html(
         'tbody',
         {},
-        rows.map(({ item, cells }) =>
-          html('tr', {}, [cell('th', oneLine(titleOf(item))), ...cells.map((each) => cell('td', each ?? '–'))]),
-        ),
+        grid.rows.map(({ head, cells }) => row([cell('th', head), ...cells.map((each) => cell('td', each ?? '–'))])),
       ),
     ]),
   ];

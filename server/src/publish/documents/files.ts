@@ -1,3 +1,4 @@
+import { picturesInText } from '@dorvel/core/dossier';
 import {
   dossierBookmarks,
   dossierCsv,
@@ -8,7 +9,6 @@ import {
   dossierStyle,
   shownItems,
 } from '@dorvel/core/formats';
-import { picturesInText } from '@dorvel/core/dossier';
 import type { DossierFormat } from '@dorvel/core/model';
 import MailComposer from 'nodemailer/lib/mail-composer';
 import type { FileStore } from '../../capture/files';

@@ -18,8 +18,13 @@ export async function spreadsheet({ compiled, table, owner, updatedAt }: HandedO
   book.created = new Date(updatedAt);
   const columns = table?.columns.filter(({ hidden }) => !hidden) ?? [];
   const rows = table?.rows ?? shownItems(compiled).map((item) => ({ item, cells: new Map<string, FactCell>() }));
-  const facts = book.addWorksheet('Facts', { views: [{ state: 'frozen', xSplit: 1, ySplit: 1 }] });
-  const sources = book.addWorksheet('Where from');
+  // All columns beside one another on paper, too.
+  const pageSetup = { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0 } as const;
+  const facts = book.addWorksheet('Facts', {
+    pageSetup,
+    views: [{ state: 'frozen', xSplit: 1, ySplit: 1 }],
+  });
+  const sources = book.addWorksheet('Where from', { pageSetup });
   for (const sheet of [facts, sources]) {
     sheet.addRow(['Title', 'Source', ...columns.map(({ title }) => text(title))]);
     sheet.getRow(1).font = { bold: true };

@@ -1,10 +1,11 @@
 import {
+  asGrid,
   type HandedOn,
+  type Head,
   markdownTree,
   oneLine,
   shownParts,
   sourceLine,
-  tableInWords,
   webAddress,
 } from '@dorvel/core/formats';
 import type { Item } from '@dorvel/core/model';
@@ -18,6 +19,7 @@ import {
   HeadingLevel,
   ImageRun,
   LevelFormat,
+  LineRuleType,
   Packer,
   Paragraph,
   type ParagraphChild,
@@ -166,19 +168,23 @@ function itemBlocks(item: Item): Paragraph[] {
 }
 
 function factsTable(table: NonNullable<HandedOn['table']>): Block[] {
-  const { head, rows } = tableInWords(table);
-  if (head.length === 0 || rows.length === 0) return [];
+  const grid = asGrid(table);
+  if (!grid) return [];
   const cell = (children: ParagraphChild[]) => new TableCell({ children: [new Paragraph({ children })] });
   const words = (text: string, isBold = false) => [new TextRun({ text, ...(isBold ? { style: 'Strong' } : {}) })];
+  const headOf = (head: Head) => cell(typeof head === 'string' ? words(head, true) : [linked(head)]);
   return [
     new Paragraph({ text: 'What the pages state', heading: HeadingLevel.HEADING_1 }),
     new Table({
       width: { size: 100, type: WidthType.PERCENTAGE },
       rows: [
-        new TableRow({ tableHeader: true, children: ['Title', ...head].map((each) => cell(words(each, true))) }),
-        ...rows.map(
-          ({ item, cells }) =>
-            new TableRow({ children: [cell([linked(item)]), ...cells.map((each) => cell(words(each ?? '–')))] }),
+        new TableRow({ tableHeader: true, children: [cell([]), ...grid.columns.map(headOf)] }),
+        ...grid.rows.map(
+          ({ head, cells }) =>
+            new TableRow({
+              cantSplit: true,
+              children: [headOf(head), ...cells.map((each) => cell(words(each ?? '–')))],
+            }),
         ),
       ],
     }),
@@ -291,7 +297,10 @@ const NUMBERED = {
 
 const STYLES = {
   default: {
-    document: { run: { font: 'Georgia', size: 22 }, paragraph: { spacing: { after: 140, line: 300 } } },
+    document: {
+      run: { font: 'Georgia', size: 22 },
+      paragraph: { spacing: { after: 140, line: 300, lineRule: LineRuleType.AUTO } },
+    },
     title: { run: { font: 'Georgia', size: 52 }, paragraph: { spacing: { after: 200 } } },
     heading1: { run: { font: 'Georgia', size: 34, bold: true }, paragraph: { spacing: { before: 400, after: 120 } } },
     heading2: { run: { font: 'Georgia', size: 28, bold: true }, paragraph: { spacing: { before: 300, after: 100 } } },

@@ -1,0 +1,203 @@
+import { readFileSync } from 'node:fs';
+import { type Browser, expect, type Page } from '@playwright/test';
+import { expectAccessible, expectTargets } from '../accessible';
+import { test } from '../homes';
+import { page as webPage } from '../ports';
+import { goTo, row, signIn } from '../reader';
+
+/** Somebody who has no account here, in another browser. */
+async function stranger(browser: Browser, address: string): Promise<Page> {
+  const page = await (await browser.newContext()).newPage();
+  const errors: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  await page.goto(address);
+  expect(errors, 'what the page’s own policy refuses').toEqual([]);
+  return page;
+}
+
+async function openDossier(page: Page, title: string): Promise<void> {
+  await goTo(page, 'Library');
+  await page.getByRole('button', { name: 'Dossiers' }).click();
+  await page.getByRole('list', { name: 'Dossiers' }).getByRole('link', { name: title }).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+}
+
+const inDossier = (page: Page) => page.getByRole('list', { name: 'In the dossier' }).getByRole('listitem');
+
+test('a set is gathered from where things stand, gets words between them and an order, and what is added reaches who was given its address', async ({
+  page,
+  seeded,
+  browser,
+}) => {
+  await signIn(page, seeded);
+  // One press at an item begins it; the next thing goes into it by one press.
+  await row(page, 'Larch or oak')
+    .getByRole('button', { name: /What to do/ })
+    .click();
+  await page.getByRole('button', { name: 'Into another dossier…' }).click();
+  const asks = page.getByRole('dialog', { name: 'Put it in a dossier' });
+  await asks.getByLabel('Or begin one, called').fill('The crossing');
+  await asks.getByRole('button', { name: 'Begin it' }).click();
+  await expect(page.getByText('“The crossing” is begun, with 1 in it.')).toBeVisible();
+  await row(page, 'Bread list closes early')
+    .getByRole('button', { name: /What to do/ })
+    .click();
+  await page.getByRole('button', { name: 'Into “The crossing”' }).click();
+  await expect(page.getByText('In “The crossing”.')).toBeVisible();
+
+  await openDossier(page, 'The crossing');
+  await expect(inDossier(page)).toHaveCount(2);
+  const add = async (what: string) => {
+    await page.getByRole('button', { name: 'Add…' }).click();
+    await page.getByRole('radio', { name: what }).click();
+  };
+  await add('A heading');
+  await page.getByLabel('Heading', { exact: true }).fill('In winter');
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await add('My words');
+  await page.getByRole('radio', { name: 'What I make of it' }).click();
+  await page.getByLabel('Your words').fill('Go by the *noon* boat.');
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await expect(inDossier(page)).toHaveCount(4);
+  await expectAccessible(page, 'a dossier as a page');
+
+  // By keys: the heading goes to the top.
+  await page.getByRole('radio', { name: 'Order' }).click();
+  await page.getByRole('button', { name: /^Move “In winter”/ }).focus();
+  await page.keyboard.press('Space');
+  for (const place of [2, 1]) {
+    await page.keyboard.press('ArrowUp');
+    await expect(page.getByText(`Number ${place}.`)).toBeAttached();
+  }
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('list', { name: 'Order' }).getByRole('listitem').first()).toContainText('In winter');
+  await expectAccessible(page, 'a dossier in its order');
+  await expectTargets(page, 'a dossier in its order');
+
+  await page.getByRole('button', { name: 'Hand it on…' }).click();
+  await page.getByRole('button', { name: 'Put it at an address' }).click();
+  const note = page.getByRole('note', { name: 'Address of the page' });
+  const address = await note.innerText();
+  await expectAccessible(page, 'handing on');
+  await expectTargets(page, 'handing on');
+  const other = await stranger(browser, address);
+  await expect(other.getByRole('heading', { level: 1 })).toHaveText('The crossing');
+  await expect(other.getByRole('heading', { level: 2 })).toHaveText('In winter');
+  await expect(other.getByText('Go by the noon boat.')).toBeVisible();
+  expect(await other.locator('script').count()).toBe(0);
+  await expectAccessible(other, 'what a stranger sees');
+  const known = await other.request.get(address);
+  const again = () => other.request.get(address, { headers: { 'if-none-match': known.headers().etag ?? '' } });
+  expect((await again()).status()).toBe(304);
+
+  // What is added later appears there.
+  await page.getByRole('link', { name: 'The crossing' }).click();
+  await add('From the library');
+  await page.getByLabel('Find it by its words').fill('seal');
+  await page.getByRole('button', { name: /^Seal holds up the noon boat/ }).click();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expect(inDossier(page)).toHaveCount(5);
+  await expect.poll(async () => (await again()).status()).toBe(200);
+  await other.reload();
+  await expect(other.getByRole('link', { name: 'Seal holds up the noon boat' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Hand it on…' }).click();
+  await page.getByRole('button', { name: 'Withdraw it' }).click();
+  await page.getByRole('button', { name: 'Yes, withdraw it' }).click();
+  await expect(page.getByText('It is withdrawn')).toBeVisible();
+  expect((await other.reload())?.status()).toBe(410);
+  await expect(other.getByText('withdrawn by its owner')).toBeVisible();
+  await other.context().close();
+});
+
+test('what pages state is laid side by side, put right by hand, and goes along into a spreadsheet', async ({
+  page,
+  seeded,
+}) => {
+  await signIn(page, seeded);
+  await openDossier(page, 'A new engine for the ferry');
+  await page.getByRole('radio', { name: 'Facts' }).click();
+  const facts = page.getByRole('region', { name: 'Facts' });
+  const titles = facts.locator('tbody').getByRole('rowheader');
+  await facts.getByRole('button', { name: 'Price', exact: true }).click();
+  await facts.getByRole('button', { name: 'Price', exact: true }).click();
+  // What states no price stands last, whichever way the rest is put.
+  await expect(titles.last()).toHaveText('A quiet engine for a loud harbour');
+  await facts.getByRole('button', { name: 'Weight of “Battery, 30 kWh”: 310 kg' }).click();
+  const cell = page.getByRole('dialog', { name: 'Weight of “Battery, 30 kWh”' });
+  await expect(cell.getByText('Read from the words of the page')).toBeVisible();
+  await cell.getByLabel('Put it right').fill('322 kg');
+  await cell.getByRole('button', { name: 'Keep it' }).click();
+  await facts.getByRole('button', { name: 'Weight of “Battery, 30 kWh”: 322 kg' }).click();
+  await expect(page.getByText('The page states 310 kg.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expectAccessible(page, 'facts');
+  await expectTargets(page, 'facts', '.facts-frame');
+  await page.getByRole('radio', { name: 'Wall' }).click();
+  await expect(page.getByRole('list', { name: 'Wall' }).getByRole('listitem')).not.toHaveCount(0);
+  await expectAccessible(page, 'wall');
+
+  await page.getByRole('button', { name: 'Hand it on…' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'CSV', exact: true }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('A new engine for the ferry.csv');
+  expect(readFileSync(await download.path(), 'utf8')).toContain('322 kg');
+});
+
+test('with a passphrase only who knows it sees a dossier, none of the library’s other pictures, and a letter of it comes with a mail program @any-width', async ({
+  page,
+  seeded,
+  browser,
+}) => {
+  await signIn(page, seeded);
+  await openDossier(page, 'Eelgrass, for the upper class');
+  await page.getByRole('button', { name: 'Hand it on…' }).click();
+  await page.getByRole('radio', { name: 'Who knows a passphrase, too' }).click();
+  await page.getByLabel('Passphrase, 6 characters or more').fill('low water');
+  await page.getByRole('button', { name: 'Put it at an address' }).click();
+  const address = await page.getByRole('note', { name: 'Address of the page' }).innerText();
+  const other = await (await browser.newContext()).newPage();
+  expect((await other.goto(address))?.status()).toBe(401);
+  await expectAccessible(other, 'the question for a passphrase');
+  await other.getByLabel('Passphrase').fill('high water');
+  await other.getByRole('button', { name: 'Open it' }).click();
+  await expect(other.getByRole('alert')).toContainText('not the passphrase');
+  expect((await other.request.get(`${address}/feed.atom`)).status()).toBe(401);
+  await other.getByLabel('Passphrase').fill('low water');
+  await other.getByRole('button', { name: 'Open it' }).click();
+  await expect(other.getByRole('heading', { level: 1 })).toHaveText('Eelgrass, for the upper class');
+  const pictures = await other
+    .locator('img')
+    .evaluateAll((images) => images.map((each) => (each as HTMLImageElement).src));
+  for (const picture of pictures) expect((await other.request.get(picture)).status()).toBe(200);
+  const own = /pictures\/([0-9a-f]{64})/.exec(pictures[0] ?? '')?.[1] ?? '';
+  const unknown = own.replace(/^./, (first) => (first === 'a' ? 'b' : 'a'));
+  expect((await other.request.get(`${address}/pictures/${unknown}.webp`)).status()).toBe(404);
+  await other.context().close();
+
+  // All designs hold, by day and by night.
+  for (const design of ['Report', 'Almanac', 'Poster', 'Sheets']) {
+    await page.getByRole('radio', { name: design, exact: true }).click();
+    await page.getByRole('radio', { name: 'Moss' }).click();
+  }
+  const letter = page.getByRole('region', { name: 'As a letter' });
+  await letter.getByLabel('To', { exact: true }).fill('teo@skerrow.example');
+  await letter.getByLabel('A few words before it').fill('For Thursday.');
+  await letter.getByRole('button', { name: 'Send it' }).click();
+  await expect(page.getByText('Sent to teo@skerrow.example.')).toBeVisible();
+  const mail = await page.context().newPage();
+  await mail.goto(webPage('post', '/letters'));
+  await mail
+    .getByRole('link', { name: /Eelgrass, for the upper class/ })
+    .first()
+    .click();
+  await expect(mail.getByText('For Thursday.')).toBeVisible();
+  await expect(mail.getByText('Roots hold sand.')).toBeVisible();
+  for (const width of [320, 390, 1280]) {
+    await mail.setViewportSize({ width, height: 700 });
+    expect(await mail.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+  }
+  await mail.close();
+});
