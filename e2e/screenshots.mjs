@@ -53,8 +53,6 @@ const phone = { width: 390, height: 844 };
 await visit(phone, 'light', {
   then: async ({ page, shot, place }) => {
     await shot('now-day');
-    await page.getByRole('button', { name: 'You', exact: true }).click();
-    await shot('you');
     await page.goto(`${origin}/from-memory`);
     await page.getByRole('button', { name: 'Show the answer' }).click();
     await shot('from-memory');
@@ -133,6 +131,47 @@ await visit({ width: 1280, height: 800 }, 'light', {
     await shot('bulk');
   },
 });
+/** Several pictures of a phone beside one another, as one. */
+async function sideBySide(name, pictures) {
+  const page = await (
+    await browser.newContext({ viewport: { width: pictures.length * 400 - 10, height: 844 } })
+  ).newPage();
+  const images = pictures.map((each) => `<img src="data:image/png;base64,${each.toString('base64')}">`);
+  await page.setContent(`<body style="margin:0;display:flex;gap:10px;background:#888">${images.join('')}</body>`);
+  await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
+  await page.context().close();
+}
+
+await visit(phone, 'light', {
+  then: async ({ page }) => {
+    const pictures = [];
+    const look = async (of = page) => {
+      await of.waitForTimeout(1200);
+      pictures.push(await of.screenshot());
+    };
+    await page.goto(`${origin}/dossiers`);
+    await page.getByRole('link', { name: /A new engine/ }).click();
+    await page.getByRole('radio', { name: 'Page' }).waitFor();
+    await look();
+    for (const way of ['Wall', 'Facts']) {
+      await page.getByRole('radio', { name: way }).click();
+      await page.getByRole('radio', { name: way }).scrollIntoViewIfNeeded();
+      await look();
+    }
+    await page.getByRole('button', { name: 'Hand it on…' }).click();
+    const put = page.getByRole('button', { name: 'Put it at an address' });
+    const address = page.getByRole('note', { name: 'Address of the page' });
+    await put.or(address).waitFor();
+    if (await put.isVisible()) await put.click();
+    await address.waitFor();
+    const shown = await (await browser.newContext({ viewport: phone })).newPage();
+    await shown.goto(await address.innerText());
+    await look(shown);
+    await shown.context().close();
+    await sideBySide('dossier', pictures);
+  },
+});
+
 await browser.close();
 
 /** The panel of the browser's button, over a page of the small web that is in the library. */

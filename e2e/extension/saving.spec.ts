@@ -55,6 +55,20 @@ test('one press saves the page as it is seen, and what is changed about it in th
     await expect(again.getByRole('button', { name: 'Undo' })).toHaveCount(0);
   });
 
+  await test.step('into the dossier that was worked on last', async () => {
+    await goTo(app, 'Library');
+    await app.getByRole('button', { name: 'Dossiers' }).click();
+    await app.getByLabel('A new dossier, called').fill('Log books');
+    await app.getByRole('button', { name: 'Begin it' }).click();
+    await expect(app.getByRole('heading', { name: 'Log books', level: 1 })).toBeVisible();
+    const panel = await browser.press(await tabAt(webPage('rough', '/built/Gannet')));
+    await panel.getByRole('button', { name: 'Put it in' }).click();
+    await expect(panel.getByText('In “Log books”.')).toBeVisible();
+    await expect(app.getByRole('list', { name: 'In the dossier' }).getByText('The Gannet, her log')).toBeVisible();
+    await panel.getByRole('button', { name: 'Take it out' }).click();
+    await expect(app.getByText('Nothing is in it yet.')).toBeVisible();
+  });
+
   await test.step('under a policy that allows nothing, and taken back', async () => {
     const tab = await tabAt(webPage('rough', '/strict/extension-mistake'));
     const panel = await browser.press(tab);

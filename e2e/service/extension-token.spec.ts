@@ -36,7 +36,7 @@ async function tokenOf(client: Client, scope: TokenScope): Promise<string> {
 test('a token of the extension’s saves and looks up, and can do nothing beyond', async ({ empty }) => {
   const client = await new Client(empty).signIn();
   const asked = holder(empty, await tokenOf(client, 'extension'));
-  const itemId = uuidv7();
+  const [itemId, dossierId] = [uuidv7(), uuidv7()];
   const push = async (...mutations: Mutation[]) =>
     PushResponse.parse(await (await asked('POST', '/extension/push', { mutations })).json()).results.map(
       ({ outcome }) => outcome,
@@ -57,8 +57,15 @@ test('a token of the extension’s saves and looks up, and can do nothing beyond
       // It may change neither what was read nor what is followed.
       { ...base(itemId), type: 'choose', set: { finishedAt: Date.now() } },
       { id: uuidv7(), stamp: clock.next(), type: 'feed', feedId: uuidv7(), set: { following: false } },
+      // Into a dossier it may put things; words in one, and what a dossier is, are not its to write.
+      make.entry(dossierId, { kind: 'item', itemId }, { rank: 'a0' }),
+      make.entry(dossierId, { kind: 'heading' }, { rank: 'a1', text: 'Mine' }),
+      make.dossier({ title: 'Another' }),
     ),
-  ).toEqual(['applied', 'applied', 'applied', 'refused', 'refused', 'refused']);
+  ).toEqual([
+    ...['applied', 'applied', 'applied', 'refused', 'refused', 'refused'],
+    ...['applied', 'refused', 'refused'],
+  ]);
   const now = await known();
   expect(liveText(now.note)).toBe('For the winter');
   expect(now.item?.choices.finishedAt.value).toBeNull();

@@ -95,7 +95,7 @@ test('a set is gathered from where things stand, gets words between them and an 
   await add('From the library');
   await page.getByLabel('Find it by its words').fill('seal');
   await page.getByRole('button', { name: /^Seal holds up the noon boat/ }).click();
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await expect(inDossier(page)).toHaveCount(5);
   await expect.poll(async () => (await again()).status()).toBe(200);
   await other.reload();
@@ -130,7 +130,7 @@ test('what pages state is laid side by side, put right by hand, and goes along i
   await cell.getByRole('button', { name: 'Keep it' }).click();
   await facts.getByRole('button', { name: 'Weight of “Battery, 30 kWh”: 322 kg' }).click();
   await expect(page.getByText('The page states 310 kg.')).toBeVisible();
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await expectAccessible(page, 'facts');
   await expectTargets(page, 'facts', '.facts-frame');
   await page.getByRole('radio', { name: 'Wall' }).click();

@@ -1,5 +1,14 @@
-import type { Account, HighlightKind, HowMuch, KnownPage, MarkedPassage, Note, Silenced } from '@dorvel/core/model';
-import type { ItemChoices } from '@dorvel/core/records';
+import type {
+  Account,
+  EntryPart,
+  HighlightKind,
+  HowMuch,
+  KnownPage,
+  MarkedPassage,
+  Note,
+  Silenced,
+} from '@dorvel/core/model';
+import type { EntryMutation, ItemChoices } from '@dorvel/core/records';
 import type { TextRange } from '@dorvel/core/text';
 import type { Batch, Saved } from './background/save';
 import type { Refused } from './background/storage';
@@ -73,6 +82,9 @@ export interface Messages {
   /** Writes the note of an item; answers it as its writer knows it then. */
   note: { asked: { itemId: string; before: Note | null; text: string }; answer: Note | null };
   tag: { asked: { itemId: string; set: Record<string, string | null> }; answer: null };
+  /** Puts things at the end of a dossier; answers what takes them out again. */
+  putIn: { asked: { dossierId: string; end: string | null; parts: EntryPart[] }; answer: EntryMutation[] | null };
+  takeOut: { asked: { entries: EntryMutation[] }; answer: null };
   howMuch: { asked: { itemId: string; tabId: number | null; howMuch: HowMuch }; answer: null };
   letGo: { asked: { itemIds: string[] }; answer: null };
   /** What is marked on a page; null when nothing is, or nothing is to be shown. */

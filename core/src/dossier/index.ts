@@ -1,5 +1,6 @@
 export * from './compile';
 export * from './facts-table';
+export * from './of-an-item';
 export * from './order';
 export * from './outline';
 export * from './pictures';

@@ -74,3 +74,6 @@ export function moveEntries(ordered: readonly DossierEntry[], from: number, coun
 
 /** The first rank of all. */
 export const FIRST_RANK = generateKeyBetween(null, null);
+
+/** Ranks after all there are, for who does not have the whole order at hand. @param last of those; null when there are none */
+export const ranksAfter = (last: string | null, count: number): string[] => generateNKeysBetween(last, null, count);

@@ -5,6 +5,7 @@ import { Highlight } from './highlight';
 import { Id, MAX_ADDRESS_LENGTH } from './ids';
 import { Item, Stage } from './item';
 import { Note } from './note';
+import { Rank } from './rank';
 import { Silenced } from './silence';
 import { TagName } from './tag';
 
@@ -29,6 +30,8 @@ export const KnownPage = z.object({
   lastTags: z.array(TagName),
   /** A rank below all that is in the Queue. */
   queueEnd: z.number(),
+  /** The dossiers that were worked on last, each with the rank that its last thing has. */
+  dossiers: z.array(z.object({ id: Id, title: z.string(), end: Rank.nullable() })).default([]),
   /** What is marked in it. */
   highlights: z.array(Highlight),
   /** What the reader wrote on it, in the note that it has a field for. */

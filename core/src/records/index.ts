@@ -1,7 +1,7 @@
 export { activityKind } from './activity';
 export { cardKind, type CardChanges, type CardMutation } from './card';
 export { apartFromNote, asChangesNow } from './earlier';
-export { dossierKind, entryKind, type DossierChanges, type EntryChanges } from './dossier';
+export { dossierKind, entryKind, type DossierChanges, type EntryChanges, type EntryMutation } from './dossier';
 export { feedKind, type FeedChanges, type FeedMutation } from './feed';
 export { highlightKind, type HighlightChanges } from './highlight';
 export { itemKind, newItem, withTagsOf, type ItemChoices, type ItemMutation } from './item';

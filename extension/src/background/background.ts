@@ -1,7 +1,7 @@
 import { type Account, readPairingCode } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { answerMessages, type ExtensionStatus, type Found, type FromServer } from '../messages';
-import { keepChoice, keepNote, keepTags } from './changes';
+import { keepChoice, keepEntries, keepNote, keepTags, keepTakenOut } from './changes';
 import { echoesIn, leaveOutSite, showEchoesWhenWanted, silenceEcho } from './echoes';
 import { linkTo } from './links';
 import { marksOn, showMarksWhenWanted } from './live-highlights';
@@ -133,6 +133,13 @@ answerMessages(
     },
     choose: ({ itemId, set }) => paired((pairing) => keepChoice(pairing, itemId, set)),
     tag: ({ itemId, set }) => paired((pairing) => keepTags(pairing, itemId, set)),
+    async putIn(asked) {
+      const pairing = await storage.pairing();
+      const made = pairing ? await keepEntries(pairing, asked) : null;
+      void send();
+      return made;
+    },
+    takeOut: ({ entries }) => paired((pairing) => keepTakenOut(pairing, entries)),
     howMuch: ({ itemId, tabId, howMuch }) => paired((pairing) => saveOtherwise(pairing, itemId, tabId, howMuch)),
     letGo: ({ itemIds }) =>
       paired(async (pairing) => {

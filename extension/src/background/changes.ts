@@ -1,4 +1,6 @@
+import { ranksAfter } from '@dorvel/core/dossier';
 import {
+  type EntryPart,
   type GivenText,
   type HighlightKind,
   type HowMuch,
@@ -14,6 +16,8 @@ import { ownNote } from '@dorvel/core/notes';
 import {
   type ChangeMaker,
   changeMaker,
+  entryKind,
+  type EntryMutation,
   type ItemChoices,
   type Mutation,
   noteKind,
@@ -61,6 +65,28 @@ export async function keepSave(pairing: Pairing, request: SaveRequest): Promise<
   if (tags) mutations.push(make.tag(itemId, tags));
   await storage.outbox.add(pairing.account.id, mutations);
   return itemId;
+}
+
+/** Writes down that things are put at the end of a dossier. @returns the changes, by which they can be taken out again */
+export async function keepEntries(
+  pairing: Pairing,
+  { dossierId, end, parts }: { dossierId: string; end: string | null; parts: readonly EntryPart[] },
+): Promise<EntryMutation[]> {
+  const make = await maker();
+  const ranks = ranksAfter(end, parts.length);
+  const made = parts.map((part, n) => make.entry(dossierId, part, { rank: ranks[n] ?? '' }));
+  await storage.outbox.add(pairing.account.id, made);
+  return made;
+}
+
+/** The same, taken out again. */
+export async function keepTakenOut(pairing: Pairing, entries: readonly EntryMutation[]): Promise<void> {
+  const make = await maker();
+  const known = entries.flatMap((entry) => entryKind.apply(undefined, entry) ?? []);
+  await storage.outbox.add(
+    pairing.account.id,
+    known.map((entry) => make.changeEntry(entry, { removed: true })),
+  );
 }
 
 /** Writes down what the reader decided about an item. */

@@ -1,5 +1,5 @@
 import { hostOf } from '@dorvel/core/address';
-import type { Item, KnownPage } from '@dorvel/core/model';
+import type { EntryPart, Item, KnownPage } from '@dorvel/core/model';
 import { alreadySavedWords, captureWords, lengthInWords, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { linkTo } from '../background/links';
@@ -8,6 +8,7 @@ import { ask } from '../messages';
 import { Button, Part } from '../ui/controls';
 import { Strand } from '../ui/strand';
 import { Changes } from './changes';
+import { IntoDossier } from './into-dossier';
 import { useKnown } from './use-known';
 import { useOrigin } from './use-origin';
 
@@ -93,11 +94,18 @@ export function SavedPage({
             tabId={tabId}
             again={again}
           />
+          <IntoDossier dossiers={known.answer.dossiers} parts={partsOf(item, what === 'mark' ? known.answer : null)} />
           <Related known={known.answer} />
         </>
       )}
     </>
   );
+}
+
+/** The item; or, where a passage was marked, that. */
+function partsOf({ id: itemId }: Item, marked: KnownPage | null): EntryPart[] {
+  const last = [...(marked?.highlights ?? [])].sort((a, b) => a.madeAt - b.madeAt).at(-1);
+  return [last ? { kind: 'passage', itemId, highlightId: last.id } : { kind: 'item', itemId }];
 }
 
 function isTrouble(item: Item | null): boolean {

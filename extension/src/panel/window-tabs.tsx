@@ -3,6 +3,16 @@ import { useEffect, useState } from 'react';
 import type { Batch } from '../background/save';
 import { ask } from '../messages';
 import { Button, Part } from '../ui/controls';
+import { IntoDossier } from './into-dossier';
+import { useKnown } from './use-known';
+
+/** All that was saved, into one dossier. What there is of these is known when one of them has arrived at the server. */
+function AllIntoDossier({ itemIds }: { itemIds: readonly string[] }) {
+  const { known } = useKnown(itemIds[0] ?? '');
+  if (!known?.ok) return null;
+  const parts = itemIds.map((itemId) => ({ kind: 'item' as const, itemId }));
+  return <IntoDossier dossiers={known.answer.dossiers} parts={parts} />;
+}
 
 /** Every tab of the window at once: each an item of its own, or all under one tag. */
 export function WindowTabs() {
@@ -72,6 +82,7 @@ export function WindowTabs() {
           {title}: {says}
         </p>
       ))}
+      {!running && !undone && <AllIntoDossier itemIds={batch.itemIds} />}
       {running ? (
         <Button label="Stop" onPress={() => void ask('stopWindow', null)} />
       ) : (

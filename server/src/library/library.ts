@@ -1,6 +1,9 @@
+import { inOrder } from '@dorvel/core/dossier';
 import { Copy, type GivenText, type Highlight, type Item, type Note } from '@dorvel/core/model';
 import {
   type Change,
+  dossierKind,
+  entryKind,
   highlightKind,
   itemKind,
   type Kind,
@@ -132,6 +135,27 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
     async ownNoteOf(itemId: string): Promise<Note | null> {
       const notes = await recordsIn(database.read, accountId, noteKind, itemId);
       return notes.find(({ id }) => id === itemId) ?? null;
+    },
+
+    /** The dossiers that were worked on last, each with the rank that its last thing has. */
+    async dossiersLast(most: number): Promise<{ id: string; title: string; end: string | null }[]> {
+      const entries = await recordsIn(database.read, accountId, entryKind);
+      const stampOf = (registers: object) =>
+        Object.values(registers as Record<string, { at: string }>).reduce(
+          (last, { at }) => (at > last ? at : last),
+          '',
+        );
+      return (await recordsIn(database.read, accountId, dossierKind))
+        .filter(({ choices }) => !choices.removed.value)
+        .map(({ id, choices }) => {
+          const own = entries.filter(({ dossierId }) => dossierId === id);
+          const last = [stampOf(choices), ...own.map((each) => stampOf(each.choices))].sort().at(-1) ?? '';
+          const end = inOrder(own, id).at(-1)?.choices.rank.value ?? null;
+          return { id, title: choices.title.value, end, last };
+        })
+        .sort((a, b) => (a.last < b.last ? 1 : -1))
+        .slice(0, most)
+        .map(({ id, title, end }) => ({ id, title, end }));
     },
 
     /** Addresses, in canonical form, of the items in which something is marked. */

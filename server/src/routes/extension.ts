@@ -46,6 +46,7 @@ interface ExtensionParts {
 const MAX_RELATED = 3;
 const MAX_SUGGESTED = 2;
 const MAX_LAST_TAGS = 4;
+const MAX_DOSSIERS = 6;
 /** The tags used last are looked for in this many items. */
 const LOOKED_AT = 200;
 const MAX_FOUND = 3;
@@ -154,6 +155,11 @@ function isForExtensions(input: unknown): boolean {
   if (mutation.type === 'choose') return Object.keys(mutation.set).every((field) => CHOICES.has(field));
   // Of notes, those that items have a field for.
   if (mutation.type === 'write') return mutation.noteId === mutation.noteItemId;
+  // Something is put into a dossier, or taken out again; nothing else of one.
+  if (mutation.type === 'entry') {
+    const fields = Object.keys(mutation.set).every((field) => field === 'rank' || field === 'removed');
+    return fields && Object.keys(mutation.cells).length === 0 && mutation.part.kind !== 'note';
+  }
   return ['save', 'provide', 'tag', 'refetch', 'mark', 'change-mark', 'silence'].includes(mutation.type);
 }
 
@@ -188,6 +194,7 @@ async function known(item: Item | null, accountId: string, parts: ExtensionParts
     })),
     lastTags: lastTags(await library.changedLast(LOOKED_AT)),
     queueEnd: await library.queueEnd(),
+    dossiers: await library.dossiersLast(MAX_DOSSIERS),
     highlights: item ? await library.highlightsOf(item.id) : [],
     note: item ? await library.ownNoteOf(item.id) : null,
   });

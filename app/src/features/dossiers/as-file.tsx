@@ -1,8 +1,8 @@
 import type { DossierFormat } from '@dorvel/core/model';
 import { useRef, useState } from 'react';
 import { Text, View } from 'react-native';
-import { api } from '@/device/sync/api';
 import { handOutFile } from '@/device/cache/download-file';
+import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';

@@ -4,13 +4,15 @@ import { factName, inMinutes, PURPOSE_WORDS, sourceOf, titleOf, valueInWords } f
 import { Link } from 'expo-router';
 import { LeadPicture } from '@/features/items/lead-picture';
 import { Markdown } from '@/features/notes/markdown';
+import { useGrowing } from './use-growing';
 
 /** So many facts stand under a picture. */
 const FACTS = 3;
 
 /** A dossier as pictures and words laid out to be looked at side by side. */
 export function Wall({ compiled: { parts } }: { compiled: CompiledDossier }) {
-  const tiles = parts.flatMap((part) => tilesOf(part));
+  const drawn = useGrowing(parts.length);
+  const tiles = parts.slice(0, drawn).flatMap((part) => tilesOf(part));
   return (
     <ul className="wall" aria-label="Wall">
       {tiles}

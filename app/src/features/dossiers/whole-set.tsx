@@ -64,12 +64,13 @@ function KeepOffline({ items }: { items: readonly Item[] }) {
   const [says, setSays] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const wanted = useRef(false);
+  const isWanted = () => wanted.current;
   const missing = items.filter(({ capture }) => capture.page?.copyId && kept && !kept.has(capture.page.copyId));
   const bring = async () => {
     wanted.current = true;
     setBusy(true);
     for (const [n, item] of missing.entries()) {
-      if (!wanted.current) break;
+      if (!isWanted()) break;
       setSays(`${n + 1} of ${missing.length}…`);
       const copyId = item.capture.page?.copyId;
       try {

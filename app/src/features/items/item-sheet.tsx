@@ -1,5 +1,6 @@
 import { isOnWeb } from '@dorvel/core/address';
-import { type Item, type Note, type Stage, tagsOf } from '@dorvel/core/model';
+import { entriesOfItem } from '@dorvel/core/dossier';
+import { type Highlight, type Item, type Note, type Stage, tagsOf } from '@dorvel/core/model';
 import { liveText, ownNote } from '@dorvel/core/notes';
 import { readingState } from '@dorvel/core/queue';
 import { addDays } from '@dorvel/core/reading';
@@ -12,7 +13,7 @@ import { dayOf } from '@/device/store/day';
 import { useHighlightsOf, useItem, useNotesOf, useOwnNote, usePins } from '@/device/store/library';
 import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { PutInButtons } from '@/features/collecting/put-in-buttons';
-import { asEntries } from '@/features/collecting/put-in-store';
+import { asEntries, putInNew } from '@/features/collecting/put-in-store';
 import { pinTo, unpin } from '@/features/pins/pinning';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
@@ -33,6 +34,8 @@ interface ItemSheetProps {
   text?: { onCopies(): void; onEchoes(): void; onFind(): void; onTidy(): void };
 }
 
+const NO_HIGHLIGHTS: readonly Highlight[] = [];
+
 /** What of it takes more than a press. */
 type Doing = 'renaming' | 'promising' | 'choosing' | 'giving' | 'tagging' | 'noting';
 
@@ -42,9 +45,11 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   const { move, toTop, toEnd } = moves;
   const [doing, setDoing] = useState<Doing | null>(null);
   const router = useRouter();
-  const marked = useHighlightsOf(itemId)?.length ?? 0;
+  const highlights = useHighlightsOf(itemId) ?? NO_HIGHLIGHTS;
+  const marked = highlights.length;
   const own = useOwnNote(itemId);
-  const noted = [...useNotesOf(itemId).keys()].filter((id) => id !== itemId).length;
+  const notes = useNotesOf(itemId);
+  const noted = [...notes.keys()].filter((id) => id !== itemId).length;
   const isPinned = usePins().has(itemId);
   if (!item) return null;
   if (doing === 'giving') return <GiveTextSheet item={item} onClose={onClose} />;
@@ -132,6 +137,16 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
             )}
           </View>
           <PutInButtons things={asEntries([item.id])} onPress={onClose} />
+          {(marked > 0 || notes.size > 0) && (
+            <Button
+              label="Hand on what I made of it…"
+              onPress={() => {
+                onClose();
+                const entries = entriesOfItem(item.id, highlights, [...notes.values()]);
+                void putInNew(titleOf(item), entries).then((id) => router.push(`/hand-on?dossier=${id}`));
+              }}
+            />
+          )}
           <SectionHeading>The text</SectionHeading>
           <View className="flex-row flex-wrap gap-[10px]">
             {text && <Half label="Find in the text" onPress={text.onFind} />}
