@@ -3,7 +3,7 @@ import { type Browser, expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
-import { goTo, row, signIn } from '../reader';
+import { goTo, pressAndHear, row, signIn } from '../reader';
 
 /** Somebody who has no account here, in another browser. */
 async function stranger(browser: Browser, address: string): Promise<Page> {
@@ -64,12 +64,7 @@ test('a set is gathered from where things stand, gets words between them and an 
   // By keys: the heading goes to the top.
   await page.getByRole('radio', { name: 'Order' }).click();
   await page.getByRole('button', { name: /^Move “In winter”/ }).focus();
-  await page.keyboard.press('Space');
-  for (const place of [2, 1]) {
-    await page.keyboard.press('ArrowUp');
-    await expect(page.getByText(`Number ${place}.`)).toBeAttached();
-  }
-  await page.keyboard.press('Space');
+  await pressAndHear(page, ['Space', 'ArrowUp', 'ArrowUp', 'Space']);
   await expect(page.getByRole('list', { name: 'Order' }).getByRole('listitem').first()).toContainText('In winter');
   await expectAccessible(page, 'a dossier in its order');
   await expectTargets(page, 'a dossier in its order');
