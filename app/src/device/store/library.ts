@@ -17,7 +17,7 @@ import { useMemo } from 'react';
 import { copyAtHand, itemAtHand, takeSnapshot } from '@/device/cache/snapshot-cache';
 import { useAccount } from './account';
 import { atPace, usePace } from './pace';
-import type { KeptCopy, SetAside } from './store';
+import type { DeviceStore, KeptCopy, SetAside } from './store';
 
 /**
  * One item, or the one that stands for it.
@@ -88,14 +88,32 @@ export function useHighlightsOf(itemId: string): Highlight[] | undefined {
   );
 }
 
-/** All that is marked; undefined while it is being read. */
-export function useHighlights(): Highlight[] | undefined {
+const remembered = new WeakMap<DeviceStore, Map<string, unknown>>();
+
+/**
+ * What a store holds of a kind, as it was read last until it is read again: a screen that is come back to stands at once.
+ *
+ * @returns undefined while it is being read for the first time
+ */
+function useRemembered<Value>(what: string, read: (store: DeviceStore) => Promise<Value>): Value | undefined {
   const store = useAccount((state) => state.store);
   return useLiveQuery(
-    async () => (await store?.highlights.toArray())?.filter(({ choices }) => !choices.removed.value),
+    async () => {
+      if (!store) return undefined;
+      const value = await read(store);
+      remembered.set(store, (remembered.get(store) ?? new Map<string, unknown>()).set(what, value));
+      return value;
+    },
     [store],
+    (store && (remembered.get(store)?.get(what) as Value | undefined)) ?? undefined,
   );
 }
+
+/** All that is marked; undefined while it is being read. */
+export const useHighlights = (): Highlight[] | undefined =>
+  useRemembered('highlights', async ({ highlights }) =>
+    (await highlights.toArray()).filter(({ choices }) => !choices.removed.value),
+  );
 
 /** The searches that the reader keeps, the oldest first. */
 export function useSearches(): SavedSearch[] | undefined {
@@ -134,10 +152,8 @@ export function usePins(): ReadonlyMap<string, Pin> {
 const NO_PINS: ReadonlyMap<string, Pin> = new Map();
 
 /** The dossiers that there are, the one that was changed or filled last first; undefined while they are being read. */
-export function useDossiers(): Dossier[] | undefined {
-  const store = useAccount((state) => state.store);
-  return useLiveQuery(async () => {
-    if (!store) return undefined;
+export const useDossiers = (): Dossier[] | undefined =>
+  useRemembered('dossiers', async (store) => {
     const [dossiers, entries] = await Promise.all([store.dossiers.toArray(), store.entries.toArray()]);
     const last = new Map(dossiers.map(({ id, choices }) => [id, lastStamp(choices)]));
     for (const { dossierId, choices } of entries) {
@@ -146,27 +162,21 @@ export function useDossiers(): Dossier[] | undefined {
     }
     return dossiers
       .filter(({ choices }) => !choices.removed.value)
-      .sort((a, b) => ((last.get(a.id) ?? '') < (last.get(b.id) ?? '') ? 1 : -1));
-  }, [store]);
-}
+      .sort((x, y) => ((last.get(x.id) ?? '') < (last.get(y.id) ?? '') ? 1 : -1));
+  });
 
 const lastStamp = (registers: object): string =>
   Object.values(registers as Record<string, { at: string }>).reduce((last, { at }) => (at > last ? at : last), '');
 
 /** What is in dossiers, also what was taken out; undefined while it is being read. */
-export function useDossierEntries(): DossierEntry[] | undefined {
-  const store = useAccount((state) => state.store);
-  return useLiveQuery(async () => store?.entries.toArray(), [store]);
-}
+export const useDossierEntries = (): DossierEntry[] | undefined =>
+  useRemembered('entries', ({ entries }) => entries.toArray());
 
 /** All that the reader wrote in notes of their own, the latest first; undefined while it is being read. */
-export function useNotes(): Note[] | undefined {
-  const store = useAccount((state) => state.store);
-  return useLiveQuery(
-    async () => (await store?.notes.toArray())?.filter(isLive).sort((a, b) => b.madeAt - a.madeAt),
-    [store],
+export const useNotes = (): Note[] | undefined =>
+  useRemembered('notes', async ({ notes }) =>
+    (await notes.toArray()).filter(isLive).sort((a, b) => b.madeAt - a.madeAt),
   );
-}
 
 /** The note that an item or a highlight has a field for: undefined while it is being read, null when there is none. */
 export function useOwnNote(id: string): Note | null | undefined {

@@ -1,6 +1,6 @@
 import { startTransition, useEffect, useState } from 'react';
 
-const FIRST = 10;
+const FIRST = 6;
 const STEP = 30;
 
 /** How many of a long list are drawn: the first ones at once, the rest whenever there is time, so that a press is never held up. */

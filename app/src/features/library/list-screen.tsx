@@ -136,7 +136,11 @@ function ListHead({
     : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
-      <ScreenHeader title={TAB_NAMES[tab]} aside={aside}>
+      <ScreenHeader
+        title={TAB_NAMES[tab]}
+        aside={aside}
+        action={tab === 'library' && <Button label="Dossiers" onPress={() => router.push('/dossiers')} />}
+      >
         {tab === 'inbox' && (
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
             {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
@@ -151,11 +155,6 @@ function ListHead({
         )}
         {find && <FindField />}
         {find && <NarrowBy tags={find.asked ? find.tags : commonest} />}
-        {find && !find.asked && (
-          <View className="flex-row pb-[8px]">
-            <Button label="Dossiers" onPress={() => router.push('/dossiers')} />
-          </View>
-        )}
         {find && !find.asked && <LibraryControls />}
         {find?.asked && (
           <View role="status" aria-live="polite" className="gap-[2px]">
