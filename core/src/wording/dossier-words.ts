@@ -31,3 +31,10 @@ export const TYPEFACE_WORDS: Readonly<Record<DossierTypeface, string>> = {
   'source-serif': 'Source Serif',
   atkinson: 'Atkinson Hyperlegible',
 };
+
+/** What a dossier says of itself as a book. */
+export const BOOK_WORDS = {
+  access:
+    'Text with headings and a table of contents. Pictures are described as far as the pages that they come from do.',
+  noText: 'Of this page only the address is kept.',
+} as const;

@@ -10,13 +10,13 @@ import { accountRepository } from '../accounts/accounts';
 import { workshopInPlace } from '../apart/in-place';
 import { GivenUp, type Workshop } from '../apart/workshop';
 import { type Database, openDatabase } from '../db/open';
+import { type FileStore, folderStore } from '../files/files';
 import { jobRepository } from '../jobs/queue';
 import { libraryOf } from '../library/library';
 import { takeMutation } from '../library/take-mutations';
 import { TEXT_TASKS } from '../tasks/texts';
 import { capture, type CaptureTools } from './capture';
 import { workshopExtractor } from './extractor';
-import { type FileStore, folderStore } from './files';
 import { rewritePicture } from './rewrite-picture';
 
 let folder: string;

@@ -20,10 +20,10 @@ import { v7 as uuidv7 } from 'uuid';
 import { isDiskFull } from '../db/open';
 import type { FetchRules } from '../fetching/fetcher';
 import { sameSite } from '../fetching/same-site';
+import type { FileStore } from '../files/files';
 import type { Job } from '../jobs/queue';
 import type { Library, LibraryWriter } from '../library/library';
 import type { Extractor } from './extractor';
-import type { FileStore } from './files';
 import { obtain, obtainGiven } from './obtain';
 import { type Darkrooms, keepPictures, type KeptPictures } from './pictures';
 

@@ -3,8 +3,8 @@ import pLimit from 'p-limit';
 import { visit } from 'unist-util-visit';
 import { GivenUp, type Workshop } from '../apart/workshop';
 import { fetchGuarded, type FetchRules } from '../fetching/fetcher';
+import type { FileStore } from '../files/files';
 import type { Lane } from '../jobs/queue';
-import type { FileStore } from './files';
 import type { Attached } from './mime';
 import type { PictureInput, Rewritten, RewrittenPicture } from './rewrite-picture';
 

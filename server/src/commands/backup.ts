@@ -3,10 +3,10 @@ import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/
 import path from 'node:path';
 import { createClient } from '@libsql/client';
 import { z } from 'zod';
-import { folderStore } from '../capture/files';
 import { readConfig } from '../config';
 import { pictures } from '../db/schema';
 import { openSound } from '../db/sound';
+import { folderStore } from '../files/files';
 
 /** What a backup says of itself; written last, so that a backup without it is not one. */
 const Manifest = z.object({

@@ -2,10 +2,10 @@ import { appendFileSync } from 'node:fs';
 import path from 'node:path';
 import { Item } from '@dorvel/core/model';
 import { sql } from 'drizzle-orm';
-import { folderStore } from '../capture/files';
 import { readConfig } from '../config';
 import { copies, items, jobs, pictures } from '../db/schema';
 import { NotSound, openSound } from '../db/sound';
+import { folderStore } from '../files/files';
 import { examine } from '../library/mend';
 
 /**

@@ -3,7 +3,7 @@ import { createClock } from '@dorvel/core/sync';
 import { pageFrom } from '@dorvel/core/testing';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
-import { folderStore } from '../capture/files';
+import { folderStore } from '../files/files';
 import { findableLibrary } from '../library/findable';
 import { openTestLibrary } from '../library/test-library.test-data';
 import { dossierShelf } from './dossiers';

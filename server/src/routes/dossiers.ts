@@ -2,7 +2,7 @@ import { dossierLetter } from '@dorvel/core/formats';
 import { DossierFileParams, DossierLetter, DossierParams, Publication, PublicationWish } from '@dorvel/core/model';
 import { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import type { FileStore } from '../capture/files';
+import type { FileStore } from '../files/files';
 import type { Library } from '../library/library';
 import { dossierFile } from '../publish/documents/files';
 import type { Dossiers } from '../publish/dossiers';

@@ -1,6 +1,6 @@
 import { Copy, CopyParams, PictureParams } from '@dorvel/core/model';
 import { Router } from 'express';
-import type { FileStore } from '../capture/files';
+import type { FileStore } from '../files/files';
 import type { Library } from '../library/library';
 import { accountOf } from './guard';
 import { notFound } from './problem';

@@ -15,7 +15,7 @@ import escape from 'escape-html';
 import express, { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
-import type { FileStore } from '../capture/files';
+import type { FileStore } from '../files/files';
 import { coverPicture } from '../publish/documents/pictures';
 import { type Dossiers, isKeyOf, keyOf, type OpenedDossier, type PublicationRow } from '../publish/dossiers';
 import { originOf } from './origin';

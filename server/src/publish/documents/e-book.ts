@@ -9,7 +9,7 @@ import {
   webAddress,
 } from '@dorvel/core/formats';
 import type { Copy, Item } from '@dorvel/core/model';
-import { inMinutes, PURPOSE_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
+import { BOOK_WORDS, inMinutes, PURPOSE_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
 import { strToU8, zip, type Zippable } from 'fflate';
 import type { Element, ElementContent, Root, RootContent } from 'hast';
 import { toXast } from 'hast-util-to-xast';
@@ -105,10 +105,7 @@ export async function eBook(
           meta('schema:accessibilityFeature', each),
         ),
         meta('schema:accessibilityHazard', 'unknown'),
-        meta(
-          'schema:accessibilitySummary',
-          'Text with headings and a table of contents. Pictures are described as far as the pages that they come from do.',
-        ),
+        meta('schema:accessibilitySummary', BOOK_WORDS.access),
         ...(cover ? [element('meta', { name: 'cover', content: `p${(compiled.lead ?? '').slice(0, 16)}` })] : []),
       ]),
       element('manifest', {}, manifest),
@@ -307,7 +304,7 @@ function chapterBody(
     visit(block, 'element', (node) => {
       if (node.tagName === 'math') mathml = true;
     });
-  const said = blocks.length > 0 ? blocks : [html('p', {}, [text('Of this page only the address is kept.')])];
+  const said = blocks.length > 0 ? blocks : [html('p', {}, [text(BOOK_WORDS.noText)])];
   return { body: [html('h1', {}, [text(title)]), html('p', { class: 'small' }, source), ...said], mathml };
 }
 

@@ -11,7 +11,7 @@ import {
 } from '@dorvel/core/formats';
 import type { DossierFormat } from '@dorvel/core/model';
 import MailComposer from 'nodemailer/lib/mail-composer';
-import type { FileStore } from '../../capture/files';
+import type { FileStore } from '../../files/files';
 import type { Library } from '../../library/library';
 import type { OpenedDossier } from '../dossiers';
 import { type BookText, eBook } from './e-book';

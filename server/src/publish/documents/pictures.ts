@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { FileStore } from '../../capture/files';
+import type { FileStore } from '../../files/files';
 
 /** A picture as documents can have it. */
 export interface DocumentPicture {
