@@ -28,12 +28,29 @@ const FILE = `<!DOCTYPE NETSCAPE-Bookmark-file-1>
 it('gives each page with its title, its folders as a nested tag, and its own tags', () => {
   expect(isBookmarkFile(FILE)).toBe(true);
   expect(readBookmarks(FILE)).toEqual([
-    { address: 'https://tides.example/table?year=2026&port=skerrow', title: 'Tides & times', tags: [] },
-    { address: 'https://slipway.example/larch', title: 'Larch', tags: ['Boats', 'wood', 'to read'] },
-    { address: 'https://slipway.example/steam', title: null, tags: ['Boats/Repair hull'] },
-    { address: 'https://slipway.example/oars', title: 'Oars', tags: ['Boats'] },
-    { address: 'javascript:alert(1)', title: 'A script', tags: [] },
+    {
+      address: 'https://tides.example/table?year=2026&port=skerrow',
+      title: 'Tides & times',
+      tags: [],
+      savedAt: 1_700_000_001_000,
+    },
+    { address: 'https://slipway.example/larch', title: 'Larch', tags: ['Boats', 'wood', 'to read'], savedAt: null },
+    { address: 'https://slipway.example/steam', title: null, tags: ['Boats/Repair hull'], savedAt: null },
+    { address: 'https://slipway.example/oars', title: 'Oars', tags: ['Boats'], savedAt: null },
+    { address: 'javascript:alert(1)', title: 'A script', tags: [], savedAt: null },
   ]);
+});
+
+it.each([
+  ['seconds', '1700000001', 1_700_000_001_000],
+  ['milliseconds', '1700000001000', 1_700_000_001_000],
+  ['microseconds', '1700000001000000', 1_700_000_001_000],
+  ['nothing', '', null],
+  ['zero', '0', null],
+  ['words', 'yesterday', null],
+  ['a negative number', '-5', null],
+])('reads when a page was saved from %s', (_, written, savedAt) => {
+  expect(readBookmarks(`<A HREF="https://a.example/" ADD_DATE="${written}">A</A>`)[0]?.savedAt).toBe(savedAt);
 });
 
 it('reads what it can of a file that is cut off, and of one without lists', () => {

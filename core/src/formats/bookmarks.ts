@@ -8,6 +8,8 @@ export interface Bookmark {
   title: string | null;
   /** The folders it lies in as one nested tag, and the tags that it has. */
   tags: string[];
+  /** When it was saved, as the file says: milliseconds since 1970; null where it does not. */
+  savedAt: number | null;
 }
 
 /** True for bookmarks as browsers write them. */
@@ -42,7 +44,12 @@ export function readBookmarks(source: string): Bookmark[] {
           folder = OF_THE_BROWSER.some((each) => each in attributes) ? null : '';
         } else if (name === 'a' && attributes.href) {
           words = '';
-          open = { address: attributes.href, title: null, tags: bookmarkTags(around, attributes.tags ?? '') };
+          open = {
+            address: attributes.href,
+            title: null,
+            tags: bookmarkTags(around, attributes.tags ?? ''),
+            savedAt: instantIn(attributes.add_date ?? ''),
+          };
         }
       },
       ontext(text) {
@@ -63,6 +70,15 @@ export function readBookmarks(source: string): Bookmark[] {
   );
   parser.end(source);
   return found;
+}
+
+/** Beyond these a number of seconds would be after the year 5000: some write milliseconds, some microseconds. */
+const [AS_MILLISECONDS, AS_MICROSECONDS] = [1e11, 1e14];
+
+function instantIn(written: string): number | null {
+  const stated = /^\d{1,17}$/.test(written.trim()) ? Number(written) : 0;
+  if (stated <= 0) return null;
+  return Math.round(stated >= AS_MICROSECONDS ? stated / 1000 : stated >= AS_MILLISECONDS ? stated : stated * 1000);
 }
 
 function bookmarkTags(folders: readonly (string | null)[], written: string): string[] {

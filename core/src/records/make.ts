@@ -51,6 +51,8 @@ interface Makings {
 interface Saving {
   address: string;
   howMuch?: HowMuch;
+  /** When, where it was saved elsewhere before: milliseconds since 1970. Now where nothing is said. */
+  savedAt?: number;
 }
 
 /** Tags by key (see tagKey): as the reader writes them, or null to take one off. */
@@ -72,12 +74,12 @@ export type ChangeMaker = ReturnType<typeof changeMaker>;
 export function changeMaker({ clock, newId, now }: Makings) {
   const base = (replaced: object = {}) => ({ id: newId(), stamp: clock.next(...stampsOf(replaced)) });
   return {
-    save: ({ address, howMuch }: Saving): Extract<ItemMutation, { type: 'save' }> => ({
+    save: ({ address, howMuch, savedAt = now() }: Saving): Extract<ItemMutation, { type: 'save' }> => ({
       ...base(),
       type: 'save',
       itemId: newId(),
       address,
-      savedAt: now(),
+      savedAt,
       ...(howMuch ? { howMuch } : {}),
     }),
     choose: (itemId: string, set: ItemChoices, known?: Item): ItemMutation => ({

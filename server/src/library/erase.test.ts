@@ -115,6 +115,20 @@ it('what the reader has marked keeps its title and address, and can be fetched a
   expect(await push(make.refetch(itemId))).toMatchObject([{ outcome: 'applied' }]);
 });
 
+it('what stands in a dossier keeps its title and address, and the pictures that were put in', async () => {
+  const [chosen, other] = ['d'.repeat(64), 'e'.repeat(64)];
+  const itemId = await arrived(chosen, other);
+  const dossierId = uuidv7();
+  await push(
+    make.entry(dossierId, { kind: 'item', itemId }, { rank: 'a0' }),
+    make.entry(dossierId, { kind: 'picture', itemId, hash: chosen }, { rank: 'a1' }),
+    make.choose(itemId, { stage: 'let-go' }),
+  );
+  expect(await eraseLetGo(database, START + 31 * DAY_MS)).toMatchObject({ items: 1, pictures: [other] });
+  expect(await library.ownsPicture(chosen)).toBe(true);
+  expect((await library.item(itemId))?.capture.page).toMatchObject({ title: 'Eelgrass', copyId: null });
+});
+
 it('a change of what was erased is told from one that cannot be taken', async () => {
   const itemId = await arrived();
   await push(make.choose(itemId, { stage: 'let-go' }));

@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { isLive } from '@dorvel/core/notes';
 import { isToBeErased } from '@dorvel/core/queue';
-import { cardKind, highlightKind, noteKind } from '@dorvel/core/records';
+import { cardKind, dossierKind, entryKind, highlightKind, noteKind } from '@dorvel/core/records';
 import { and, eq, inArray, ne, or, sql } from 'drizzle-orm';
 import type { Database, Transaction } from '../db/open';
 import { copies, episodes, items, jobs, pictures, profiles, records } from '../db/schema';
@@ -20,7 +20,7 @@ export interface Erased {
 
 /**
  * Erases what was let go more than 30 days ago: texts, pictures, captures, and the item itself. What the reader marked or
- * wrote on stays, with the title and the address that it leads back to.
+ * wrote on, or put in a dossier, stays, with the title and the address that it leads back to; pictures in dossiers stay too.
  *
  * @param now milliseconds since 1970
  */
@@ -65,7 +65,7 @@ async function eraseOne(
     .where(and(eq(items.accountId, accountId), eq(items.id, itemId)));
   const item = row && readStoredItem(row.record);
   if (!item || !isToBeErased(item, now)) return null;
-  const isBare = await hasOwnWriting(tx, accountId, item);
+  const isBare = (await hasOwnWriting(tx, accountId, item)) || (await isInDossier(tx, accountId, item.id));
   const gone = await eraseTexts(tx, accountId, item);
   if (isBare && gone.copies === 0 && item.capture.copies.length === 0) return null;
   if (!isBare) await eraseItem(tx, accountId, item);
@@ -79,6 +79,23 @@ async function hasOwnWriting(tx: Transaction, accountId: string, item: Item): Pr
     ...(await recordsIn(tx, accountId, cardKind, item.id)),
   ];
   return own.some(({ choices }) => !choices.removed.value);
+}
+
+/** What stands in a dossier keeps its title and address: others may have been shown it. */
+async function isInDossier(tx: Transaction, accountId: string, itemId: string): Promise<boolean> {
+  const [entry] = await tx
+    .select({ id: records.id })
+    .from(records)
+    .where(
+      and(
+        eq(records.accountId, accountId),
+        eq(records.kind, entryKind.name),
+        sql`json_extract(${records.record}, '$.part.itemId') = ${itemId}`,
+        sql`json_extract(${records.record}, '$.choices.removed.value') = 0`,
+      ),
+    )
+    .limit(1);
+  return entry !== undefined;
 }
 
 /** Takes an item's copies and captures away. @returns how many copies, and the pictures that its library has no more use for */
@@ -119,7 +136,20 @@ async function isUsedElsewhere(tx: Transaction, accountId: string, itemId: strin
     .from(items)
     .where(and(eq(items.accountId, accountId), ne(items.id, itemId), sql`${items.record} like ${named}`))
     .limit(1);
-  return item !== undefined;
+  if (item) return true;
+  // A picture in a dossier, or in front of one, stays when what it is from has gone.
+  const [chosen] = await tx
+    .select({ id: records.id })
+    .from(records)
+    .where(
+      and(
+        eq(records.accountId, accountId),
+        inArray(records.kind, [dossierKind.name, entryKind.name]),
+        sql`${records.record} like ${named}`,
+      ),
+    )
+    .limit(1);
+  return chosen !== undefined;
 }
 
 /** Leaves of an item its title and address. */

@@ -50,3 +50,13 @@ it('what was brought back meanwhile stays, and what the reader has written on', 
   await store.commit(make.card({ itemId: carded, highlightId: null, passage: null }, { front: 'q', back: 'a' }));
   expect(await eraseLetGo(store, START + 90 * DAY_MS)).toEqual([]);
 });
+
+it('what stands in a dossier stays, until it is taken out of it', async () => {
+  const itemId = await letGo();
+  const entry = make.entry(uuidv7(), { kind: 'item', itemId }, { rank: 'a0' });
+  await store.commit(entry);
+  expect(await eraseLetGo(store, START + 90 * DAY_MS)).toEqual([]);
+  const made = await store.entries.get(entry.entryId);
+  await store.commit(make.changeEntry(made!, { removed: true }));
+  expect(await eraseLetGo(store, START + 90 * DAY_MS)).toEqual([itemId]);
+});

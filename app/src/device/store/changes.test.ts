@@ -79,6 +79,19 @@ it('many saves are written in parts, and can be ended between them', async () =>
   expect(await store.items.count()).toBe(80);
 });
 
+it('what was saved elsewhere before keeps its day', async () => {
+  const savedAt = Date.UTC(2023, 10, 14);
+  const requests = [{ address: 'https://c.example/', savedAt }, { address: 'https://d.example/' }];
+  const [old = '', fresh = ''] = await saveAll(
+    requests,
+    'words-only',
+    () => true,
+    () => {},
+  );
+  expect(await store.items.get(old)).toMatchObject({ savedAt, choices: { raisedAt: { value: savedAt } } });
+  expect((await store.items.get(fresh))?.savedAt).toBeGreaterThan(savedAt);
+});
+
 it('what is decided about many is decided about all or none', async () => {
   const made = await saveAll(
     [{ address: 'https://a.example/' }, { address: 'https://b.example/' }],

@@ -105,13 +105,14 @@ const AT_ONCE = 40;
 /**
  * Saves many pages and files at once; see saveAddress. Those that the library has are brought up.
  *
- * @param requests addresses, those of files with what is in them; their tags are added to those that an item has
+ * @param requests addresses, those of files with what is in them; their tags are added to those that an item has. A date of
+ *   saving is kept for what is new
  * @param isWanted asked now and then: false ends it; what is saved by then stays
  * @param done told how many are done
  * @returns ids of the items that are new
  */
 export async function saveAll(
-  requests: readonly { address: string; given?: GivenText; tags?: readonly string[] }[],
+  requests: readonly { address: string; given?: GivenText; tags?: readonly string[]; savedAt?: number }[],
   howMuch: HowMuch,
   isWanted: () => boolean,
   done: (count: number) => void,
@@ -124,9 +125,9 @@ export async function saveAll(
   const made: string[] = [];
   for (let at = 0; at < requests.length && isWanted(); at += AT_ONCE) {
     const part = requests.slice(at, at + AT_ONCE);
-    const mutations = part.flatMap(({ address, given, tags = [] }): Mutation[] => {
+    const mutations = part.flatMap(({ address, given, tags = [], savedAt }): Mutation[] => {
       const known = canonical.get(canonicalAddress(address));
-      const save = make.save({ address, howMuch });
+      const save = make.save({ address, howMuch, ...(savedAt === undefined ? {} : { savedAt }) });
       const itemId = known?.id ?? save.itemId;
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
       const tagged = tags.length > 0 ? [make.tag(itemId, set, known)] : [];

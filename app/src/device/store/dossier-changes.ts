@@ -1,5 +1,6 @@
 import { inOrder, type NewEntryRank, ranksAt } from '@dorvel/core/dossier';
 import {
+  type Dossier,
   type DossierChoices,
   type EntryChoices,
   type EntryPart,
@@ -9,6 +10,7 @@ import {
 } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
 import { commit, make, store } from './commit';
+import { readDossiers } from './library';
 
 /** Something to be put into a dossier. */
 export type NewEntry = EntryPart & { text?: string; nested?: boolean };
@@ -85,6 +87,9 @@ export async function rerankEntries(ranks: readonly NewEntryRank[]): Promise<voi
     ),
   );
 }
+
+/** The dossier that was changed or filled last. */
+export const lastDossier = async (): Promise<Dossier | null> => (await readDossiers(store()))[0] ?? null;
 
 const orderedIn = async (dossierId: string) => inOrder(await store().entries.toArray(), dossierId);
 

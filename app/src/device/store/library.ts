@@ -151,19 +151,21 @@ export function usePins(): ReadonlyMap<string, Pin> {
 }
 const NO_PINS: ReadonlyMap<string, Pin> = new Map();
 
-/** The dossiers that there are, the one that was changed or filled last first; undefined while they are being read. */
-export const useDossiers = (): Dossier[] | undefined =>
-  useRemembered('dossiers', async (store) => {
-    const [dossiers, entries] = await Promise.all([store.dossiers.toArray(), store.entries.toArray()]);
-    const last = new Map(dossiers.map(({ id, choices }) => [id, lastStamp(choices)]));
-    for (const { dossierId, choices } of entries) {
-      const stamp = lastStamp(choices);
-      if (stamp > (last.get(dossierId) ?? '')) last.set(dossierId, stamp);
-    }
-    return dossiers
-      .filter(({ choices }) => !choices.removed.value)
-      .sort((x, y) => ((last.get(x.id) ?? '') < (last.get(y.id) ?? '') ? 1 : -1));
-  });
+/** The dossiers that there are, the one that was changed or filled last first. */
+export async function readDossiers(store: DeviceStore): Promise<Dossier[]> {
+  const [dossiers, entries] = await Promise.all([store.dossiers.toArray(), store.entries.toArray()]);
+  const last = new Map(dossiers.map(({ id, choices }) => [id, lastStamp(choices)]));
+  for (const { dossierId, choices } of entries) {
+    const stamp = lastStamp(choices);
+    if (stamp > (last.get(dossierId) ?? '')) last.set(dossierId, stamp);
+  }
+  return dossiers
+    .filter(({ choices }) => !choices.removed.value)
+    .sort((a, b) => ((last.get(a.id) ?? '') < (last.get(b.id) ?? '') ? 1 : -1));
+}
+
+/** The same, undefined while they are being read. */
+export const useDossiers = (): Dossier[] | undefined => useRemembered('dossiers', readDossiers);
 
 const lastStamp = (registers: object): string =>
   Object.values(registers as Record<string, { at: string }>).reduce((last, { at }) => (at > last ? at : last), '');

@@ -10,6 +10,8 @@ export interface SaveRequest {
   given?: GivenText;
   /** What it is tagged in the file that it comes from. */
   tags?: readonly string[];
+  /** When it was saved there, as the file says: milliseconds since 1970. */
+  savedAt?: number;
 }
 
 export interface SaveList {
@@ -83,7 +85,7 @@ async function listIn(ending: string, file: File): Promise<SaveList | null> {
 function saveListOfBookmarks(bookmarks: readonly Bookmark[]): SaveList {
   const wishes = new Map<string, SaveRequest>();
   const faults = new Map<string, string>();
-  for (const { address: written, tags } of bookmarks) {
+  for (const { address: written, tags, savedAt } of bookmarks) {
     const reading = readAddress(written);
     if (!reading.ok) {
       faults.set(written, reading.says);
@@ -91,7 +93,13 @@ function saveListOfBookmarks(bookmarks: readonly Bookmark[]): SaveList {
     }
     const key = canonicalAddress(reading.address);
     const known = wishes.get(key) ?? { address: reading.address, shown: reading.address, tags: [] };
-    wishes.set(key, { ...known, tags: [...new Set([...(known.tags ?? []), ...tags])] });
+    // Of several dates the first; one that is still to come is a slip of some clock.
+    const dates = [known.savedAt, savedAt].filter((each) => typeof each === 'number' && each <= Date.now());
+    wishes.set(key, {
+      ...known,
+      tags: [...new Set([...(known.tags ?? []), ...tags])],
+      ...(dates.length > 0 ? { savedAt: Math.min(...(dates as number[])) } : {}),
+    });
   }
   return {
     requests: [...wishes.values()],

@@ -84,6 +84,9 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
           ))}
         </View>
       )}
+      {wishes.some(({ savedAt }) => savedAt !== undefined) && (
+        <Text className="font-ui text-small text-soft">They keep the days on which you saved them there.</Text>
+      )}
       {tags.size > 0 && (
         <View className="gap-[8px]">
           <Text className="font-ui text-small text-soft">

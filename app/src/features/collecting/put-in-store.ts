@@ -3,6 +3,7 @@ import {
   beginDossier,
   changeDossier,
   changeEntries,
+  lastDossier,
   type NewEntry,
   putInDossier,
 } from '@/device/store/dossier-changes';
@@ -29,6 +30,13 @@ export async function putIn(dossier: { id: string; title: string }, things: read
     text: `${things.length === 1 ? 'In' : `${things.length} in`} “${dossier.title}”.`,
     action: { label: 'Undo', press: () => void changeEntries(ids, { removed: true }) },
   });
+}
+
+/** The same with the dossier that was used last; where there is none, it is asked which. */
+export async function putInLast(things: readonly NewEntry[]): Promise<void> {
+  const last = await lastDossier();
+  if (last) await putIn({ id: last.id, title: last.choices.title.value }, things);
+  else usePutIn.getState().ask(things);
 }
 
 /** The same with a dossier that is begun for it. @returns its id */

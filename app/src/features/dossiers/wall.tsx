@@ -1,18 +1,25 @@
-import type { CompiledDossier, CompiledPart } from '@dorvel/core/dossier';
+import { type CompiledDossier, type CompiledPart, itemsIn } from '@dorvel/core/dossier';
 import type { Item } from '@dorvel/core/model';
 import { factName, inMinutes, PURPOSE_WORDS, sourceOf, titleOf, valueInWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
+import { type ReactNode, useMemo } from 'react';
 import { LeadPicture } from '@/features/items/lead-picture';
 import { Markdown } from '@/features/notes/markdown';
 import { useGrowing } from './use-growing';
+import { useTextPictures } from './use-text-pictures';
 
 /** So many facts stand under a picture. */
 const FACTS = 3;
 
 /** A dossier as pictures and words laid out to be looked at side by side. */
-export function Wall({ compiled: { parts } }: { compiled: CompiledDossier }) {
+export function Wall({ compiled }: { compiled: CompiledDossier }) {
+  const { parts } = compiled;
+  const items = useMemo(() => itemsIn(compiled), [compiled]);
+  const inTexts = useTextPictures(items);
+  // Of each item the first of its text, which is sharper than what stands for it in lists.
+  const first = useMemo(() => new Map([...inTexts].reverse().map(({ itemId, hash }) => [itemId, hash])), [inTexts]);
   const drawn = useGrowing(parts.length);
-  const tiles = parts.slice(0, drawn).flatMap((part) => tilesOf(part));
+  const tiles = parts.slice(0, drawn).flatMap((part) => tilesOf(part, first));
   return (
     <ul className="wall" aria-label="Wall">
       {tiles}
@@ -20,7 +27,7 @@ export function Wall({ compiled: { parts } }: { compiled: CompiledDossier }) {
   );
 }
 
-function tilesOf(part: CompiledPart): React.ReactNode[] {
+function tilesOf(part: CompiledPart, pictures: ReadonlyMap<string, string>): ReactNode[] {
   const key = part.entryId;
   switch (part.kind) {
     case 'heading':
@@ -30,9 +37,11 @@ function tilesOf(part: CompiledPart): React.ReactNode[] {
         </li>,
       ];
     case 'item':
-      return [<ItemTile key={key} item={part.item} />];
+      return [<ItemTile key={key} item={part.item} picture={pictures.get(part.item.id)} />];
     case 'search':
-      return part.items.map((item) => <ItemTile key={`${key} ${item.id}`} item={item} />);
+      return part.items.map((item) => (
+        <ItemTile key={`${key} ${item.id}`} item={item} picture={pictures.get(item.id)} />
+      ));
     case 'passage':
       return [
         <li key={key} className="wall-tile">
@@ -61,12 +70,16 @@ function tilesOf(part: CompiledPart): React.ReactNode[] {
   }
 }
 
-function ItemTile({ item }: { item: Item }) {
+function ItemTile({ item, picture }: { item: Item; picture: string | undefined }) {
   const { page } = item.capture;
   const facts = page?.facts.slice(0, FACTS) ?? [];
   return (
     <li className="wall-tile">
-      <LeadPicture item={item} />
+      {picture === undefined ? (
+        <LeadPicture item={item} />
+      ) : (
+        <img src={`/api/pictures/${picture}.webp`} alt="" loading="lazy" />
+      )}
       <Link href={`/library/${item.id}`} className="wall-title">
         {titleOf(item)}
       </Link>

@@ -14,7 +14,7 @@ import { useAddSheet } from '@/features/add/add-store';
 import { useShared } from '@/features/add/shared';
 import { useFileDrop } from '@/features/add/use-file-drop';
 import { PutInSheet } from '@/features/collecting/put-in-sheet';
-import { usePutIn } from '@/features/collecting/put-in-store';
+import { asEntries, putInLast, usePutIn } from '@/features/collecting/put-in-store';
 import { PlayerBar } from '@/features/listen/player-bar';
 import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
@@ -64,6 +64,7 @@ export function Shell({ openId, children }: ShellProps) {
         '5': () => router.push('/you'),
         s: add.open,
         w: () => void writeOn(openId),
+        d: () => openId !== null && void putInLast(asEntries([openId])),
         u: undoLast,
         '?': () => setKeysShown(true),
       }),

@@ -4,6 +4,8 @@ import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useItems } from '@/device/store/items';
+import { PutInButtons } from '@/features/collecting/put-in-buttons';
+import { asEntries, putInLast } from '@/features/collecting/put-in-store';
 import { moves } from '@/features/items/moves';
 import { ItemTags } from '@/features/tags/item-tags';
 import { Button } from '@/ui/button';
@@ -65,7 +67,7 @@ function roundInWords(decided: number, left: number): string {
     : `${done}${left} ${left === 1 ? 'is' : 'are'} left for later.`;
 }
 
-const KEYS_SAID = 'q queue · k keep · g tag · x let go · z later';
+const KEYS_SAID = 'q queue · k keep · g tag · d dossier · x let go · z later';
 
 function Deciding({ item }: { item: Item }) {
   const { move } = moves;
@@ -80,7 +82,15 @@ function Deciding({ item }: { item: Item }) {
     };
     return { queue: go('queue'), keep: go('kept'), letGo: go('let-go'), later: () => leave(item.id) };
   }, [item, move, decide, leave]);
-  useKeys(useMemo(() => ({ q: to.queue, k: to.keep, x: to.letGo, z: to.later, g: () => setTagging(true) }), [to]));
+  useKeys(
+    useMemo(
+      () => ({
+        ...{ q: to.queue, k: to.keep, x: to.letGo, z: to.later, g: () => setTagging(true) },
+        d: () => void putInLast(asEntries([item.id])),
+      }),
+      [to, item.id],
+    ),
+  );
   return (
     <>
       <ScrollView
@@ -100,6 +110,9 @@ function Deciding({ item }: { item: Item }) {
         }}
       >
         <SortCard item={item} />
+        <View className="pt-[16px]">
+          <PutInButtons things={asEntries([item.id])} />
+        </View>
       </ScrollView>
       <View role="group" aria-label="Decide" className="gap-[8px] border-t border-line px-[16px] pb-[10px] pt-[12px]">
         <View className="flex-row gap-[10px]">
