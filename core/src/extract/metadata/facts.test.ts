@@ -227,6 +227,10 @@ describe('what stands in the words as labels with values', () => {
       '<table><tr><th>Left</th><th>Sound</th></tr><tr><td>Loft</td><td>12</td></tr><tr><td>Hearth</td><td>14</td></tr></table>',
     ],
     ['a list that counts', '<ul><li>4 g: heavier</li><li>8 g: heavier</li><li>12 g: heavier</li></ul>'],
+    [
+      'terms that are explained',
+      '<dl><dt>Ebb</dt><dd>The tide as it runs out.</dd><dt>Flood</dt><dd>The tide as it comes in.</dd><dt>Slack</dt><dd>The time between the two of them.</dd></dl>',
+    ],
     ['two pairs', '<dl><dt>Weight</dt><dd>38 kg</dd><dt>Poles</dt><dd>12</dd></dl>'],
   ])('is not made up of %s', (_, markup) => {
     expect(inText(markup)).toEqual([]);

@@ -7,6 +7,8 @@ import { numberIn } from './numbers';
 /** What is longer is no label, or no value, but a sentence. In characters. */
 const MAX_LABEL = 40;
 const MAX_VALUE = 160;
+/** A value of several words with a full stop is a sentence that explains, as in a list of terms. */
+const SENTENCE = /(?:\S+\s+){4,}\S+[.!?]$/;
 /** Fewer of them in one place say nothing of a habit: “Note: the ferry is late” is prose. */
 const LEAST_PAIRS = 3;
 const MAX_PAIRS = 30;
@@ -59,6 +61,7 @@ function asPairs(found: readonly (Pair | null)[]): Pair[] {
       /^\p{L}/u.test(label) &&
       label.length <= MAX_LABEL &&
       pair[1] !== '' &&
+      !SENTENCE.test(pair[1]) &&
       pair[1].length <= MAX_VALUE;
     return isPair ? [[label, pair[1]] satisfies Pair] : [];
   });
