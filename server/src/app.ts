@@ -19,6 +19,7 @@ import type { RelatedLibrary } from './library/related';
 import type { Dossiers } from './publish/dossiers';
 import type { Podcasts } from './publish/podcasts';
 import type { Reminders, SendLetter } from './publish/reminders';
+import { archiveRoutes } from './routes/archive';
 import { dossierRoutes } from './routes/dossiers';
 import { extensionRoutes } from './routes/extension';
 import { findRoutes } from './routes/find';
@@ -114,6 +115,7 @@ export function createApp(parts: AppParts): Express {
     podcastRoutes(parts.podcasts, parts.wakeSpeaker),
     reminderRoutes(parts.reminders, parts.wakePoster),
     dossierRoutes(parts),
+    archiveRoutes(parts),
   );
   app.use('/api', unknownRoute);
   app.use('/podcast', publicPodcastRoutes(parts.podcasts, parts.wakeSpeaker));

@@ -1,5 +1,5 @@
 import escape from 'escape-html';
-import type { Item } from '../model';
+import { type Item, tagsOf } from '../model';
 import { sourceOf, titleOf } from '../wording';
 import { type HandedOn, oneLine, shownItems, tableInWords, webAddress } from './dossier-handed-on';
 import { writeTable } from './table';
@@ -27,14 +27,23 @@ export function dossierLinks({ compiled }: Pick<HandedOn, 'compiled'>): string {
     .join('\n');
 }
 
-/** Bookmarks in a folder, as browsers read them ("Netscape Bookmark File Format", Microsoft Learn, aa753582). */
-export function dossierBookmarks({ compiled }: Pick<HandedOn, 'compiled'>): string {
-  const rows = shownItems(compiled).flatMap((item) => {
+/** Bookmarks in a folder. */
+export const dossierBookmarks = ({ compiled }: Pick<HandedOn, 'compiled'>): string =>
+  bookmarkFile(compiled.title, shownItems(compiled));
+
+/**
+ * Pages as bookmarks in a folder, as browsers read them ("Netscape Bookmark File Format", Microsoft Learn, aa753582), with their
+ * tags and the days on which they were saved. What is nowhere on the web is left out.
+ */
+export function bookmarkFile(folder: string, items: readonly Item[]): string {
+  const rows = items.flatMap((item) => {
     const address = webAddress(item);
     const saved = Math.floor(item.savedAt / 1000);
+    const tags = tagsOf(item).map((tag) => tag.replaceAll(',', ' '));
+    const tagged = tags.length > 0 ? ` TAGS="${escape(tags.join(','))}"` : '';
     return address === null
       ? []
-      : [`        <DT><A HREF="${escape(address)}" ADD_DATE="${saved}">${escape(oneLine(titleOf(item)))}</A>`];
+      : [`        <DT><A HREF="${escape(address)}" ADD_DATE="${saved}"${tagged}>${escape(oneLine(titleOf(item)))}</A>`];
   });
   return [
     '<!DOCTYPE NETSCAPE-Bookmark-file-1>',
@@ -42,7 +51,7 @@ export function dossierBookmarks({ compiled }: Pick<HandedOn, 'compiled'>): stri
     '<TITLE>Bookmarks</TITLE>',
     '<H1>Bookmarks</H1>',
     '<DL><p>',
-    `    <DT><H3>${escape(oneLine(compiled.title))}</H3>`,
+    `    <DT><H3>${escape(oneLine(folder))}</H3>`,
     '    <DL><p>',
     ...rows,
     '    </DL><p>',

@@ -1,3 +1,4 @@
+export * from './archive';
 export * from './book-chapter';
 export * from './bookmarks';
 export * from './cards';

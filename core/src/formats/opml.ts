@@ -1,6 +1,7 @@
 import render from 'dom-serializer';
 import { Element, Text } from 'domhandler';
 import { appendChild } from 'domutils';
+import { type Feed, feedTitle } from '../model';
 import { attributeOf, elementsIn, parseXml } from './xml';
 
 /** A feed in a list of subscriptions. */
@@ -12,6 +13,16 @@ export interface Subscription {
   siteUrl: string | null;
   /** The folders it lies in, the outermost first. */
   folders: string[];
+}
+
+/** A feed as a list of subscriptions has it: its tag as the folders that it lies in. */
+export function subscriptionOf(feed: Feed): Subscription {
+  return {
+    title: feedTitle(feed),
+    address: feed.state.feedAddress ?? feed.address,
+    siteUrl: feed.state.siteUrl,
+    folders: feed.choices.tag.value?.split('/') ?? [],
+  };
 }
 
 /**

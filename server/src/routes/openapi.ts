@@ -216,6 +216,13 @@ const OPERATIONS: readonly Operation[] = [
   { method: 'delete', path: '/api/podcast', summary: 'End it', entry: 'session', answer: Podcast },
   {
     method: 'get',
+    path: '/api/archive',
+    summary: 'All of the library, as one file',
+    entry: 'session',
+    answer: 'application/zip',
+  },
+  {
+    method: 'get',
     path: '/api/dossiers/{id}/publication',
     summary: 'Where a dossier is handed on, if it is',
     entry: 'session',

@@ -30,17 +30,8 @@ export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
     }
   };
   const save = async () => {
-    const { writeOpml } = await import('@dorvel/core/formats');
-    const opml = writeOpml(
-      'Feeds',
-      Date.now(),
-      feeds.map((feed) => ({
-        title: feedTitle(feed),
-        address: feed.state.feedAddress ?? feed.address,
-        siteUrl: feed.state.siteUrl,
-        folders: feed.choices.tag.value?.split('/') ?? [],
-      })),
-    );
+    const { subscriptionOf, writeOpml } = await import('@dorvel/core/formats');
+    const opml = writeOpml('Feeds', Date.now(), feeds.map(subscriptionOf));
     handOutText('feeds.opml', 'text/x-opml', opml);
   };
   return (

@@ -12,6 +12,7 @@ import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { useSavingSettings } from './saving-settings-store';
 import { Silenced } from './silenced';
+import { TakeAlong } from './take-along';
 
 const SAMPLE =
   'By the third summer the divers had stopped counting shoots and begun to count sounds. A meadow in health is loud: shrimp crackle in it like frying fat, wrasse grunt at one another, and the blades themselves tick as they let go of oxygen at noon.';
@@ -49,6 +50,7 @@ export function SettingsScreen() {
       <PaceSetting />
       <SavingControls />
       <DeviceSpace />
+      <TakeAlong />
       <AccountSettings />
       <Text className="font-ui text-small text-soft">
         Dorvel is free software under the GNU General Public License, version 3 or later.

@@ -1,0 +1,207 @@
+import { readFile } from 'node:fs/promises';
+import { treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
+import {
+  ARCHIVE_FILES,
+  ARCHIVE_FORMAT,
+  ARCHIVE_README,
+  bookmarkFile,
+  highlightsAsAnnotations,
+  itemFrontMatter,
+  itemPage,
+  subscriptionOf,
+  textFileName,
+  writeOpml,
+} from '@dorvel/core/formats';
+import type { Account, Copy, Item } from '@dorvel/core/model';
+import { feedKind, highlightKind, itemKind, type Kind, noteKind, REGISTRY, type Stored } from '@dorvel/core/records';
+import { and, asc, eq, gt } from 'drizzle-orm';
+import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
+import type { Database } from '../db/open';
+import { copies, feeds, items, pictures, records } from '../db/schema';
+import type { FileStore } from '../files/files';
+import type { Library } from '../library/library';
+import { recordsIn } from '../library/records';
+import { readRecord, readStoredItems } from '../library/stored';
+
+/** So many rows are read at once: texts are large. */
+const ROWS = 50;
+
+interface ArchiveParts {
+  database: Database;
+  library: Library;
+  files: FileStore;
+  now: number;
+}
+
+/** Something in an archive, as it is made. Pictures are packed already. */
+interface ArchiveFile {
+  name: string;
+  isPacked?: boolean;
+  content: AsyncIterable<string | Uint8Array> | Iterable<string | Uint8Array>;
+}
+
+/**
+ * All of a library, file by file, for its owner: nothing of it is in memory as a whole but what is marked. What cannot be read
+ * is left out; `npm run doctor` tells of it.
+ */
+export async function* archiveFiles(account: Account, parts: ArchiveParts): AsyncGenerator<ArchiveFile> {
+  const { database, library, files, now } = parts;
+  yield { name: ARCHIVE_FILES.readme, content: [ARCHIVE_README] };
+  const about = {
+    is: 'dorvel-archive',
+    format: ARCHIVE_FORMAT,
+    madeAt: new Date(now).toISOString(),
+    name: account.name,
+  };
+  yield { name: ARCHIVE_FILES.library, content: [`${JSON.stringify(about, null, 2)}\n`] };
+  for (const kind of REGISTRY.kinds)
+    yield { name: ARCHIVE_FILES.records(kind.plural), content: asLines(storedRecords(database, account.id, kind)) };
+  yield { name: ARCHIVE_FILES.copies, content: asLines(storedCopies(database, account.id)) };
+  for await (const stored of storedRecords(database, account.id, itemKind)) {
+    const item = stored as Item;
+    if (item.capture.duplicateOf !== null) continue;
+    const copyId = item.capture.page?.copyId;
+    yield* textFiles(item, copyId ? ((await library.copy(copyId)) ?? null) : null);
+  }
+  yield* lists(account, parts);
+  const hashes = await database.read
+    .select({ hash: pictures.hash })
+    .from(pictures)
+    .where(eq(pictures.accountId, account.id))
+    .orderBy(asc(pictures.hash));
+  for (const { hash } of hashes) {
+    const bytes = await readFile(files.pathOf(hash)).catch(() => null);
+    if (bytes) yield { name: ARCHIVE_FILES.picture(hash), isPacked: true, content: [new Uint8Array(bytes)] };
+  }
+}
+
+/** An item as Markdown and as a page; one without a text as what is known of it. */
+function* textFiles(item: Item, copy: Copy | null): Generator<ArchiveFile> {
+  const name = textFileName(item);
+  const text = copy ? withPicturesBeside(treeToMarkdown(copy.tree)) : '';
+  yield { name: `${name}.md`, content: [`${itemFrontMatter(item)}\n${text}`] };
+  if (copy)
+    yield { name: `${name}.html`, content: [itemPage(item, withPicturesBeside(treeToHtml(copy.tree)), copy.language)] };
+}
+
+/** Pictures of the library by where they lie in the archive, as seen from `texts/`. */
+const withPicturesBeside = (written: string): string =>
+  written.replace(/\/api\/pictures\/(?=[0-9a-f]{64}\.webp)/g, '../pictures/');
+
+async function* lists({ id, name }: Account, { database, now }: ArchiveParts): AsyncGenerator<ArchiveFile> {
+  const all = readStoredItems(
+    await database.read
+      .select({ record: items.record })
+      .from(items)
+      .where(eq(items.accountId, id))
+      .orderBy(asc(items.id)),
+  ).filter(({ capture }) => capture.duplicateOf === null);
+  yield { name: ARCHIVE_FILES.bookmarks, content: [bookmarkFile(name, all)] };
+  const rows = await database.read
+    .select({ record: feeds.record })
+    .from(feeds)
+    .where(eq(feeds.accountId, id))
+    .orderBy(asc(feeds.id));
+  const followed = rows
+    .flatMap(({ record }) => readRecord(feedKind, record) ?? [])
+    .filter(({ choices }) => choices.following.value)
+    .map(subscriptionOf);
+  yield { name: ARCHIVE_FILES.feeds, content: [writeOpml(name, now, followed)] };
+  const highlights = (await recordsIn(database.read, id, highlightKind)).filter(
+    ({ choices }) => !choices.removed.value,
+  );
+  const notes = await recordsIn(database.read, id, noteKind);
+  const marked = all
+    .map((item) => ({
+      item,
+      highlights: highlights.filter(({ itemId }) => itemId === item.id),
+      notes: notes.filter(({ itemId, choices }) => itemId === item.id && !choices.removed.value),
+    }))
+    .filter((each) => each.highlights.length + each.notes.length > 0);
+  yield { name: ARCHIVE_FILES.annotations, content: [`${JSON.stringify(highlightsAsAnnotations(marked), null, 2)}\n`] };
+}
+
+async function* asLines(values: AsyncIterable<unknown>): AsyncGenerator<string> {
+  for await (const value of values) yield `${JSON.stringify(value)}\n`;
+}
+
+/** All records of a kind in the order of their ids. */
+async function* storedRecords(database: Database, accountId: string, kind: Kind): AsyncGenerator<Stored> {
+  const table = kind.name === itemKind.name ? items : kind.name === feedKind.name ? feeds : records;
+  for (let after = ''; ;) {
+    const rows = await database.read
+      .select({ id: table.id, record: table.record })
+      .from(table)
+      .where(
+        and(
+          eq(table.accountId, accountId),
+          gt(table.id, after),
+          table === records ? eq(records.kind, kind.name) : undefined,
+        ),
+      )
+      .orderBy(asc(table.id))
+      .limit(ROWS);
+    for (const { record } of rows) {
+      const read = readRecord(kind, record);
+      if (read) yield read;
+    }
+    const last = rows.at(-1);
+    if (!last || rows.length < ROWS) return;
+    after = last.id;
+  }
+}
+
+async function* storedCopies(database: Database, accountId: string): AsyncGenerator {
+  for (let after = ''; ;) {
+    const rows = await database.read
+      .select({ id: copies.id, record: copies.record })
+      .from(copies)
+      .where(and(eq(copies.accountId, accountId), gt(copies.id, after)))
+      .orderBy(asc(copies.id))
+      .limit(ROWS);
+    for (const { record } of rows) yield record;
+    const last = rows.at(-1);
+    if (!last || rows.length < ROWS) return;
+    after = last.id;
+  }
+}
+
+/**
+ * Packs files as they are made (ZIP, PKWARE APPNOTE 6.3.10).
+ *
+ * @param write takes bytes, and says when it can take more
+ * @param isWanted asked before each file: false ends it
+ */
+export async function packArchive(
+  files: AsyncIterable<ArchiveFile>,
+  madeAt: number,
+  write: (bytes: Uint8Array) => Promise<void>,
+  isWanted: () => boolean,
+): Promise<void> {
+  let waiting: Uint8Array[] = [];
+  let fault: Error | null = null;
+  const zip = new Zip((error, bytes) => {
+    if (error) fault = error;
+    else waiting.push(bytes);
+  });
+  const flush = async () => {
+    if (fault) throw fault;
+    const ready = waiting;
+    waiting = [];
+    for (const bytes of ready) await write(bytes);
+  };
+  for await (const { name, isPacked, content } of files) {
+    if (!isWanted()) return;
+    const entry = isPacked ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 });
+    entry.mtime = new Date(madeAt);
+    zip.add(entry);
+    for await (const part of content) {
+      entry.push(typeof part === 'string' ? strToU8(part) : part, false);
+      await flush();
+    }
+    entry.push(new Uint8Array(), true);
+    await flush();
+  }
+  zip.end();
+  await flush();
+}
