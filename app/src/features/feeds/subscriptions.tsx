@@ -1,4 +1,4 @@
-import { type Feed } from '@dorvel/core/model';
+import type { Feed } from '@dorvel/core/model';
 import { useId, useState } from 'react';
 import { Text, View } from 'react-native';
 import { handOutText } from '@/device/cache/download-file';
