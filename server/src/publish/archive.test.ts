@@ -3,7 +3,7 @@ import type { Item } from '@dorvel/core/model';
 import { REGISTRY } from '@dorvel/core/records';
 import { strFromU8, unzipSync } from 'fflate';
 import { archiveFiles, packArchive } from './archive';
-import { tricked,TRICKS } from './handed-on.test-data';
+import { tricked, TRICKS } from './handed-on.test-data';
 
 let at: Awaited<ReturnType<typeof tricked>>;
 beforeAll(async () => {
