@@ -170,7 +170,7 @@ async function* storedCopies(database: Database, accountId: string): AsyncGenera
  * Packs files as they are made (ZIP, PKWARE APPNOTE 6.3.10).
  *
  * @param write takes bytes, and says when it can take more
- * @param isWanted asked before each file: false ends it
+ * @param isWanted asked before each part: false ends it
  */
 export async function packArchive(
   files: AsyncIterable<ArchiveFile>,
@@ -196,6 +196,7 @@ export async function packArchive(
     entry.mtime = new Date(madeAt);
     zip.add(entry);
     for await (const part of content) {
+      if (!isWanted()) return;
       entry.push(typeof part === 'string' ? strToU8(part) : part, false);
       await flush();
     }

@@ -4,6 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { Cite } from '@citation-js/core';
 import { dossierFeed, dossierPage, writeAtom, writeJsonFeed } from '@dorvel/core/formats';
 import type { DossierFormat } from '@dorvel/core/model';
+import { REGISTRY } from '@dorvel/core/records';
 import { getElementsByTagName, textContent } from 'domutils';
 import { strFromU8, unzipSync } from 'fflate';
 import { parseDocument } from 'htmlparser2';
@@ -188,6 +189,19 @@ it('shows others no picture that was not put in, no article, and nothing that is
   expect([...open.pictures]).toEqual([at.hash]);
   expect(open.handedOn.compiled.parts.at(-1)?.kind).toBe('gone');
   expect(page).not.toContain(open.handedOn.compiled.parts.at(-1)?.entryId);
+});
+
+it('does not tell when something else was written', async () => {
+  const { dossiers, accountId, dossierId, library, make } = at;
+  const write = async (change: ReturnType<typeof make.note>) => {
+    const kind = REGISTRY.of(change);
+    await library.change(async (writer) => {
+      const made = kind.apply(await writer.record(kind, kind.idOf(change)), change);
+      if (made) await writer.putRecord(kind, made);
+    });
+  };
+  await write(make.note({ itemId: null, on: { kind: 'nothing' } }, { text: 'Of nobody else’s business' }));
+  expect((await dossiers.open(accountId, dossierId))?.handedOn.updatedAt).toBe(open.handedOn.updatedAt);
 });
 
 describe('an address', () => {

@@ -113,7 +113,10 @@ export function dossierShelf(database: Database, { findable, now }: ShelfParts) 
     });
     const { design, accent, typeface, named, withFacts } = dossier.choices;
     const stamps = [dossier, ...entries].flatMap(({ choices }) => Object.values(choices).map(({ at }) => at));
-    const noteStamps = [...notes.values()].flatMap(({ versions }) => versions.map(({ at }) => at));
+    // Of the notes in it alone: when anything else was written is nothing to others.
+    const noteStamps = entries.flatMap(({ part }) =>
+      part.kind === 'note' ? (notes.get(part.noteId)?.versions.map(({ at }) => at) ?? []) : [],
+    );
     const table = factsTable(dossier, compiled, entries);
     const handedOn: HandedOn = {
       compiled,
