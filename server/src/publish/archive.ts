@@ -111,14 +111,28 @@ async function* lists({ id, name }: Account, { database, now }: ArchiveParts): A
     ({ choices }) => !choices.removed.value,
   );
   const notes = await recordsIn(database.read, id, noteKind);
+  const highlightsOf = byItem(highlights);
+  const notesOf = byItem(notes.filter(({ choices }) => !choices.removed.value));
   const marked = all
     .map((item) => ({
       item,
-      highlights: highlights.filter(({ itemId }) => itemId === item.id),
-      notes: notes.filter(({ itemId, choices }) => itemId === item.id && !choices.removed.value),
+      highlights: highlightsOf.get(item.id) ?? [],
+      notes: notesOf.get(item.id) ?? [],
     }))
     .filter((each) => each.highlights.length + each.notes.length > 0);
   yield { name: ARCHIVE_FILES.annotations, content: [`${JSON.stringify(highlightsAsAnnotations(marked), null, 2)}\n`] };
+}
+
+/** What belongs to an item, by the item. */
+function byItem<Each extends { itemId: string | null }>(values: readonly Each[]): Map<string, Each[]> {
+  const found = new Map<string, Each[]>();
+  for (const value of values) {
+    if (value.itemId === null) continue;
+    const known = found.get(value.itemId);
+    if (known) known.push(value);
+    else found.set(value.itemId, [value]);
+  }
+  return found;
 }
 
 async function* asLines(values: AsyncIterable<unknown>): AsyncGenerator<string> {
