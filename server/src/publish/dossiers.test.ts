@@ -12,6 +12,7 @@ import { simpleParser } from 'mailparser';
 import mammoth from 'mammoth';
 import { parse } from 'parse5';
 import * as XLSX from 'xlsx';
+import { accountRepository } from '../accounts/accounts';
 import { dossierFile } from './documents/files';
 import { isKeyOf, keyOf, type OpenedDossier } from './dossiers';
 import { tricked, TRICKS } from './handed-on.test-data';
@@ -202,6 +203,15 @@ it('does not tell when something else was written', async () => {
   };
   await write(make.note({ itemId: null, on: { kind: 'nothing' } }, { text: 'Of nobody else’s business' }));
   expect((await dossiers.open(accountId, dossierId))?.handedOn.updatedAt).toBe(open.handedOn.updatedAt);
+});
+
+it('is nobody else’s to open, publish or withdraw', async () => {
+  const other = await accountRepository(at.database, Date.now).create('b@example.org', 'B', 'another long passphrase');
+  expect(await at.dossiers.open(other?.id ?? '', at.dossierId)).toBeNull();
+  await at.dossiers.publish(at.accountId, at.dossierId, { access: 'unlisted', passphrase: null, renew: false });
+  await at.dossiers.withdraw(other?.id ?? '', at.dossierId);
+  expect(await at.dossiers.row(other?.id ?? '', at.dossierId)).toBeNull();
+  expect((await at.dossiers.row(at.accountId, at.dossierId))?.withdrawnAt).toBeNull();
 });
 
 describe('an address', () => {
