@@ -34,7 +34,7 @@ const CORE_USES = {
   sync: ['model', 'records'],
   client: ['model', 'sync'],
   testing: ['model', 'records', 'sync'],
-  wording: ['address', 'cards', 'look-back', 'model', 'queue', 'reading', 'records', 'relate', 'trail'],
+  wording: ['address', 'cards', 'look-back', 'model', 'notes', 'queue', 'reading', 'records', 'relate', 'trail'],
 };
 /** The app from the ground up: a folder uses those of the layers below its own. */
 const APP_LAYERS = [
@@ -51,6 +51,7 @@ const APP_LAYERS = [
     'features/podcast',
     'features/reminders',
     'features/dossiers',
+    'features/archive',
   ],
   ['features/highlights', 'features/now', 'features/statistics', 'features/account'],
   ['features/look-back', 'features/reader'],
@@ -61,7 +62,7 @@ const APP_LAYERS = [
 const SERVER_LAYERS = [
   ['db', 'apart', 'fetching', 'files'],
   ['accounts', 'jobs', 'library'],
-  ['capture', 'feeds', 'mail', 'publish'],
+  ['archive', 'capture', 'feeds', 'mail', 'publish'],
   ['tasks', 'routes'],
 ];
 /** The extension's: what each part of it runs in. */

@@ -7,6 +7,9 @@ import { pinoHttp } from 'pino-http';
 import type { Accounts } from './accounts/accounts';
 import type { Mailboxes } from './accounts/mailboxes';
 import type { Tokens } from './accounts/tokens';
+import type { IncomingArchives } from './archive/incoming';
+import type { NightlyArchives } from './archive/nightly';
+import type { ArchiveShelf } from './archive/shelf';
 import type { Config } from './config';
 import type { Database } from './db/open';
 import type { FileStore } from './files/files';
@@ -54,6 +57,9 @@ export interface AppParts {
   podcasts: Podcasts;
   reminders: Reminders;
   dossiers: Dossiers;
+  archives: ArchiveShelf;
+  incoming: IncomingArchives;
+  nightly: NightlyArchives;
   /** Null where this server sends no mail. */
   send: SendLetter | null;
   database: Database;

@@ -45,6 +45,17 @@ const Environment = z.object({
   DORVEL_SMTP_URL: z.url({ protocol: /^smtps?$/ }).optional(),
   /** As who they are sent. */
   DORVEL_LETTER_FROM: z.string().default('Dorvel <dorvel@localhost>'),
+  /** No archive that a reader brings in may be larger, in bytes. */
+  DORVEL_ARCHIVE_LIMIT: z.coerce
+    .number()
+    .int()
+    .positive()
+    .default(4 * 1024 ** 3),
+  /** A folder into which the whole library of each account is written each night, as files that need no Dorvel to be read. */
+  DORVEL_NIGHTLY_FOLDER: z.string().min(1).optional(),
+  DORVEL_NIGHTLY_DAYS: z.coerce.number().int().min(1).max(3650).default(14),
+  /** From this hour of the server's day on. */
+  DORVEL_NIGHTLY_HOUR: z.coerce.number().int().min(0).max(23).default(3),
   /** Set where the site is served over TLS: cookies are then Secure and HSTS is sent. */
   DORVEL_SECURE: z.enum(['0', '1']).default('0'),
   /** In development: the address of Metro, which serves the app's files. */
@@ -83,6 +94,12 @@ export function readConfig(environment: Record<string, string | undefined>, root
     feedRestMs: env.DORVEL_FEED_REST,
     mail: env.DORVEL_MAIL_PORT ? { port: env.DORVEL_MAIL_PORT, domain: env.DORVEL_MAIL_DOMAIN } : null,
     letters: env.DORVEL_SMTP_URL ? { url: env.DORVEL_SMTP_URL, from: env.DORVEL_LETTER_FROM } : null,
+    mostArchiveBytes: env.DORVEL_ARCHIVE_LIMIT,
+    nightly: {
+      folder: env.DORVEL_NIGHTLY_FOLDER ? path.resolve(root, env.DORVEL_NIGHTLY_FOLDER) : null,
+      keptDays: env.DORVEL_NIGHTLY_DAYS,
+      hour: env.DORVEL_NIGHTLY_HOUR,
+    },
     secure: env.DORVEL_SECURE === '1',
     devApp: env.DORVEL_DEV_APP,
     logLevel: env.LOG_LEVEL,

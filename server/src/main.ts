@@ -9,6 +9,9 @@ import { mailboxRepository } from './accounts/mailboxes';
 import { tokenRepository } from './accounts/tokens';
 import { openWorkshop } from './apart/workshop';
 import { createApp } from './app';
+import { incomingArchives } from './archive/incoming';
+import { nightlyArchives } from './archive/nightly';
+import { archiveShelf } from './archive/shelf';
 import { capture, type CaptureTools, postpone } from './capture/capture';
 import { workshopExtractor } from './capture/extractor';
 import { readConfig } from './config';
@@ -35,6 +38,9 @@ import { letterSender } from './publish/send-letter';
 import { threadSpeaker } from './publish/speaker';
 
 const ERASE_EVERY_MS = 60 * 60 * 1000;
+/** After a start there is other work to be done first. */
+const FIRST_ARCHIVE_MS = 60 * 1000;
+const ARCHIVE_EVERY_MS = 60 * 60 * 1000;
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
 const log = pino({ level: config.logLevel });
 mkdirSync(config.dataFolder, { recursive: true });
@@ -59,6 +65,7 @@ const workshops = {
 const clockOf = perAccount(() => createClock('server', Date.now), 1000);
 const bell = new ChangeBell();
 const mailboxes = mailboxRepository(database);
+const inData = (name: string) => path.join(config.dataFolder, name);
 const library = (accountId: string) => libraryOf(database, accountId);
 
 if (config.demo) {
@@ -124,8 +131,12 @@ const eraseNow = () => void erase().catch((error: unknown) => log.error({ err: e
 const erasing = setInterval(eraseNow, ERASE_EVERY_MS).unref();
 eraseNow();
 
+const nightly = nightlyArchives({ database, files, library, ...config.nightly, now: Date.now, log });
+const archiveNow = () => void nightly.makeDue().catch((error: unknown) => log.error({ err: error }, 'no archives'));
+const archiving = [setTimeout(archiveNow, FIRST_ARCHIVE_MS).unref(), setInterval(archiveNow, ARCHIVE_EVERY_MS).unref()];
+
 const speaker = threadSpeaker(path.join(config.builtFolder, 'publish/speak.worker.mjs'));
-const podcasts = podcastShelf(database, path.join(config.dataFolder, 'podcasts'), speaker, Date.now);
+const podcasts = podcastShelf(database, inData('podcasts'), speaker, Date.now);
 await podcasts.recover();
 const reading = startRunner(
   podcasts,
@@ -178,6 +189,9 @@ const app = createApp({
   podcasts,
   reminders,
   dossiers: dossierShelf(database, { findable, now: Date.now }),
+  archives: archiveShelf({ database, files, library, folder: inData('archives'), now: Date.now }),
+  nightly,
+  incoming: incomingArchives(inData('incoming'), config.mostArchiveBytes),
   send,
   database,
   clockOf,
@@ -226,6 +240,7 @@ async function stop(signal: string) {
   if (stopping) return;
   stopping = true;
   clearInterval(erasing);
+  archiving.forEach((each) => clearInterval(each));
   log.info({ signal }, 'stopping');
   server.close();
   mail?.close();

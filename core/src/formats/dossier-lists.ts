@@ -36,16 +36,13 @@ export const dossierBookmarks = ({ compiled }: Pick<HandedOn, 'compiled'>): stri
  * tags and the days on which they were saved. What is nowhere on the web is left out.
  */
 export function bookmarkFile(folder: string, items: readonly Item[]): string {
-  const rows = items.flatMap((item) => {
-    const address = webAddress(item);
-    const saved = Math.floor(item.savedAt / 1000);
-    const tags = tagsOf(item).map((tag) => tag.replaceAll(',', ' '));
-    const tagged = tags.length > 0 ? ` TAGS="${escape(tags.join(','))}"` : '';
-    return address === null
-      ? []
-      : [`        <DT><A HREF="${escape(address)}" ADD_DATE="${saved}"${tagged}>${escape(oneLine(titleOf(item)))}</A>`];
-  });
-  return [
+  const { head, foot } = bookmarksAround(folder);
+  return head + items.map(bookmarkLine).join('') + foot;
+}
+
+/** What stands before and after the lines of a file of bookmarks, which may be too many to have at once. */
+export const bookmarksAround = (folder: string) => ({
+  head: `${[
     '<!DOCTYPE NETSCAPE-Bookmark-file-1>',
     '<META HTTP-EQUIV="Content-Type" CONTENT="text/html; charset=UTF-8">',
     '<TITLE>Bookmarks</TITLE>',
@@ -53,9 +50,17 @@ export function bookmarkFile(folder: string, items: readonly Item[]): string {
     '<DL><p>',
     `    <DT><H3>${escape(oneLine(folder))}</H3>`,
     '    <DL><p>',
-    ...rows,
-    '    </DL><p>',
-    '</DL><p>',
-    '',
-  ].join('\n');
+  ].join('\n')}\n`,
+  foot: '    </DL><p>\n</DL><p>\n',
+});
+
+/** An item's line in a file of bookmarks; empty for one that is nowhere on the web. */
+export function bookmarkLine(item: Item): string {
+  const address = webAddress(item);
+  if (address === null) return '';
+  const saved = Math.floor(item.savedAt / 1000);
+  const tags = tagsOf(item).map((tag) => tag.replaceAll(',', ' '));
+  const tagged = tags.length > 0 ? ` TAGS="${escape(tags.join(','))}"` : '';
+  const title = escape(oneLine(titleOf(item)));
+  return `        <DT><A HREF="${escape(address)}" ADD_DATE="${saved}"${tagged}>${title}</A>\n`;
 }

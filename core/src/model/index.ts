@@ -1,6 +1,7 @@
 export * from './activity';
 export * from './anchor';
 export * from './api';
+export * from './archive';
 export * from './article';
 export * from './bounds';
 export * from './bytes';

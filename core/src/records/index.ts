@@ -5,6 +5,7 @@ export { dossierKind, entryKind, type DossierChanges, type EntryChanges, type En
 export { feedKind, type FeedChanges, type FeedMutation } from './feed';
 export { highlightKind, type HighlightChanges } from './highlight';
 export { itemKind, newItem, withTagsOf, type ItemChoices, type ItemMutation } from './item';
+export { join } from './joining';
 export { changeMaker, type ChangeMaker, type TagChanges } from './make';
 export { type Change, type Kind, type Stored } from './kind';
 export { noteKind, type NoteChanges, type NoteMutation } from './note';

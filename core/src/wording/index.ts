@@ -8,3 +8,4 @@ export * from './kinds';
 export * from './trail-words';
 export * from './facts';
 export * from './dossier-words';
+export * from './archive-words';

@@ -205,6 +205,16 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
       return rows.length > 0;
     },
 
+    /** Has the next change be numbered above a number from elsewhere, so that what comes from there is older than it. */
+    async raiseTo(sequence: number): Promise<void> {
+      await database.write((tx) =>
+        tx
+          .update(accounts)
+          .set({ sequence: sql`max(${accounts.sequence}, ${sequence})` })
+          .where(eq(accounts.id, accountId)),
+      );
+    },
+
     /** Changes the library in one transaction that has one new sequence number. */
     change<Result>(work: (write: LibraryWriter) => Promise<Result>): Promise<Result> {
       return database.write(async (tx) => work(await libraryWriter(tx, accountId, registry)));

@@ -167,5 +167,5 @@ export async function tricked() {
     }
   });
   const dossiers = dossierShelf(database, { findable: (id) => findableLibrary(database, id), now: () => now });
-  return { dossiers, accountId, dossierId, library, files, hash, make, close, database };
+  return { dossiers, accountId, dossierId, library, files, folder, hash, make, close, database };
 }

@@ -83,7 +83,7 @@ export function refuseForeignHosts(names: readonly string[]): RequestHandler {
 
 /**
  * Refuses writes that another site's page sent (cross-site request forgery): by Fetch Metadata where the browser
- * sends it, else by Origin; and takes only JSON, which a foreign form cannot send. SameSite=Lax stands behind it.
+ * sends it, else by Origin; and takes only JSON and ZIP files, which a foreign form cannot send. SameSite=Lax stands behind it.
  */
 export const refuseForgery: RequestHandler = (request, _response, next) => {
   if (request.method === 'GET' || request.method === 'HEAD') {
@@ -96,7 +96,7 @@ export const refuseForgery: RequestHandler = (request, _response, next) => {
     ? site !== 'same-origin' && site !== 'none'
     : origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
   if (foreign) throw new HttpProblem(403, 'forgery', 'Refused', 'This request came from another site.');
-  if (request.method !== 'DELETE' && !request.is('application/json'))
+  if (request.method !== 'DELETE' && !request.is(['application/json', 'application/zip']))
     throw new HttpProblem(415, 'media-type', 'Not JSON', 'Send application/json.');
   next();
 };

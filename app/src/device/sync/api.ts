@@ -9,6 +9,7 @@ import {
   Mailbox,
   type NewAccount,
   type NewToken,
+  NightlyArchive,
   Podcast,
   Publication,
   type PublicationWish,
@@ -53,6 +54,7 @@ export const api = {
     file(`/dossiers/${dossierId}/files/${format}`, signal),
   sendDossier: (dossierId: string, to: string, words: string) =>
     send('POST', `/dossiers/${dossierId}/letter`, { to, words }),
+  nightlyArchive: () => read(NightlyArchive, 'GET', '/archive/nightly'),
   mailbox: () => read(Mailbox, 'GET', '/mailbox'),
   allowSenders: (senders: string[]) => read(Mailbox, 'PUT', '/mailbox', { senders }),
   renameMailbox: () => read(Mailbox, 'POST', '/mailbox/rename', {}),

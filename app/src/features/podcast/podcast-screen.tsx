@@ -9,6 +9,7 @@ import { inWords } from '@/features/elsewhere/in-words';
 import { SecretAddress } from '@/features/elsewhere/secret-address';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
+import { Progress } from '@/ui/progress';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SureButton } from '@/ui/sure-button';
 
@@ -79,7 +80,7 @@ function Episodes({ episodes }: { episodes: NonNullable<Known>['episodes'] }) {
               {titles.get(episode.itemId) ?? 'An item that is not on this device yet'}
             </Text>
             <Text className="font-ui text-small text-soft">{stateWords(episode)}</Text>
-            {episode.state === 'running' && <Bar progress={episode.progress} />}
+            {episode.state === 'running' && <Progress of={episode.progress} />}
           </View>
         ))}
       </View>
@@ -95,21 +96,6 @@ function stateWords({ state, progress, seconds, fault }: NonNullable<Known>['epi
     failed: episodeWords(fault ?? 'not-spoken'),
   };
   return words[state];
-}
-
-function Bar({ progress }: { progress: number }) {
-  return (
-    <View
-      role="progressbar"
-      aria-label="How far it is"
-      aria-valuenow={Math.round(progress * 100)}
-      aria-valuemin={0}
-      aria-valuemax={100}
-      className="h-[6px] overflow-hidden rounded-[3px] bg-sunken"
-    >
-      <View className="h-full bg-accent" style={{ width: `${progress * 100}%` }} />
-    </View>
-  );
 }
 
 /** The podcast is the server's: without a connection it can be neither seen nor changed. */

@@ -12,7 +12,6 @@ import { ReadingControls } from './reading-controls';
 import { readingStyle, useReadingSettings } from './reading-settings-store';
 import { useSavingSettings } from './saving-settings-store';
 import { Silenced } from './silenced';
-import { TakeAlong } from './take-along';
 
 const SAMPLE =
   'By the third summer the divers had stopped counting shoots and begun to count sounds. A meadow in health is loud: shrimp crackle in it like frying fat, wrasse grunt at one another, and the blades themselves tick as they let go of oxygen at noon.';
@@ -45,12 +44,12 @@ export function SettingsScreen() {
         <Button label="Podcast" onPress={() => router.push('/podcast')} />
         <Button label="Letter and feed" onPress={() => router.push('/reminders')} />
         <Button label="Feeds" onPress={() => router.push('/feeds')} />
+        <Button label="Your library as a file" onPress={() => router.push('/archive')} />
       </View>
       <Silenced />
       <PaceSetting />
       <SavingControls />
       <DeviceSpace />
-      <TakeAlong />
       <AccountSettings />
       <Text className="font-ui text-small text-soft">
         Dorvel is free software under the GNU General Public License, version 3 or later.

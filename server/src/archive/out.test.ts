@@ -1,9 +1,11 @@
+import { buffer } from 'node:stream/consumers';
 import { readBookmarks, readOpml } from '@dorvel/core/formats';
 import type { Item } from '@dorvel/core/model';
 import { REGISTRY } from '@dorvel/core/records';
 import { strFromU8, unzipSync } from 'fflate';
-import { archiveFiles, packArchive } from './archive';
-import { tricked, TRICKS } from './handed-on.test-data';
+import { tricked, TRICKS } from '../publish/handed-on.test-data';
+import { archiveFiles } from './out';
+import { packed } from './pack';
 
 let at: Awaited<ReturnType<typeof tricked>>;
 beforeAll(async () => {
@@ -12,21 +14,12 @@ beforeAll(async () => {
 afterAll(() => at.close());
 
 const NOW = Date.UTC(2026, 10, 28, 9);
-async function packed(isWanted = () => true): Promise<Uint8Array> {
+const archiveNow = () => {
   const { database, library, files, accountId } = at;
-  const chunks: Uint8Array[] = [];
   const account = { id: accountId, mail: 'a@example.org', name: 'A' };
-  await packArchive(
-    archiveFiles(account, { database, library, files, now: NOW }),
-    NOW,
-    (bytes) => {
-      chunks.push(bytes.slice());
-      return Promise.resolve();
-    },
-    isWanted,
-  );
-  return new Uint8Array(Buffer.concat(chunks));
-}
+  return packed(archiveFiles(account, { database, library, files, now: NOW }), NOW);
+};
+const whole = async () => new Uint8Array(await buffer(archiveNow()));
 const linesOf = (bytes: Uint8Array | undefined): unknown[] =>
   strFromU8(bytes ?? new Uint8Array())
     .split('\n')
@@ -34,7 +27,7 @@ const linesOf = (bytes: Uint8Array | undefined): unknown[] =>
     .map((line) => JSON.parse(line) as unknown);
 
 it('has every record that a device would get, as it is, and every text and picture', async () => {
-  const files = unzipSync(await packed());
+  const files = unzipSync(await whole());
   const { records } = await at.library.changesAfter(0);
   for (const { plural, schema } of REGISTRY.kinds) {
     const lines = linesOf(files[`records/${plural}.jsonl`]) as { id: string }[];
@@ -47,7 +40,7 @@ it('has every record that a device would get, as it is, and every text and pictu
 });
 
 it('can be read without Dorvel: texts lead to pictures that are there, lists are what programs take', async () => {
-  const files = unzipSync(await packed());
+  const files = unzipSync(await whole());
   const names = Object.keys(files);
   const texts = names.filter((name) => name.startsWith('texts/'));
   expect(texts).toHaveLength(2 * TRICKS.length);
@@ -74,12 +67,14 @@ it('can be read without Dorvel: texts lead to pictures that are there, lists are
 });
 
 it('is the same byte for byte when nothing has changed', async () => {
-  expect(Buffer.compare(Buffer.from(await packed()), Buffer.from(await packed()))).toBe(0);
+  expect(Buffer.compare(Buffer.from(await whole()), Buffer.from(await whole()))).toBe(0);
 });
 
 it('ends when nobody waits for it any more', async () => {
-  let asked = 0;
-  const part = await packed(() => ++asked < 3);
-  expect(asked).toBe(3);
-  expect(part.length).toBeGreaterThan(0);
+  const archive = archiveNow();
+  for await (const part of archive) {
+    expect((part as Uint8Array).length).toBeGreaterThan(0);
+    break;
+  }
+  expect(archive.destroyed).toBe(true);
 });

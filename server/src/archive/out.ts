@@ -4,7 +4,9 @@ import {
   ARCHIVE_FILES,
   ARCHIVE_FORMAT,
   ARCHIVE_README,
-  bookmarkFile,
+  bookmarkLine,
+  bookmarksAround,
+  type HighlightedItem,
   highlightsAsAnnotations,
   itemFrontMatter,
   itemPage,
@@ -15,29 +17,22 @@ import {
 import type { Account, Copy, Item } from '@dorvel/core/model';
 import { feedKind, highlightKind, itemKind, type Kind, noteKind, REGISTRY, type Stored } from '@dorvel/core/records';
 import { and, asc, eq, gt } from 'drizzle-orm';
-import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import type { Database } from '../db/open';
 import { copies, feeds, items, pictures, records } from '../db/schema';
 import type { FileStore } from '../files/files';
 import type { Library } from '../library/library';
 import { recordsIn } from '../library/records';
-import { readRecord, readStoredItems } from '../library/stored';
+import { readRecord } from '../library/stored';
+import type { ArchiveFile } from './pack';
 
 /** So many rows are read at once: texts are large. */
 const ROWS = 50;
 
-interface ArchiveParts {
+export interface ArchiveParts {
   database: Database;
   library: Library;
   files: FileStore;
   now: number;
-}
-
-/** Something in an archive, as it is made. Pictures are packed already. */
-interface ArchiveFile {
-  name: string;
-  isPacked?: boolean;
-  content: AsyncIterable<string | Uint8Array> | Iterable<string | Uint8Array>;
 }
 
 /**
@@ -57,9 +52,7 @@ export async function* archiveFiles(account: Account, parts: ArchiveParts): Asyn
   for (const kind of REGISTRY.kinds)
     yield { name: ARCHIVE_FILES.records(kind.plural), content: asLines(storedRecords(database, account.id, kind)) };
   yield { name: ARCHIVE_FILES.copies, content: asLines(storedCopies(database, account.id)) };
-  for await (const stored of storedRecords(database, account.id, itemKind)) {
-    const item = stored as Item;
-    if (item.capture.duplicateOf !== null) continue;
+  for await (const item of savedItems(account, database)) {
     const copyId = item.capture.page?.copyId;
     yield* textFiles(item, copyId ? ((await library.copy(copyId)) ?? null) : null);
   }
@@ -88,15 +81,28 @@ function* textFiles(item: Item, copy: Copy | null): Generator<ArchiveFile> {
 const withPicturesBeside = (written: string): string =>
   written.replace(/\/api\/pictures\/(?=[0-9a-f]{64}\.webp)/g, '../pictures/');
 
-async function* lists({ id, name }: Account, { database, now }: ArchiveParts): AsyncGenerator<ArchiveFile> {
-  const all = readStoredItems(
-    await database.read
-      .select({ record: items.record })
-      .from(items)
-      .where(eq(items.accountId, id))
-      .orderBy(asc(items.id)),
-  ).filter(({ capture }) => capture.duplicateOf === null);
-  yield { name: ARCHIVE_FILES.bookmarks, content: [bookmarkFile(name, all)] };
+async function* lists(account: Account, { database, now }: ArchiveParts): AsyncGenerator<ArchiveFile> {
+  const { id, name } = account;
+  const highlightsOf = byItem(
+    (await recordsIn(database.read, id, highlightKind)).filter(({ choices }) => !choices.removed.value),
+  );
+  const notesOf = byItem(
+    (await recordsIn(database.read, id, noteKind)).filter(({ choices }) => !choices.removed.value),
+  );
+  const marked: HighlightedItem[] = [];
+  yield {
+    name: ARCHIVE_FILES.bookmarks,
+    content: (async function* () {
+      const { head, foot } = bookmarksAround(name);
+      yield head;
+      for await (const item of savedItems(account, database)) {
+        yield bookmarkLine(item);
+        const [highlights, notes] = [highlightsOf.get(item.id) ?? [], notesOf.get(item.id) ?? []];
+        if (highlights.length + notes.length > 0) marked.push({ item, highlights, notes });
+      }
+      yield foot;
+    })(),
+  };
   const rows = await database.read
     .select({ record: feeds.record })
     .from(feeds)
@@ -107,20 +113,15 @@ async function* lists({ id, name }: Account, { database, now }: ArchiveParts): A
     .filter(({ choices }) => choices.following.value)
     .map(subscriptionOf);
   yield { name: ARCHIVE_FILES.feeds, content: [writeOpml(name, now, followed)] };
-  const highlights = (await recordsIn(database.read, id, highlightKind)).filter(
-    ({ choices }) => !choices.removed.value,
-  );
-  const notes = await recordsIn(database.read, id, noteKind);
-  const highlightsOf = byItem(highlights);
-  const notesOf = byItem(notes.filter(({ choices }) => !choices.removed.value));
-  const marked = all
-    .map((item) => ({
-      item,
-      highlights: highlightsOf.get(item.id) ?? [],
-      notes: notesOf.get(item.id) ?? [],
-    }))
-    .filter((each) => each.highlights.length + each.notes.length > 0);
   yield { name: ARCHIVE_FILES.annotations, content: [`${JSON.stringify(highlightsAsAnnotations(marked), null, 2)}\n`] };
+}
+
+/** The items that stand for themselves. */
+async function* savedItems({ id }: Account, database: Database): AsyncGenerator<Item> {
+  for await (const stored of storedRecords(database, id, itemKind)) {
+    const item = stored as Item;
+    if (item.capture.duplicateOf === null) yield item;
+  }
 }
 
 /** What belongs to an item, by the item. */
@@ -178,45 +179,4 @@ async function* storedCopies(database: Database, accountId: string): AsyncGenera
     if (!last || rows.length < ROWS) return;
     after = last.id;
   }
-}
-
-/**
- * Packs files as they are made (ZIP, PKWARE APPNOTE 6.3.10).
- *
- * @param write takes bytes, and says when it can take more
- * @param isWanted asked before each part: false ends it
- */
-export async function packArchive(
-  files: AsyncIterable<ArchiveFile>,
-  madeAt: number,
-  write: (bytes: Uint8Array) => Promise<void>,
-  isWanted: () => boolean,
-): Promise<void> {
-  let waiting: Uint8Array[] = [];
-  let fault: Error | null = null;
-  const zip = new Zip((error, bytes) => {
-    if (error) fault = error;
-    else waiting.push(bytes);
-  });
-  const flush = async () => {
-    if (fault) throw fault;
-    const ready = waiting;
-    waiting = [];
-    for (const bytes of ready) await write(bytes);
-  };
-  for await (const { name, isPacked, content } of files) {
-    if (!isWanted()) return;
-    const entry = isPacked ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 });
-    entry.mtime = new Date(madeAt);
-    zip.add(entry);
-    for await (const part of content) {
-      if (!isWanted()) return;
-      entry.push(typeof part === 'string' ? strToU8(part) : part, false);
-      await flush();
-    }
-    entry.push(new Uint8Array(), true);
-    await flush();
-  }
-  zip.end();
-  await flush();
 }

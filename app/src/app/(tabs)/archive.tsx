@@ -1,0 +1,1 @@
+export { ArchiveScreen as default } from '@/features/archive/archive-screen';
