@@ -1,4 +1,6 @@
+import render from 'dom-serializer';
 import type { Document, Element } from 'domhandler';
+import escape from 'escape-html';
 import { z } from 'zod';
 import { isoDate } from '../text';
 import {
@@ -27,6 +29,8 @@ export interface ReadEntry {
   updatedAt: string | null;
   /** In plain words. */
   summary: string | null;
+  /** Its text as HTML, where there is one and it was asked for. */
+  content?: string;
 }
 
 export interface ReadFeed {
@@ -39,6 +43,12 @@ export interface ReadFeed {
   entries: ReadEntry[];
 }
 
+interface ReadWish {
+  /** No more entries are read. */
+  most: number;
+  withContent: boolean;
+}
+
 /** Of one feed no more is read. */
 const MAX_ENTRIES = 500;
 const MAX_SUMMARY_LENGTH = 600;
@@ -49,17 +59,22 @@ const MAX_SUMMARY_LENGTH = 600;
  *
  * @param source the feed as text
  * @param url where it was found: addresses in it may be relative
+ * @param wish the first 500 entries without their texts, where nothing else is wished
  * @returns null when it is no feed
  */
-export function readFeed(source: string, url: string): ReadFeed | null {
+export function readFeed(
+  source: string,
+  url: string,
+  wish: ReadWish = { most: MAX_ENTRIES, withContent: false },
+): ReadFeed | null {
   const start = source.replace(/^\uFEFF/, '').trimStart();
-  if (start.startsWith('{')) return readJsonFeed(start, url);
+  if (start.startsWith('{')) return readJsonFeed(start, url, wish);
   const document = parseXml(start);
   const root = rootOf(document);
   if (!root) return null;
   const kind = withoutPrefixOf(root);
   const base = baseOf(root, url);
-  return kind === 'feed' ? readAtom(root, base) : readRss(root, base);
+  return kind === 'feed' ? readAtom(root, base, wish) : readRss(root, base, wish);
 }
 
 /** The element that makes it a feed; the channel itself where its envelope is missing. */
@@ -86,7 +101,7 @@ function withoutPrefixOf(root: Element): string {
   return (name ?? '').toLowerCase();
 }
 
-function readRss(root: Element, base: string): ReadFeed {
+function readRss(root: Element, base: string, { most, withContent }: ReadWish): ReadFeed {
   const channel = root.name.toLowerCase() === 'channel' ? root : (childOf(root, 'channel') ?? root);
   const at = baseOf(channel, base);
   // In RSS 1.0 and 0.90 the items stand beside the channel; behind an element that was never closed, inside that.
@@ -95,7 +110,10 @@ function readRss(root: Element, base: string): ReadFeed {
     title: title(childOf(channel, 'title', 'dc:title')),
     siteUrl: resolved(xmlText(childOf(channel, 'link')) ?? atomLink(channel, 'atom:link'), at),
     restMinutes: restMinutesOf(channel),
-    entries: items.slice(0, MAX_ENTRIES).map((item) => rssEntry(item, baseOf(item, at))),
+    entries: items.slice(0, most).map((item) => ({
+      ...rssEntry(item, baseOf(item, at)),
+      ...contentOf(withContent, childOf(item, 'content:encoded', 'description')),
+    })),
   };
 }
 
@@ -131,8 +149,8 @@ function rssAuthor(written: string | null): string[] {
   return [(named ?? written).trim().slice(0, 200)];
 }
 
-function readAtom(root: Element, base: string): ReadFeed {
-  const entries = within(root, 'entry').slice(0, MAX_ENTRIES);
+function readAtom(root: Element, base: string, { most, withContent }: ReadWish): ReadFeed {
+  const entries = within(root, 'entry').slice(0, most);
   const authors = atomAuthors(root);
   return {
     title: title(childOf(root, 'title')),
@@ -142,7 +160,10 @@ function readAtom(root: Element, base: string): ReadFeed {
       const source = childOf(entry, 'source');
       const own = atomAuthors(entry);
       const inherited = source && atomAuthors(source).length > 0 ? atomAuthors(source) : authors;
-      return atomEntry(entry, baseOf(entry, base), own.length > 0 ? own : inherited);
+      return {
+        ...atomEntry(entry, baseOf(entry, base), own.length > 0 ? own : inherited),
+        ...contentOf(withContent, childOf(entry, 'content')),
+      };
     }),
   };
 }
@@ -199,6 +220,22 @@ function words(element: Element | undefined): string | null {
   const isLiteral = type === 'text' || (type === 'text/plain' && mode !== 'escaped');
   return filled(isLiteral || !looksLikeMarkup(text) ? oneLine(text) : wordsOfHtml(text));
 }
+
+/** The text of an entry as HTML: as XHTML inside it (RFC 4287, 3.1.1.3), as HTML that is written as text, or as words. */
+function contentOf(isAsked: boolean, element: Element | undefined): { content?: string } {
+  if (!isAsked || !element) return {};
+  if (elementsIn(element).length > 0) return { content: render(element.children, { encodeEntities: 'utf8' }) };
+  const written = xmlText(element);
+  if (written === null) return {};
+  const isLiteral = (attributeOf(element, 'type') ?? '').toLowerCase() === 'text';
+  return { content: isLiteral || !looksLikeMarkup(written) ? paragraphs(written) : written };
+}
+
+const paragraphs = (text: string): string =>
+  text
+    .split(/\n\s*\n/)
+    .map((each) => `<p>${escape(each)}</p>`)
+    .join('');
 
 /** RFC 4287, 4.1.3.3: content of any type that is neither text nor XML is in Base64. */
 function isEncodedByType(type: string): boolean {
@@ -268,7 +305,7 @@ const JsonItem = z.object({
   authors: z.array(JsonAuthor).catch([]).default([]),
 });
 
-function readJsonFeed(source: string, url: string): ReadFeed | null {
+function readJsonFeed(source: string, url: string, { most, withContent }: ReadWish): ReadFeed | null {
   const parsed = JsonFeed.safeParse(jsonOf(source));
   if (!parsed.success) return null;
   const feed = parsed.data;
@@ -279,7 +316,7 @@ function readJsonFeed(source: string, url: string): ReadFeed | null {
     title: feed.title,
     siteUrl: resolved(feed.home_page_url, url),
     restMinutes: null,
-    entries: feed.items.slice(0, MAX_ENTRIES).flatMap((each) => {
+    entries: feed.items.slice(0, most).flatMap((each) => {
       const read = JsonItem.safeParse(each);
       if (!read.success) return [];
       const item = read.data;
@@ -288,6 +325,7 @@ function readJsonFeed(source: string, url: string): ReadFeed | null {
         resolved(item.external_url, url) ??
         (/^https?:/i.test(item.id) ? resolved(item.id, url) : null);
       const own = namesOf(item);
+      const content = item.content_html ?? (item.content_text === null ? null : paragraphs(item.content_text));
       return {
         key: filled(item.id) ?? address ?? item.title ?? '',
         address,
@@ -296,6 +334,7 @@ function readJsonFeed(source: string, url: string): ReadFeed | null {
         publishedAt: isoDate(item.date_published),
         updatedAt: isoDate(item.date_modified),
         summary: cut(item.summary ?? item.content_text ?? filled(wordsOfHtml(item.content_html ?? ''))),
+        ...(withContent && content !== null ? { content } : {}),
       };
     }),
   };

@@ -85,7 +85,9 @@ export const STANDING_WORDS: Readonly<Record<Standing, string>> = {
  * @param isIn whether it has been brought in
  */
 export function archiveLines({ kinds }: ArchiveLook, isIn: boolean): string[] {
-  return kinds.map(({ plural, standings }) => {
+  const order = Object.keys(KIND_NAMES);
+  const inOrder = [...kinds].sort((a, b) => order.indexOf(a.plural) - order.indexOf(b.plural));
+  return inOrder.map(({ plural, standings }) => {
     const differing = standings['newer-here'] + standings['newer-there'] + standings.both;
     const parts = [
       [standings.new, isIn ? 'came in' : 'new'],
