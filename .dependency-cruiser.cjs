@@ -14,6 +14,7 @@ const CORE_USES = {
   copies: ['model', 'text'],
   extract: ['model', 'text'],
   dossier: ['model', 'notes', 'wording'],
+  'bring-in': ['formats', 'model', 'text'],
   formats: ['cards', 'dossier', 'look-back', 'model', 'notes', 'text', 'wording'],
   gist: ['terms', 'text'],
   highlight: ['model', 'text'],

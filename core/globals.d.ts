@@ -25,5 +25,6 @@ declare class URLSearchParams {
 declare function atob(data: string): string;
 declare function btoa(data: string): string;
 declare class TextDecoder {
+  constructor(label?: string);
   decode(input: Uint8Array): string;
 }

@@ -8,6 +8,8 @@ export interface Found {
   savedAt: number | null;
   /** What was written on it. */
   note: string | null;
+  /** Whether it was read there; null when it is not said. */
+  isRead: boolean | null;
   /** Its text, where the file has it. */
   text: FoundText | null;
 }
@@ -27,4 +29,12 @@ export interface Findings {
 }
 
 /** What is not said of something that was found. */
-export const UNSAID = { address: null, title: null, tags: [], savedAt: null, note: null, text: null } as const;
+export const UNSAID: Found = {
+  address: null,
+  title: null,
+  tags: [],
+  savedAt: null,
+  note: null,
+  isRead: null,
+  text: null,
+};

@@ -30,3 +30,5 @@ export * from './dossier-markdown';
 export * from './dossier-page';
 export * from './dossier-style';
 export { writeAtom, writeJsonFeed } from './feed-write';
+export { readTableRows } from './table';
+export { parseBookHtml } from './xml';

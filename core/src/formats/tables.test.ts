@@ -1,15 +1,9 @@
+import { readHighlightFile } from '../bring-in';
 import type { Card, Note } from '../model';
 import { ownNote } from '../notes';
 import { cardKind, newItem } from '../records';
 import { highlightFrom, noteFrom } from '../testing';
-import {
-  cardsAsTable,
-  highlightsAsAnnotations,
-  highlightsAsCsv,
-  markdownTree,
-  readCardTable,
-  readHighlightFile,
-} from '.';
+import { cardsAsTable, highlightsAsAnnotations, highlightsAsCsv, markdownTree, readCardTable } from '.';
 
 const AT = '000000001-0000-a';
 const uuid = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`;

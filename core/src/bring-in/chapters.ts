@@ -1,0 +1,52 @@
+import escape from 'escape-html';
+import { chapterBody, packagePathOf, readBookPackage } from '../formats';
+import { type Findings, type Found, UNSAID } from './found';
+import { isPicture, withPicturesInside } from './inline-pictures';
+import { decodedText, unpacked } from './packed';
+
+const INSIDE = 'https://book.invalid/';
+/** A part of a book that says less is its title page, a dedication, or white. In characters of markup without its tags. */
+const LEAST = 400;
+
+/** The chapters of an e-book (EPUB 3.3), each a text of its own, in the order of reading; those that say hardly anything left out. */
+export function chaptersOf(bytes: Uint8Array): Findings {
+  const read = unpacked(bytes, (path) => /\.(?:xml|opf|x?html?)$/i.test(path) || isPicture(path));
+  if (!read.ok) return { found: [], faults: [{ written: '', says: read.says }] };
+  const { files } = read;
+  const textAt = (path: string): string | null => (files[path] ? decodedText(files[path]) : null);
+  const packagePath = packagePathOf(textAt('META-INF/container.xml') ?? '');
+  const source = packagePath === null ? null : textAt(packagePath);
+  if (packagePath === null || source === null)
+    return { found: [], faults: [{ written: '', says: 'That e-book does not say what is in it.' }] };
+  const book = readBookPackage(source);
+  const pictureAt = (address: string) =>
+    address.startsWith(INSIDE) ? files[decodeURIComponent(address.slice(INSIDE.length))] : undefined;
+  const found = book.chapters.flatMap((written, n): Found[] => {
+    if (!URL.canParse(written, INSIDE + packagePath)) return [];
+    const url = new URL(written, INSIDE + packagePath);
+    const markup = textAt(decodeURIComponent(url.pathname.slice(1)));
+    if (markup === null) return [];
+    const body = chapterBody(markup, url.href);
+    const words = body.replace(/<[^>]*>/g, ' ').replace(/\s+/g, ' ');
+    if (words.length < LEAST) return [];
+    const heading = /<h[1-3]\b[^>]*>([\s\S]*?)<\/h[1-3]>/i
+      .exec(body)?.[1]
+      ?.replace(/<[^>]*>/g, ' ')
+      .replace(/\s+/g, ' ')
+      .trim();
+    const title = [heading ? unescaped(heading) : `Part ${n + 1}`, book.title].filter(Boolean).join(' — ');
+    const page = pageOf(title, book.authors, book.language, withPicturesInside(body, url.href, pictureAt));
+    return [{ ...UNSAID, title, text: { type: 'text/html', body: page, name: `${title}.html` } }];
+  });
+  return { found, faults: found.length > 0 ? [] : [{ written: '', says: 'There are no chapters in that e-book.' }] };
+}
+
+const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'", nbsp: ' ' };
+const unescaped = (markup: string): string =>
+  markup.replace(/&(\w+);/g, (whole, name: string) => ENTITIES[name] ?? whole);
+
+function pageOf(title: string, authors: readonly string[], language: string | null, body: string): string {
+  const by = authors.map((author) => `<meta name="author" content="${escape(author)}">`).join('');
+  const lang = language ? ` lang="${escape(language)}"` : '';
+  return `<!doctype html><html${lang}><head><meta charset="utf-8"><title>${escape(title)}</title>${by}</head><body><article>${body}</article></body></html>`;
+}
