@@ -98,7 +98,7 @@ export async function postToRough(page: Page, path: string): Promise<void> {
 }
 
 /** All that a table of the device's store holds. */
-export async function stored<Row>(page: Page, table: 'items' | 'outbox'): Promise<Row[]> {
+export async function stored<Row>(page: Page, table: 'items' | 'notes' | 'outbox'): Promise<Row[]> {
   return page.evaluate(async (name) => {
     const [database] = (await indexedDB.databases())
       .map((each) => each.name)

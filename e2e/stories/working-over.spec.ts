@@ -1,3 +1,4 @@
+import type { Note } from '@dorvel/core/model';
 import { expect, type Page } from '@playwright/test';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
@@ -197,6 +198,20 @@ test('highlights made elsewhere come in, and none is dropped @any-width', async 
   await expect
     .poll(() => page.evaluate(() => [...(CSS.highlights.get('mark-key') ?? [])].map(String)))
     .toContain('children and dogs go free');
+  // As e-book readers write them: with the place, and the day on which they were made.
+  await page.goto(`${empty}/marks`);
+  await page.getByRole('button', { name: 'Take along, bring in' }).click();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'quotations.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'The Lead Line (M. Oddway)\n- Your highlight on page 12 | Added on Tuesday, 3 March 2026 14:05:12\n\nThe silt settles.\n==========\n',
+    ),
+  });
+  await expect(page.getByText('1 kept as notes, since they name no page.')).toBeVisible();
+  const note = (await stored<Note>(page, 'notes')).find(({ versions }) => versions[0]?.text.includes('silt'));
+  expect(note?.versions[0]?.text).toBe('> The silt settles.\n\nThe Lead Line (M. Oddway), page 12');
+  expect(note?.madeAt).toBe(Date.parse('2026-03-03T14:05:12Z'));
   await page.goto(`${empty}/notes`);
   await expect(page.getByText('The Tidewright')).toBeVisible();
 });

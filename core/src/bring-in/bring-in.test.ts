@@ -249,7 +249,9 @@ describe('an e-book by its chapters', () => {
     );
     expect(faults).toEqual([]);
     expect(found.map(({ title }) => title)).toEqual(['Ebb & flow — Tides', 'Part 3 — Tides']);
-    expect(found[0]?.text?.body).toContain('<meta name="author" content="M. Oddway">');
+    expect(found[0]?.text?.body).toContain(
+      '<meta name="author" content="M. Oddway"><meta property="og:site_name" content="Tides">',
+    );
     expect(found[0]?.text?.body).toContain('src="data:image/png;base64,');
   });
 

@@ -1,5 +1,5 @@
 import escape from 'escape-html';
-import { chapterBody, packagePathOf, readBookPackage } from '../formats';
+import { type BookPackage, chapterBody, packagePathOf, readBookPackage } from '../formats';
 import { type Findings, type Found, UNSAID } from './found';
 import { isPicture, withPicturesInside } from './inline-pictures';
 import { decodedText, unpacked } from './packed';
@@ -35,7 +35,7 @@ export function chaptersOf(bytes: Uint8Array): Findings {
       .replace(/\s+/g, ' ')
       .trim();
     const title = [heading ? unescaped(heading) : `Part ${n + 1}`, book.title].filter(Boolean).join(' — ');
-    const page = pageOf(title, book.authors, book.language, withPicturesInside(body, url.href, pictureAt));
+    const page = pageOf(title, book, withPicturesInside(body, url.href, pictureAt));
     return [{ ...UNSAID, title, text: { type: 'text/html', body: page, name: `${title}.html` } }];
   });
   return { found, faults: found.length > 0 ? [] : [{ written: '', says: 'There are no chapters in that e-book.' }] };
@@ -45,8 +45,15 @@ const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>',
 const unescaped = (markup: string): string =>
   markup.replace(/&(\w+);/g, (whole, name: string) => ENTITIES[name] ?? whole);
 
-function pageOf(title: string, authors: readonly string[], language: string | null, body: string): string {
-  const by = authors.map((author) => `<meta name="author" content="${escape(author)}">`).join('');
-  const lang = language ? ` lang="${escape(language)}"` : '';
-  return `<!doctype html><html${lang}><head><meta charset="utf-8"><title>${escape(title)}</title>${by}</head><body><article>${body}</article></body></html>`;
+function pageOf(title: string, book: BookPackage, body: string): string {
+  const said = [
+    ...book.authors.map((author) => ['author', author] as const),
+    ...(book.publishedAt ? [['article:published_time', book.publishedAt] as const] : []),
+    ...(book.title ? [['og:site_name', book.title] as const] : []),
+  ];
+  const meta = said.map(
+    ([name, value]) => `<meta ${name.includes(':') ? 'property' : 'name'}="${name}" content="${escape(value)}">`,
+  );
+  const lang = book.language ? ` lang="${escape(book.language)}"` : '';
+  return `<!doctype html><html${lang}><head><meta charset="utf-8"><title>${escape(title)}</title>${meta.join('')}</head><body><article>${body}</article></body></html>`;
 }

@@ -68,6 +68,8 @@ export const Choices = extensible({
   known: stampedSince(KnownWish, 'told'),
   /** When the reader said that it is one of the best; null when they did not. */
   best: stampedSince(Instant.nullable(), null),
+  /** What it was called in the list that it came from: its title until its page says one. */
+  listedAs: stampedSince(z.string().trim().min(1).max(500).nullable(), null),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;

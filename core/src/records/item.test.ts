@@ -226,6 +226,7 @@ describe('records from before a field was thought of', () => {
       passedOver: _passedOver,
       known: _known,
       best: _best,
+      listedAs: _listedAs,
       ...olderChoices
     } = choices;
     const { heard: _heard, ...olderProgress } = progress;

@@ -57,6 +57,7 @@ const ChooseMutation = z.object({
       tidied: z.array(Tidying).max(MAX_TIDYINGS),
       known: KnownWish,
       best: Instant.nullable(),
+      listedAs: z.string().trim().min(1).max(500).nullable(),
     })
     .partial(),
 });
@@ -122,6 +123,7 @@ export function newItem(save: Save): Item {
       tidied: untouched([]),
       known: untouched('told'),
       best: untouched(null),
+      listedAs: untouched(null),
     },
     tags: {},
     progress: { furthest: 0, position: null, heard: [] },

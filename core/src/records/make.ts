@@ -131,12 +131,13 @@ export function changeMaker({ clock, newId, now }: Makings) {
       itemId: string,
       kind: HighlightKind,
       passage: MarkedPassage,
+      madeAt = now(),
     ): Extract<HighlightMutation, { type: 'mark' }> => ({
       ...base(),
       type: 'mark',
       itemId,
       highlightId: newId(),
-      madeAt: now(),
+      madeAt,
       kind,
       passage,
     }),
@@ -184,11 +185,12 @@ export function changeMaker({ clock, newId, now }: Makings) {
     note: (
       { id: noteId = newId(), itemId: noteItemId, on }: Pick<Note, 'itemId' | 'on'> & Partial<Pick<Note, 'id'>>,
       set: NoteChanges,
+      madeAt = now(),
     ): NoteMutation => ({
       ...base(),
       type: 'write',
       noteId,
-      madeAt: now(),
+      madeAt,
       noteItemId,
       on,
       set,

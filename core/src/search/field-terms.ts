@@ -34,7 +34,7 @@ const NO_NOTES: readonly string[] = [];
 function findableOf(item: Item, notes: readonly string[]): FindableItem {
   const page = item.capture.page;
   return {
-    title: [item.choices.title.value, page?.title].filter(Boolean).join(' · '),
+    title: [item.choices.title.value, page?.title ?? item.choices.listedAs.value].filter(Boolean).join(' · '),
     source: [page?.siteName, hostOf(item.address), ...(page?.authors ?? [])].filter(Boolean).join(' · '),
     tags: tagsOf(item).join(' · '),
     note: notes.join(' · '),

@@ -6,7 +6,8 @@ import type { Item } from '../model';
 
 /** The title that stands for an item: the reader's own, the page's, or the address until there is one. */
 export function titleOf(item: Item): string {
-  return item.choices.title.value ?? item.capture.page?.title ?? shortAddress(item.address);
+  const { title, listedAs } = item.choices;
+  return title.value ?? item.capture.page?.title ?? listedAs.value ?? shortAddress(item.address);
 }
 
 /** Where it comes from: the site's name, else its host. */

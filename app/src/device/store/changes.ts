@@ -21,7 +21,7 @@ import {
   TagName,
   type TextAnchor,
 } from '@dorvel/core/model';
-import type { ownNote } from '@dorvel/core/notes';
+import { ownNote } from '@dorvel/core/notes';
 import { saveAgain } from '@dorvel/core/queue';
 import {
   type CardChanges,
@@ -102,6 +102,24 @@ export async function saveAddress(
 /** So many changes are written together: each writing makes every list on screen again. */
 const AT_ONCE = 40;
 
+/** A page, or a file with what is in it, to be saved with what is known of it. */
+export interface ToSave {
+  address: string;
+  given?: GivenText;
+  tags?: readonly string[];
+  /** When it was saved first, elsewhere: milliseconds since 1970. */
+  savedAt?: number;
+  /** What it was called where it comes from. */
+  title?: string;
+  /** It was read elsewhere already. */
+  isRead?: boolean;
+  /** What the reader wrote on it. */
+  note?: string;
+}
+
+/** A title has no more characters. */
+const MAX_TITLE_LENGTH = 500;
+
 /**
  * Saves many pages and files at once; see saveAddress. Those that the library has are brought up.
  *
@@ -112,7 +130,7 @@ const AT_ONCE = 40;
  * @returns ids of the items that are new
  */
 export async function saveAll(
-  requests: readonly { address: string; given?: GivenText; tags?: readonly string[]; savedAt?: number }[],
+  requests: readonly ToSave[],
   howMuch: HowMuch,
   isWanted: () => boolean,
   done: (count: number) => void,
@@ -125,7 +143,7 @@ export async function saveAll(
   const made: string[] = [];
   for (let at = 0; at < requests.length && isWanted(); at += AT_ONCE) {
     const part = requests.slice(at, at + AT_ONCE);
-    const mutations = part.flatMap(({ address, given, tags = [], savedAt }): Mutation[] => {
+    const mutations = part.flatMap(({ address, given, tags = [], savedAt, title, isRead, note }): Mutation[] => {
       const known = canonical.get(canonicalAddress(address));
       const save = make.save({ address, howMuch, ...(savedAt === undefined ? {} : { savedAt }) });
       const itemId = known?.id ?? save.itemId;
@@ -133,7 +151,19 @@ export async function saveAll(
       const tagged = tags.length > 0 ? [make.tag(itemId, set, known)] : [];
       if (known) return [make.choose(itemId, saveAgain(known, queue, Date.now()), known), ...tagged];
       made.push(itemId);
-      return [save, ...(given ? [make.provide(itemId, given)] : []), ...tagged];
+      const chosen: ItemChoices = {
+        ...(title === undefined ? {} : { listedAs: title.slice(0, MAX_TITLE_LENGTH) }),
+        ...(isRead ? { stage: 'finished', finishedAt: savedAt ?? Date.now() } : {}),
+      };
+      const written =
+        note === undefined ? [] : [make.note(ownNote.ofItem(itemId), { text: note.slice(0, MAX_NOTE_LENGTH) })];
+      return [
+        save,
+        ...(given ? [make.provide(itemId, given)] : []),
+        ...(Object.keys(chosen).length > 0 ? [make.choose(itemId, chosen)] : []),
+        ...tagged,
+        ...written,
+      ];
     });
     await commit(...mutations);
     done(at + part.length);
@@ -218,8 +248,13 @@ export async function changeFeed(feedId: string, set: FeedChanges): Promise<void
 }
 
 /** Marks a passage. @returns the highlight's id */
-export async function addHighlight(itemId: string, kind: HighlightKind, passage: MarkedPassage): Promise<string> {
-  const highlight = make.highlight(itemId, kind, passage);
+export async function addHighlight(
+  itemId: string,
+  kind: HighlightKind,
+  passage: MarkedPassage,
+  madeAt?: number,
+): Promise<string> {
+  const highlight = make.highlight(itemId, kind, passage, madeAt);
   await commit(highlight);
   return highlight.highlightId;
 }
@@ -252,8 +287,12 @@ export async function pin(id: string, of: PinSubject, pinned: boolean): Promise<
 }
 
 /** Writes a note. @returns its id */
-export async function writeNote(about: Pick<Note, 'itemId' | 'on'>, set: NoteChanges): Promise<string> {
-  const note = make.note(about, set);
+export async function writeNote(
+  about: Pick<Note, 'itemId' | 'on'>,
+  set: NoteChanges,
+  madeAt?: number,
+): Promise<string> {
+  const note = make.note(about, set, madeAt);
   await commit(note);
   return note.noteId;
 }

@@ -13,8 +13,9 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
-import { type SaveList, saveListOfFiles, saveListOfText, TEXT_FILES } from './files';
+import { ALL_FILES, type SaveList, saveListOfFiles, saveListOfText } from './files';
 import { GivenTextField } from './given-text';
+import { OfFile } from './of-file';
 import { SaveMany } from './save-many';
 
 /** Paste or type an address; one press, and it is in the Inbox. */
@@ -84,7 +85,10 @@ export function AddSheet() {
         />
         <HowMuchChoice value={howMuch} onChange={setHowMuch} of={isMany ? OF_A_PAGE : undefined} />
         {isMany ? (
-          <SaveMany reading={many} howMuch={wantsPart ? usual : howMuch} onDone={close} />
+          <>
+            {ofFiles && <OfFile list={ofFiles} onChange={setOfFiles} />}
+            <SaveMany reading={many} howMuch={wantsPart ? usual : howMuch} onDone={close} />
+          </>
         ) : (
           <>
             {wantsPart && <GivenTextField onGiven={setGiven} />}
@@ -105,7 +109,7 @@ export function AddSheet() {
               <input
                 type="file"
                 multiple
-                accept={`${TEXT_FILES},.csv`}
+                accept={ALL_FILES}
                 onChange={(event) => void readFiles([...(event.target.files ?? [])])}
               />
             </label>

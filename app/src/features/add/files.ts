@@ -1,23 +1,23 @@
 import { canonicalAddress, fileAddress, readAddress, readAddresses } from '@dorvel/core/address';
+import type { AddressTable, Findings, Found, TableColumns } from '@dorvel/core/bring-in';
 import type { Bookmark } from '@dorvel/core/formats';
 import { type GivenText, inBase64, inBase64Url, isPushable } from '@dorvel/core/model';
+import type { ToSave } from '@/device/store/changes';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
-export interface SaveRequest {
-  address: string;
+export interface SaveRequest extends ToSave {
   /** How it is shown before it is saved. */
   shown: string;
-  given?: GivenText;
-  /** What it is tagged in the file that it comes from. */
-  tags?: readonly string[];
-  /** When it was saved there, as the file says: milliseconds since 1970. */
-  savedAt?: number;
 }
 
 export interface SaveList {
   requests: SaveRequest[];
   /** What cannot be saved, each with its reason. */
   faults: { written: string; says: string }[];
+  /** A table whose columns the reader may put right. */
+  table?: AddressTable;
+  /** An e-book that may be taken by its chapters. */
+  book?: File;
 }
 
 const TYPES: Readonly<Record<string, GivenText['type']>> = {
@@ -36,10 +36,22 @@ const TYPES: Readonly<Record<string, GivenText['type']>> = {
 export const TOO_LARGE =
   'That is more than 6 MB as it is sent, which is more than can be sent at once. Give a part of it.';
 
+const endings = (list: readonly string[]): string => list.map((ending) => `.${ending}`).join();
 /** The files whose text can be read, as the browser's file dialog wants them. */
-export const TEXT_FILES = Object.keys(TYPES)
-  .map((ending) => `.${ending}`)
-  .join();
+export const TEXT_FILES = endings(Object.keys(TYPES));
+/** Those, and the files in which many pages are. */
+export const ALL_FILES = endings([
+  ...Object.keys(TYPES),
+  'csv',
+  'tsv',
+  'json',
+  'xml',
+  'atom',
+  'rss',
+  'warc',
+  'gz',
+  'zip',
+]);
 
 /** Addresses that were pasted. */
 export function saveListOfText(text: string): SaveList {
@@ -51,53 +63,135 @@ export function saveListOfText(text: string): SaveList {
 export async function saveListOfFiles(files: readonly File[]): Promise<SaveList> {
   const read = await Promise.all(files.map(readFile));
   const wishes = new Map(read.flatMap((each) => each.requests).map((wish) => [wish.address, wish]));
-  return { requests: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
+  const [only] = read.length === 1 ? read : [];
+  return { ...only, requests: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
 }
 
 async function readFile(file: File): Promise<SaveList> {
   const fault = (says: string): SaveList => ({ requests: [], faults: [{ written: file.name, says }] });
   const ending = endingOf(file);
   if (ending === 'opml') return fault('That is a list of feeds. Bring it in under “Feeds”.');
+  if (ending === 'jsonld') return fault('Those are highlights. Bring them in under “Highlights”.');
   const list = await listIn(ending, file);
-  if (list) return list.requests.length > 0 ? list : fault('There are no addresses in it.');
+  if (list) return list.requests.length + list.faults.length > 0 ? list : fault('There are no addresses in it.');
   const read = await givenOf(file);
   if (!read.ok) return fault(read.says);
-  const hash = await crypto.subtle.digest('SHA-256', await file.arrayBuffer());
-  const address = fileAddress(inBase64Url(new Uint8Array(hash)));
-  return { requests: [{ address, shown: file.name, given: read.given }], faults: [] };
+  const one = await fileRequest(read.given, file.name, await file.arrayBuffer());
+  return { requests: [one], faults: [], ...(ending === 'epub' ? { book: file } : {}) };
 }
 
-/** The pages that a file lists: bookmarks as browsers write them, tables, and texts of which most lines are addresses. */
+/** @param bytes by which it is known, however often it is given */
+async function fileRequest(given: GivenText, shown: string, bytes: BufferSource): Promise<SaveRequest> {
+  const hash = await crypto.subtle.digest('SHA-256', bytes);
+  return { address: fileAddress(inBase64Url(new Uint8Array(hash))), shown, given };
+}
+
+/** The chapters of an e-book, each to be saved as an item of its own. */
+export async function saveListOfChapters(book: File): Promise<SaveList> {
+  const { chaptersOf } = await import('@dorvel/core/bring-in');
+  return { ...(await saveListOf(chaptersOf(await bytesOf(book)), book.name)), book };
+}
+
+/** The pages of a table, by what its columns are said to be. */
+export async function saveListOfTable(table: AddressTable, columns: TableColumns): Promise<SaveList> {
+  const { foundInTable } = await import('@dorvel/core/bring-in');
+  return { ...(await saveListOf(foundInTable(table, columns), 'The table')), table };
+}
+
+/** The pages that a file lists or has in it; null when it is a text itself. */
 async function listIn(ending: string, file: File): Promise<SaveList | null> {
   if (ending === 'html' || ending === 'htm') {
     const { isBookmarkFile, readBookmarks } = await import('@dorvel/core/formats');
     const text = await file.text();
     return isBookmarkFile(text) ? saveListOfBookmarks(readBookmarks(text)) : null;
   }
-  if (ending !== 'csv' && ending !== 'txt' && ending !== 'md') return null;
+  const { addressTableIn, foundInFeed, likelyColumns, pagesInWarc, pagesInZip } = await import('@dorvel/core/bring-in');
+  if (ending === 'zip') return saveListOf(pagesInZip(await bytesOf(file)), file.name);
+  if (ending === 'warc' || (ending === 'gz' && /\.warc\.gz$/i.test(file.name)))
+    return saveListOf(pagesInWarc(await bytesOf(file)), file.name);
+  if (['json', 'xml', 'atom', 'rss'].includes(ending)) {
+    const found = foundInFeed(await file.text());
+    return found && saveListOf(found, file.name);
+  }
+  if (!['csv', 'tsv', 'txt', 'md'].includes(ending)) return null;
   const text = await file.text();
+  const isTable = ending === 'csv' || ending === 'tsv';
+  const table = isTable ? addressTableIn(text) : null;
+  if (table) return saveListOfTable(table, likelyColumns(table));
   const lines = text.split('\n').filter((line) => line.trim() !== '');
-  const isList = ending === 'csv' || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
+  const isList = isTable || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
   return isList ? saveListOfText(text) : null;
+}
+
+const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
+
+/** What a file from elsewhere has, as what is to be saved: each page once, with all that is said of it. */
+async function saveListOf({ found, faults }: Findings, name: string): Promise<SaveList> {
+  const wishes = new Map<string, SaveRequest>();
+  const wrong = faults.map(({ written, says }) => ({ written: written === '' ? name : written, says }));
+  for (const each of found) {
+    const read = await requestOf(each);
+    if ('says' in read) wrong.push(read);
+    else {
+      const key = canonicalAddress(read.address);
+      const known = wishes.get(key);
+      wishes.set(
+        key,
+        known ? { ...read, ...known, tags: [...new Set([...(known.tags ?? []), ...(read.tags ?? [])])] } : read,
+      );
+    }
+  }
+  return { requests: [...wishes.values()], faults: wrong };
+}
+
+async function requestOf({
+  address,
+  text,
+  title,
+  tags,
+  savedAt,
+  note,
+  isRead,
+}: Found): Promise<SaveRequest | { written: string; says: string }> {
+  const given: GivenText | undefined =
+    text && isPushable(text.body) ? { ...text, name: text.name.slice(0, 200), encoding: 'utf8' } : undefined;
+  const about = {
+    tags,
+    // One that is still to come is a slip of some clock.
+    ...(savedAt !== null && savedAt > 0 && savedAt <= Date.now() ? { savedAt } : {}),
+    ...(note === null ? {} : { note }),
+    ...(isRead === null ? {} : { isRead }),
+    // Of a text, its own title holds.
+    ...(title === null || text ? {} : { title }),
+  };
+  if (address !== null) {
+    const reading = readAddress(address);
+    if (!reading.ok) return { written: address, says: reading.says };
+    return { ...about, address: reading.address, shown: title ?? reading.address, ...(given ? { given } : {}) };
+  }
+  const shown = title ?? text?.name ?? 'A text';
+  if (!given) return { written: shown, says: TOO_LARGE };
+  return { ...(await fileRequest(given, shown, new TextEncoder().encode(given.body))), ...about };
 }
 
 /** A page that lies in several folders is saved once, with the tags of all. */
 function saveListOfBookmarks(bookmarks: readonly Bookmark[]): SaveList {
   const wishes = new Map<string, SaveRequest>();
   const faults = new Map<string, string>();
-  for (const { address: written, tags, savedAt } of bookmarks) {
+  for (const { address: written, title, tags, savedAt } of bookmarks) {
     const reading = readAddress(written);
     if (!reading.ok) {
       faults.set(written, reading.says);
       continue;
     }
     const key = canonicalAddress(reading.address);
-    const known = wishes.get(key) ?? { address: reading.address, shown: reading.address, tags: [] };
+    const known = wishes.get(key) ?? { address: reading.address, shown: title ?? reading.address, tags: [] };
     // Of several dates the first; one that is still to come is a slip of some clock.
     const dates = [known.savedAt, savedAt].filter((each) => typeof each === 'number' && each <= Date.now());
     wishes.set(key, {
       ...known,
       tags: [...new Set([...(known.tags ?? []), ...tags])],
+      ...(title === null ? {} : { title }),
       ...(dates.length > 0 ? { savedAt: Math.min(...(dates as number[])) } : {}),
     });
   }

@@ -171,7 +171,7 @@ function Gather({ highlight }: { highlight: Highlight }) {
 function BringIn({ onDone }: { onDone(): void }) {
   const show = useNotices((state) => state.show);
   const bring = async (file: File) => {
-    const { readHighlightFile } = await import('@dorvel/core/formats');
+    const { readHighlightFile } = await import('@dorvel/core/bring-in');
     const read = readHighlightFile(await file.text());
     const brought = await importHighlights(read.highlights);
     onDone();
@@ -188,7 +188,7 @@ function BringIn({ onDone }: { onDone(): void }) {
         onFile={(file) => void bring(file)}
       />
       <Text className="font-ui text-small text-soft">
-        Web annotations, a table with a column of quotations, or quotations with a blank line between them.
+        Web annotations, a table with a column of quotations, or quotations as plain text, as e-book readers write them.
       </Text>
     </View>
   );

@@ -1,5 +1,5 @@
 import { canonicalAddress, readAddress } from '@dorvel/core/address';
-import type { ForeignHighlight } from '@dorvel/core/formats';
+import type { ForeignHighlight } from '@dorvel/core/bring-in';
 import { CONTEXT_LENGTH, type Item, type MarkedPassage } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { titleOf } from '@dorvel/core/wording';
@@ -55,7 +55,7 @@ export async function importHighlights(highlights: readonly ForeignHighlight[]):
       }
     }
     if (itemId) {
-      const markId = await addHighlight(itemId, highlight.kind, passageOf(highlight));
+      const markId = await addHighlight(itemId, highlight.kind, passageOf(highlight), madeAt(highlight));
       undo.push(() => changeHighlight(markId, { removed: true }));
       if (highlight.note !== '') {
         const subject = ownNote.ofHighlight({ id: markId, itemId });
@@ -63,7 +63,11 @@ export async function importHighlights(highlights: readonly ForeignHighlight[]):
         if (note) undo.push(() => changeNote(note, { removed: true }));
       }
     } else {
-      const noteId = await writeNote({ itemId: null, on: { kind: 'nothing' } }, { text: asNote(highlight) });
+      const noteId = await writeNote(
+        { itemId: null, on: { kind: 'nothing' } },
+        { text: asNote(highlight) },
+        madeAt(highlight),
+      );
       undo.push(async () => {
         const note = await store?.notes.get(noteId);
         if (note) await changeNote(note, { removed: true });
@@ -90,7 +94,9 @@ function finderOf(items: readonly Item[]): (highlight: ForeignHighlight) => Item
   return ({ address, title }) => {
     const reading = address ? readAddress(address) : null;
     const atAddress = reading?.ok ? byAddress.get(canonicalAddress(reading.address)) : undefined;
-    return atAddress ?? (title ? (byTitle.get(titleKey(title)) ?? undefined) : undefined);
+    // E-book readers write the author behind the title.
+    const titles = title ? [title, title.replace(/\s*\([^()]*\)$/, '')] : [];
+    return atAddress ?? titles.map((each) => byTitle.get(titleKey(each))).find(Boolean) ?? undefined;
   };
 }
 
@@ -104,12 +110,16 @@ function passageOf({ quotation, prefix, suffix }: ForeignHighlight): MarkedPassa
   };
 }
 
-function asNote({ quotation, note, title }: ForeignHighlight): string {
+/** A day that is still to come is a slip of some clock. */
+const madeAt = (highlight: ForeignHighlight): number | undefined =>
+  highlight.madeAt !== null && highlight.madeAt <= Date.now() ? highlight.madeAt : undefined;
+
+function asNote({ quotation, note, title, place }: ForeignHighlight): string {
   const quoted = quotation
     .split('\n')
     .map((line) => `> ${line}`)
     .join('\n');
-  return [quoted, title, note].filter(Boolean).join('\n\n');
+  return [quoted, [title, place].filter(Boolean).join(', '), note].filter(Boolean).join('\n\n');
 }
 
 const titleKey = (words: string): string =>
