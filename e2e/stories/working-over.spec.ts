@@ -176,8 +176,7 @@ test('notes of the reader’s own: begun by one key, answered, done, and found',
   });
 });
 
-test('highlights made elsewhere come in, and none is dropped @any-width', async ({ page, empty }, { project }) => {
-  test.skip(project.name !== 'wide', 'once is enough');
+test('highlights made elsewhere come in, and none is dropped @any-width', async ({ page, empty }) => {
   await signIn(page, empty);
   await save(page, webPage('rough', '/turning/brought-in'));
   await expect(row(page, /Crossing to brought in/i).getByRole('img', { name: /min/ })).toBeVisible();
