@@ -13,7 +13,7 @@ const CORE_USES = {
   terms: ['text'],
   copies: ['model', 'text'],
   extract: ['model', 'text'],
-  dossier: ['model', 'notes', 'wording'],
+  dossier: ['model', 'notes', 'reading', 'wording'],
   'bring-in': ['formats', 'model', 'text'],
   formats: ['cards', 'dossier', 'look-back', 'model', 'notes', 'text', 'wording'],
   gist: ['terms', 'text'],

@@ -23,6 +23,7 @@ run('phrases', ['--import', 'tsx', 'bench/phrases.mjs']);
 run('new-to-you', ['--import', 'tsx', 'bench/new-to-you.mjs']);
 run('search', ['--expose-gc', '--import', 'tsx', 'bench/search.mjs', ...process.argv.slice(3)]);
 run('feeds', ['--import', 'tsx', 'bench/feeds.mjs', ...process.argv.slice(3)]);
+run('archive', ['--import', 'tsx', 'bench/archive.mjs']);
 run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 // On pages that are their publishers', so that whoever measures brings them.
 if (only === 'facts') run('facts', ['--import', 'tsx', 'bench/facts.mjs', ...process.argv.slice(3)]);

@@ -1,6 +1,6 @@
 import { Pressable, ScrollView, Text, View } from 'react-native';
 
-interface ChoiceProps<Value extends string> {
+interface ChoiceProps<Value extends string | number> {
   name: string;
   options: readonly { value: Value; label: string; fontFamily?: string }[];
   value: Value;
@@ -10,7 +10,7 @@ interface ChoiceProps<Value extends string> {
 }
 
 /** A small set of options, one of them chosen. */
-export function Choice<Value extends string>({ name, options, value, onChange, oneLine = false }: ChoiceProps<Value>) {
+export function Choice<Value extends string | number>({ name, options, value, onChange, oneLine = false }: ChoiceProps<Value>) {
   const group = (
     <View role="radiogroup" aria-label={name} className={`flex-row gap-[8px] ${oneLine ? '' : 'flex-wrap'}`}>
       {options.map((option) => {

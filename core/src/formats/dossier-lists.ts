@@ -1,7 +1,8 @@
 import escape from 'escape-html';
 import { type Item, tagsOf } from '../model';
 import { sourceOf, titleOf } from '../wording';
-import { type HandedOn, oneLine, shownItems, tableInWords, webAddress } from './dossier-handed-on';
+import { type HandedOn, oneLine, shownItems, shownParts, tableInWords, webAddress } from './dossier-handed-on';
+import { type OutlinePart, writeOutline } from './opml';
 import { writeTable } from './table';
 
 /** The facts of a dossier as CSV (RFC 4180): the columns that are shown; of what no page states, nothing. */
@@ -25,6 +26,33 @@ export function dossierLinks({ compiled }: Pick<HandedOn, 'compiled'>): string {
   return shownItems(compiled)
     .map((item) => `${oneLine(titleOf(item))}\n${item.address}\n`)
     .join('\n');
+}
+
+/** Pages under the headings that they stand under, as an outline (OPML 2.0); each page once. */
+export function dossierOpml({ compiled, updatedAt }: Pick<HandedOn, 'compiled' | 'updatedAt'>): string {
+  interface Section extends OutlinePart {
+    parts: OutlinePart[];
+  }
+  const section = (text: string): Section => ({ text, address: null, parts: [] });
+  const root = section(compiled.title);
+  let open = [root];
+  const seen = new Set<string>();
+  const add = (item: Item) => {
+    if (seen.has(item.id)) return;
+    seen.add(item.id);
+    open.at(-1)?.parts.push({ text: oneLine(titleOf(item)), address: webAddress(item), parts: [] });
+  };
+  for (const part of shownParts(compiled)) {
+    if (part.kind === 'heading') {
+      const begun = section(oneLine(part.text));
+      open = open.slice(0, part.depth);
+      open.at(-1)?.parts.push(begun);
+      open.push(begun);
+    } else if (part.kind === 'item') add(part.item);
+    else if (part.kind === 'search') part.items.forEach(add);
+    else if (part.kind === 'passage' || part.kind === 'picture') add(part.of);
+  }
+  return writeOutline(oneLine(compiled.title), updatedAt, root.parts);
 }
 
 /** Bookmarks in a folder. */

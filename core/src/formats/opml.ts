@@ -74,6 +74,30 @@ export function writeOpml(title: string, madeAt: number, subscriptions: readonly
       }),
     );
   }
+  return opmlDocument(title, madeAt, body);
+}
+
+/** A part of an outline: a heading with what stands under it, or a page. */
+export interface OutlinePart {
+  text: string;
+  /** Of a page; null for a heading. */
+  address: string | null;
+  parts: readonly OutlinePart[];
+}
+
+/** Writes an outline of pages as OPML 2.0, each page a link (opml.org/spec2, "type attribute"). */
+export function writeOutline(title: string, madeAt: number, parts: readonly OutlinePart[]): string {
+  const put = (parent: Element, part: OutlinePart): void => {
+    const link = part.address === null ? {} : { type: 'link', url: part.address };
+    const outline = add(parent, new Element('outline', { text: part.text, ...link }));
+    for (const each of part.parts) put(outline, each);
+  };
+  const body = new Element('body', {});
+  for (const part of parts) put(body, part);
+  return opmlDocument(title, madeAt, body);
+}
+
+function opmlDocument(title: string, madeAt: number, body: Element): string {
   const head = new Element('head', {});
   add(head, new Element('title', {}, [new Text(title)]));
   add(head, new Element('dateCreated', {}, [new Text(new Date(madeAt).toUTCString())]));

@@ -25,13 +25,13 @@ export interface PodcastEpisode {
  * anywhere: it is one reader's own.
  */
 export function podcastFeed(
-  podcast: { title: string; link: string; address: string; language: string },
+  podcast: { title: string; about: string; link: string; address: string; language: string },
   episodes: readonly PodcastEpisode[],
 ): string {
   const channel = element('channel', {}, [
     element('title', {}, podcast.title),
     element('link', {}, podcast.link),
-    element('description', {}, 'Your Queue, read aloud. The address is yours alone: who has it can hear it.'),
+    element('description', {}, podcast.about),
     element('language', {}, podcast.language),
     element('atom:link', { href: podcast.address, rel: 'self', type: 'application/rss+xml' }),
     element('itunes:block', {}, 'Yes'),

@@ -42,6 +42,8 @@ export const DossierChoices = z.object({
   named: z.boolean(),
   /** Whether the facts table is part of what is handed on. */
   withFacts: z.boolean(),
+  /** Whether its items are read aloud in the reader's podcast, as a feed of their own. */
+  heard: z.boolean(),
   removed: z.boolean(),
 });
 export type DossierChoices = z.infer<typeof DossierChoices>;
@@ -56,6 +58,7 @@ export const NEW_DOSSIER: DossierChoices = {
   typeface: 'literata',
   named: false,
   withFacts: false,
+  heard: false,
   removed: false,
 };
 
@@ -63,7 +66,7 @@ export const NEW_DOSSIER: DossierChoices = {
 export const Dossier = extensible({
   id: Id,
   madeAt: Instant,
-  choices: stampedEach(DossierChoices),
+  choices: stampedEach(DossierChoices, { heard: false }),
   /** Of the facts table, by key, each a register of its own. */
   columns: z.record(ColumnKey, stamped(FactColumn)).refine(limited(MAX_COLUMNS), 'too-many-columns'),
 });

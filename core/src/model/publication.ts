@@ -38,6 +38,7 @@ export const DossierFormat = z.enum([
   'csv',
   'links',
   'bookmarks',
+  'opml',
   'letter',
   'bibtex',
   'ris',

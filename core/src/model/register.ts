@@ -11,11 +11,19 @@ export const stampedSince = <Value extends z.ZodType>(value: Value, otherwise: z
   return register.default({ value: otherwise, at: NEVER } as z.output<typeof register>);
 };
 
-/** A register for each field of a shape. */
-export const stampedEach = <Shape extends z.ZodRawShape>({ shape }: z.ZodObject<Shape>) =>
+/** A register for each field of a shape. @param since what stands for fields that records from before they were thought of lack */
+export const stampedEach = <Shape extends z.ZodRawShape>(
+  { shape }: z.ZodObject<Shape>,
+  since: Partial<z.output<z.ZodObject<Shape>>> = {},
+) =>
   extensible(
     Object.fromEntries(
-      Object.entries(shape).map(([field, value]) => [field, stamped(value as z.ZodType)]),
+      Object.entries(shape).map(([field, value]) => [
+        field,
+        Object.hasOwn(since, field)
+          ? stampedSince(value as z.ZodType, since[field as keyof typeof since])
+          : stamped(value as z.ZodType),
+      ]),
     ) as unknown as {
       [Field in keyof Shape]: ReturnType<typeof stamped<Shape[Field] & z.ZodType>>;
     },

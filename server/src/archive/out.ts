@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { setImmediate as turn } from 'node:timers/promises';
 import { treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
 import {
   ARCHIVE_FILES,
@@ -54,6 +55,8 @@ export async function* archiveFiles(account: Account, parts: ArchiveParts): Asyn
   yield { name: ARCHIVE_FILES.copies, content: asLines(storedCopies(database, account.id)) };
   for await (const item of savedItems(account, database)) {
     const copyId = item.capture.page?.copyId;
+    // The database answers at once: without a turn in between nobody else would be served, and nothing read be given back.
+    await turn();
     yield* textFiles(item, copyId ? ((await library.copy(copyId)) ?? null) : null);
   }
   yield* lists(account, parts);
@@ -156,6 +159,7 @@ async function* storedRecords(database: Database, accountId: string, kind: Kind)
       )
       .orderBy(asc(table.id))
       .limit(ROWS);
+    await turn();
     for (const { record } of rows) {
       const read = readRecord(kind, record);
       if (read) yield read;
@@ -174,6 +178,7 @@ async function* storedCopies(database: Database, accountId: string): AsyncGenera
       .where(and(eq(copies.accountId, accountId), gt(copies.id, after)))
       .orderBy(asc(copies.id))
       .limit(ROWS);
+    await turn();
     for (const { record } of rows) yield record;
     const last = rows.at(-1);
     if (!last || rows.length < ROWS) return;

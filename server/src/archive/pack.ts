@@ -10,6 +10,13 @@ export interface ArchiveFile {
   content: AsyncIterable<string | Uint8Array> | Iterable<string | Uint8Array>;
 }
 
+/** What a file has, held no longer than it takes: the packer remembers its files, and with them all that they were read from. */
+async function* passedOn(from: Pick<ArchiveFile, 'content'>): AsyncGenerator<string | Uint8Array> {
+  const { content } = from;
+  from.content = [];
+  yield* content;
+}
+
 /**
  * Packs files as they are made (ZIP, PKWARE APPNOTE 6.3.10; ZIP64 where there are many): each is asked for when the one before
  * has been taken, and no faster than what is packed is read.
@@ -30,7 +37,7 @@ export function packed(files: AsyncIterable<ArchiveFile>, madeAt: number): Reada
   const add = async () => {
     for await (const { name, isPacked, content } of files) {
       if (gone.signal.aborted) return;
-      const from = Readable.from(content);
+      const from = Readable.from(passedOn({ content }));
       zip.addReadStream(from, name, { mtime: new Date(madeAt), mode: 0o100644, compress: !isPacked });
       await finished(from, { signal: gone.signal }).finally(() => from.destroy());
     }

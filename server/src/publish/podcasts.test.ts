@@ -155,7 +155,53 @@ it('is stopped in the middle of a sound that is wanted no more', async () => {
   const made = shelf.makeSound(job!);
   while (!ended) await new Promise((next) => setTimeout(next, 5));
   await push(make.choose(item, { stage: 'let-go' }));
-  await shelf.followQueue(house.accountId);
+  await shelf.followAll(house.accountId);
   await made;
   expect([ended.aborted, await shelf.episodesOf(house.accountId)]).toEqual([true, []]);
+});
+
+describe('a dossier that is to be heard', () => {
+  async function dossierOf(...itemIds: string[]): Promise<ReturnType<typeof make.dossier>> {
+    const dossier = make.dossier({ title: 'Winter reading', heard: true });
+    const entries = itemIds.map((itemId, at) =>
+      make.entry(dossier.dossierId, { kind: 'item', itemId }, { rank: `a${at}` }),
+    );
+    await push(dossier, ...entries);
+    return dossier;
+  }
+  const heard = async (dossierId: string) =>
+    (await shelf.dossierOf(house.accountId, dossierId))?.episodes.map(({ item, state }) => [item.id, state]);
+
+  it('is read aloud in its own order, though nothing of it is in the Queue', async () => {
+    await shelf.make(house.accountId);
+    const [first, second, bare] = [await queued('First', 2), await queued('Second', 1), await queued('Bare', 3, false)];
+    const apart = await queued('Apart', 4);
+    await push(...[first, second, bare].map((id) => make.choose(id, { stage: 'kept' })));
+    const dossier = await dossierOf(second, first, bare);
+    await shelf.followAll(house.accountId);
+    await makeAll();
+    expect(await heard(dossier.dossierId)).toEqual([
+      [second, 'done'],
+      [first, 'done'],
+    ]);
+    // It is beside the Queue, not in it.
+    expect((await shelf.episodesOf(house.accountId)).map(({ item }) => item.id)).toEqual([apart]);
+    expect(await shelf.episodeOf(house.accountId, first)).toMatchObject({ state: 'done' });
+  });
+
+  it('is silent when it is not to be heard any more, or let go', async () => {
+    await shelf.make(house.accountId);
+    const itemId = await queued('First', 2);
+    await push(make.choose(itemId, { stage: 'kept' }));
+    const dossier = await dossierOf(itemId);
+    await shelf.followAll(house.accountId);
+    await makeAll();
+    const copyId = (await shelf.episodeOf(house.accountId, itemId))?.copyId ?? '';
+    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId))).toBe(true);
+    await push({ ...make.dossier({ heard: false }), dossierId: dossier.dossierId });
+    await shelf.followAll(house.accountId);
+    expect(await shelf.dossierOf(house.accountId, dossier.dossierId)).toBeNull();
+    expect(await shelf.episodeOf(house.accountId, itemId)).toBeNull();
+    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId))).toBe(false);
+  });
 });

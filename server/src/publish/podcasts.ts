@@ -1,13 +1,16 @@
 import { randomBytes } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { Chapter, EpisodeFault, type Item } from '@dorvel/core/model';
+import { inOrder } from '@dorvel/core/dossier';
+import { Chapter, type Dossier, EpisodeFault, type Item } from '@dorvel/core/model';
 import { byQueueOrder } from '@dorvel/core/queue';
+import { dossierKind, entryKind } from '@dorvel/core/records';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { copies, episodes, items, podcasts } from '../db/schema';
+import { recordsIn } from '../library/records';
 import { readStoredItem, readStoredItems } from '../library/stored';
 import type { Speaker } from './speaker';
 
@@ -67,10 +70,47 @@ export function podcastShelf(
     return readStoredItems(rows).sort(byQueueOrder);
   }
 
-  /** Brings the episodes in step with the Queue: what is new waits to be made, what has left it goes. */
-  async function followQueue(accountId: string): Promise<void> {
+  /** Dossiers that are to be heard. */
+  const heardDossiers = async (accountId: string): Promise<Dossier[]> =>
+    (await recordsIn(database.read, accountId, dossierKind)).filter(
+      ({ choices }) => choices.heard.value && !choices.removed.value,
+    );
+
+  /** The items of dossiers, each in its order. */
+  async function itemsOfDossiers(accountId: string, dossierIds: readonly string[]): Promise<Item[]> {
+    if (dossierIds.length === 0) return [];
+    const entries = await recordsIn(database.read, accountId, entryKind);
+    const ids = dossierIds
+      .flatMap((id) => inOrder(entries, id))
+      .flatMap(({ part }) => (part.kind === 'item' ? [part.itemId] : []));
+    const found: Item[] = [];
+    for (const id of new Set(ids)) {
+      const [row] = await database.read
+        .select({ record: items.record })
+        .from(items)
+        .where(and(eq(items.accountId, accountId), eq(items.id, id), isNull(items.duplicateOf)));
+      const item = row && readStoredItem(row.record);
+      if (item) found.push(item);
+    }
+    return found;
+  }
+
+  /** The Queue, and what is in dossiers that are to be heard. */
+  async function toBeHeard(accountId: string): Promise<Item[]> {
+    const dossiers = await heardDossiers(accountId);
+    return [
+      ...(await queueOf(accountId)),
+      ...(await itemsOfDossiers(
+        accountId,
+        dossiers.map(({ id }) => id),
+      )),
+    ];
+  }
+
+  /** Brings the episodes in step with what is to be heard: what is new waits to be made, what has left it goes. */
+  async function followAll(accountId: string): Promise<void> {
     const wanted = new Map(
-      (await queueOf(accountId)).flatMap((item) =>
+      (await toBeHeard(accountId)).flatMap((item) =>
         item.capture.page?.copyId ? [[item.id, item.capture.page.copyId] as const] : [],
       ),
     );
@@ -106,6 +146,15 @@ export function podcastShelf(
     for (const { itemId, copyId } of stale) await rm(fileOf(accountId, itemId, copyId), { force: true });
   }
 
+  async function episodesOf(accountId: string, wanted: readonly Item[]): Promise<Episode[]> {
+    const rows = await database.read.select().from(episodes).where(eq(episodes.accountId, accountId));
+    const byItem = new Map(rows.map((row) => [row.itemId, row]));
+    return wanted.flatMap((item): Episode[] => {
+      const row = byItem.get(item.id);
+      return row ? [{ ...row, item, chapters: z.array(Chapter).parse(row.chapters) }] : [];
+    });
+  }
+
   const stopAll = (accountId: string) => {
     for (const [key, controller] of making) if (key.startsWith(accountId)) controller.abort();
   };
@@ -129,7 +178,7 @@ export function podcastShelf(
       await database.write((tx) =>
         tx.insert(podcasts).values(row).onConflictDoUpdate({ target: podcasts.accountId, set: { secret } }),
       );
-      await followQueue(accountId);
+      await followAll(accountId);
     },
 
     /** Ends it, with all its sounds. */
@@ -142,16 +191,21 @@ export function podcastShelf(
       await rm(path.join(folder, accountId), { recursive: true, force: true });
     },
 
-    followQueue,
+    followAll,
 
     /** In the order of the Queue. */
-    async episodesOf(accountId: string): Promise<Episode[]> {
-      const rows = await database.read.select().from(episodes).where(eq(episodes.accountId, accountId));
-      const byItem = new Map(rows.map((row) => [row.itemId, row]));
-      return (await queueOf(accountId)).flatMap((item): Episode[] => {
-        const row = byItem.get(item.id);
-        return row ? [{ ...row, item, chapters: z.array(Chapter).parse(row.chapters) }] : [];
-      });
+    episodesOf: async (accountId: string): Promise<Episode[]> => episodesOf(accountId, await queueOf(accountId)),
+
+    /** The episode of an item, wherever it is heard; null when there is none. */
+    episodeOf: async (accountId: string, itemId: string): Promise<Episode | null> =>
+      (await episodesOf(accountId, await toBeHeard(accountId))).find(({ item }) => item.id === itemId) ?? null,
+
+    /** A dossier with its episodes in its order; null when it is not to be heard. */
+    async dossierOf(accountId: string, dossierId: string): Promise<{ title: string; episodes: Episode[] } | null> {
+      const dossier = (await heardDossiers(accountId)).find(({ id }) => id === dossierId);
+      if (!dossier) return null;
+      const heard = await episodesOf(accountId, await itemsOfDossiers(accountId, [dossierId]));
+      return { title: dossier.choices.title.value, episodes: heard };
     },
 
     fileOf,
@@ -167,14 +221,14 @@ export function podcastShelf(
       if (limit <= 0) return [];
       if (now() - lookedAt >= shortestLookMs) {
         lookedAt = now();
-        for (const { accountId } of await database.read.select().from(podcasts)) await followQueue(accountId);
+        for (const { accountId } of await database.read.select().from(podcasts)) await followAll(accountId);
       }
       return database.write(async (tx) => {
         const rows = await tx
           .select()
           .from(episodes)
           .where(eq(episodes.state, 'waiting'))
-          // The top of the Queue first: see followQueue.
+          // The top of the Queue first: see followAll.
           .orderBy(desc(episodes.madeAt))
           .limit(limit);
         for (const { accountId, itemId } of rows)

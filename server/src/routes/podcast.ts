@@ -4,7 +4,7 @@ import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
-import type { Podcasts } from '../publish/podcasts';
+import type { Episode, Podcasts } from '../publish/podcasts';
 import { accountOf } from './guard';
 import { originOf } from './origin';
 import { notFound } from './problem';
@@ -18,7 +18,7 @@ export function podcastRoutes(podcasts: Podcasts, wake: () => void): Router {
   const answer = async (request: Request, response: Response) => {
     const { id } = accountOf(response);
     const podcast = await podcasts.of(id);
-    if (podcast) await podcasts.followQueue(id);
+    if (podcast) await podcasts.followAll(id);
     const episodes = podcast ? await podcasts.episodesOf(id) : [];
     response.json(
       Podcast.parse({
@@ -45,6 +45,7 @@ export function podcastRoutes(podcasts: Podcasts, wake: () => void): Router {
 
 const Secret = z.object({ secret: z.string().regex(/^[A-Za-z0-9_-]{32}$/) });
 const OfEpisode = Secret.extend({ itemId: Id });
+const OfDossier = Secret.extend({ dossierId: Id });
 
 /**
  * The podcast itself, for any podcast app: no cookie, no account, only an address that nobody can guess. A wrong one is
@@ -68,17 +69,22 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
     return parsed.data;
   };
 
-  router.get('/:secret/feed.xml', async (request, response) => {
-    const { secret } = read(Secret, request.params);
-    const accountId = await ownerOf(secret);
-    await podcasts.followQueue(accountId);
-    wake();
-    const episodes = (await podcasts.episodesOf(accountId)).filter(({ state }) => state === 'done');
-    const written = podcastFeed(
+  /** A feed of those that are ready. @param path of the feed itself, behind the secret */
+  const feedOf = (
+    request: Request,
+    secret: string,
+    {
+      title,
+      about,
+      link,
+      path,
+      all,
+    }: { title: string; about: string; link: string; path: string; all: readonly Episode[] },
+  ): string => {
+    const episodes = all.filter(({ state }) => state === 'done');
+    return podcastFeed(
       {
-        title: 'Dorvel: your Queue',
-        link: `${originOf(request)}/queue`,
-        address: addressOf(request, secret, 'feed.xml'),
+        ...{ title, about, link: `${originOf(request)}${link}`, address: addressOf(request, secret, path) },
         language: episodes[0]?.item.capture.page?.language ?? 'en',
       },
       episodes.map(({ item, copyId, bytes, seconds, chapters, madeAt }) => ({
@@ -94,16 +100,47 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
         chaptersAddress: chapters.length > 1 ? addressOf(request, secret, `${item.id}.json`) : null,
       })),
     );
+  };
+
+  router.get('/:secret/feed.xml', async (request, response) => {
+    const { secret } = read(Secret, request.params);
+    const accountId = await ownerOf(secret);
+    await podcasts.followAll(accountId);
+    wake();
+    const written = feedOf(request, secret, {
+      title: 'Dorvel: your Queue',
+      about: 'Your Queue, read aloud. The address is yours alone: who has it can hear it.',
+      link: '/queue',
+      path: 'feed.xml',
+      all: await podcasts.episodesOf(accountId),
+    });
+    response.type('application/rss+xml').send(written);
+  });
+
+  // A dossier, in its own order: its first the newest, so that podcast apps show it as it stands.
+  router.get('/:secret/dossiers/:dossierId.xml', async (request, response) => {
+    const { secret, dossierId } = read(OfDossier, request.params);
+    const accountId = await ownerOf(secret);
+    await podcasts.followAll(accountId);
+    wake();
+    const dossier = await podcasts.dossierOf(accountId, dossierId);
+    if (!dossier) throw notFound('That podcast');
+    const latest = Math.max(0, ...dossier.episodes.map(({ madeAt }) => madeAt));
+    const written = feedOf(request, secret, {
+      title: dossier.title,
+      about: 'A dossier of yours, read aloud. The address is yours alone: who has it can hear it.',
+      link: `/dossier?dossier=${dossierId}`,
+      path: `dossiers/${dossierId}.xml`,
+      all: dossier.episodes.map((episode, at) => ({ ...episode, madeAt: latest - at * 1000 })),
+    });
     response.type('application/rss+xml').send(written);
   });
 
   const episodeOf = async (request: Request) => {
     const { secret, itemId } = read(OfEpisode, request.params);
     const accountId = await ownerOf(secret);
-    const episode = (await podcasts.episodesOf(accountId)).find(
-      ({ item, state }) => item.id === itemId && state === 'done',
-    );
-    if (!episode) throw notFound('That episode');
+    const episode = await podcasts.episodeOf(accountId, itemId);
+    if (episode?.state !== 'done') throw notFound('That episode');
     return { accountId, episode };
   };
 

@@ -32,6 +32,7 @@ const FORMATS: readonly { title: string; formats: readonly { format: DossierForm
     formats: [
       { format: 'links', label: 'List of links' },
       { format: 'bookmarks', label: 'Bookmarks' },
+      { format: 'opml', label: 'Outline (OPML)' },
       { format: 'references', label: 'References' },
       { format: 'bibtex', label: 'BibTeX' },
       { format: 'ris', label: 'RIS' },

@@ -6,6 +6,7 @@ import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { ScreenHeader } from '@/ui/screen-header';
 import { AddSheet } from './add-sheet';
+import { ChangedSince } from './changed-since';
 import { CoverSheet } from './cover-sheet';
 import { EntrySheet } from './entry-sheet';
 import { FactsView } from './facts-view';
@@ -57,6 +58,7 @@ export function DossierScreen({ dossierId }: { dossierId: string }) {
           {items.length > 0 && <Button label="With all of it…" onPress={() => setSheet({ kind: 'set' })} />}
           <Button label="Hand it on…" onPress={() => router.push(`/hand-on?dossier=${dossier.id}`)} />
         </View>
+        <ChangedSince key={dossier.id} dossierId={dossier.id} items={items} />
         <LaidEndToEnd items={items} />
         <Choice name="Look at it as" options={WAYS} value={way} onChange={(value) => setWay(value)} oneLine />
         {entries.length === 0 && (

@@ -11,6 +11,7 @@ import { Setting, Switch } from '@/ui/setting';
 import { AsFile } from './as-file';
 import { AsLetter } from './as-letter';
 import { AtAnAddress } from './at-an-address';
+import { ToBeHeard } from './to-be-heard';
 import { type OpenDossier, useDossier } from './use-dossier';
 
 const DESIGNS = DossierDesign.options.map((value) => ({ value, label: DESIGN_WORDS[value].name }));
@@ -52,6 +53,7 @@ export function HandOnScreen({ dossierId }: { dossierId: string }) {
       <HowItIsSet open={open} />
       <AsLetter dossierId={dossierId} />
       <AsFile dossierId={dossierId} title={open.compiled.title} />
+      <ToBeHeard open={open} />
     </ScrollView>
   );
 }

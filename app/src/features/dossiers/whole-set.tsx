@@ -1,14 +1,18 @@
 import { isOnWeb } from '@dorvel/core/address';
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
+import { readingPlan } from '@dorvel/core/dossier';
 import type { Item } from '@dorvel/core/model';
-import { useRef, useState } from 'react';
+import { dayInWords } from '@dorvel/core/wording';
+import { useMemo, useRef, useState } from 'react';
 import { Linking, Text, View } from 'react-native';
 import { keepCopy } from '@/device/cache/downloads';
 import { useAccount } from '@/device/store/account';
 import { fetchAgain } from '@/device/store/changes';
+import { useToday } from '@/device/store/day';
 import { useKeptCopies } from '@/device/store/library';
 import { moves } from '@/features/items/moves';
 import { Button } from '@/ui/button';
+import { Choice } from '@/ui/choice';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 
@@ -32,7 +36,7 @@ export function WholeSet({ items, onClose }: { items: readonly Item[]; onClose()
   const lookAgain = async () => {
     onClose();
     for (const { id } of onWeb) await fetchAgain(id);
-    show({ text: `${onWeb.length} pages are fetched again. What has changed shows under “Copies” of each.` });
+    show({ text: `${onWeb.length} pages are fetched again. What has changed is told at the top of the dossier.` });
   };
   return (
     <Sheet title={`With all ${items.length}`} onClose={onClose}>
@@ -51,9 +55,46 @@ export function WholeSet({ items, onClose }: { items: readonly Item[]; onClose()
           }}
         />
         <KeepOffline items={items} />
+        <Planned items={items} onDone={onClose} />
         <Button label={`Fetch ${onWeb.length} again`} disabled={onWeb.length === 0} onPress={() => void lookAgain()} />
       </View>
     </Sheet>
+  );
+}
+
+const MINUTES_A_DAY = [10, 20, 30, 60].map((minutes) => ({ value: minutes, label: `${minutes} min` }));
+
+/** What is left of it, spread over days: each item comes back on its day. */
+function Planned({ items, onDone }: { items: readonly Item[]; onDone(): void }) {
+  const today = useToday();
+  const [minutes, setMinutes] = useState<number>(20);
+  const plan = useMemo(() => readingPlan(items, today, minutes), [items, today, minutes]);
+  const last = plan.at(-1)?.day;
+  if (last === undefined) return null;
+  const days = new Set(plan.map(({ day }) => day)).size;
+  return (
+    <View role="group" aria-label="Read it over days" className="gap-[8px] border-t border-line pt-[12px]">
+      <Text className="font-ui text-small font-semibold text-soft">Read it over days</Text>
+      <Choice
+        name="Minutes a day"
+        options={MINUTES_A_DAY}
+        value={minutes}
+        onChange={(chosen) => setMinutes(chosen)}
+        oneLine
+      />
+      <Text role="status" className="font-ui text-small text-soft">
+        {days === 1
+          ? 'All of it fits into today.'
+          : `${plan.length} items over ${days} days, until ${dayInWords(last)}. Each comes back on its day.`}
+      </Text>
+      <Button
+        label="Plan it so"
+        onPress={() => {
+          onDone();
+          void moves.planAll(plan, days);
+        }}
+      />
+    </View>
   );
 }
 

@@ -68,6 +68,12 @@ export const moves = {
       chosen.map((item) => ({ item, set: { comeBackOn: day } })),
       `${chosen.length === 1 ? 'It comes' : `${chosen.length} come`} back on ${dayInWords(day)}.`,
     ),
+  /** Has each come back on a day of its own. */
+  planAll: (plan: readonly { item: Item; day: string }[], days: number) =>
+    undoableAll(
+      plan.map(({ item, day }) => ({ item, set: { comeBackOn: day } })),
+      `${plan.length} come back over ${days === 1 ? 'the day' : `${days} days`}.`,
+    ),
   /** @param undone told when the reader takes it back */
   move: async (item: Item, stage: Stage, undone?: () => void) =>
     undoable(item, moveTo(stage, await readQueue(), Date.now()), SAYS[stage], undone),

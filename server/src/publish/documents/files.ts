@@ -5,6 +5,7 @@ import {
   dossierLetter,
   dossierLinks,
   dossierMarkdown,
+  dossierOpml,
   dossierPage,
   dossierStyle,
   shownItems,
@@ -85,6 +86,8 @@ export async function dossierFile(
       return { type: PLAIN, ending: '.txt', content: dossierLinks(handedOn) };
     case 'bookmarks':
       return { type: 'text/html; charset=utf-8', ending: '.bookmarks.html', content: dossierBookmarks(handedOn) };
+    case 'opml':
+      return { type: 'text/x-opml; charset=utf-8', ending: '.opml', content: dossierOpml(handedOn) };
     case 'letter':
       return {
         type: 'message/rfc822',
