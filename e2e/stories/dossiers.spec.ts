@@ -196,3 +196,54 @@ test('with a passphrase only who knows it sees a dossier, none of the library’
   }
   await mail.close();
 });
+
+/** Drags from a point to what appears only while something is dragged. */
+async function dragOnto(page: Page, from: { x: number; y: number }, target: string): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 12, from.y + 12, { steps: 4 });
+  const onto = page.getByRole('region', { name: 'Dossiers to drop it on' }).getByText(target);
+  const box = await onto.boundingBox();
+  if (!box) throw new Error('there is nothing to drop it on');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+}
+
+test('a dossier is planned over days; on a wide screen rows and passages are dropped on one', async ({ page, seeded }, {
+  project,
+}) => {
+  await signIn(page, seeded);
+  await openDossier(page, 'Winter reading');
+  await page.getByRole('button', { name: 'With all of it…' }).click();
+  const plan = page.getByRole('group', { name: 'Read it over days' });
+  await plan.getByRole('radio', { name: '10 min' }).click();
+  await expect(plan.getByRole('status')).toContainText(/All of it fits into today|items over \d+ days, until/);
+  await expectAccessible(page, 'with all of a dossier');
+  await plan.getByRole('button', { name: 'Plan it so' }).click();
+  await expect(page.getByText(/come back over (?:the day|\d+ days)\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  if (project.name !== 'wide') return;
+
+  await goTo(page, 'Inbox');
+  const link = row(page, 'Larch or oak').getByRole('link').first();
+  const box = await link.boundingBox();
+  if (!box) throw new Error('the row is not on screen');
+  await dragOnto(page, { x: box.x + 30, y: box.y + 14 }, 'Winter reading');
+  await expect(page.getByText('In “Winter reading”.')).toBeVisible();
+  await link.click();
+  const article = page.getByTestId('reader').locator('.article');
+  await expect(article).toBeVisible();
+  const words = await article.evaluate((element) => {
+    const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+    let paragraph = walker.nextNode() as Text;
+    while (paragraph.length < 60) paragraph = walker.nextNode() as Text;
+    paragraph.parentElement?.scrollIntoView({ block: 'center' });
+    getSelection()?.setBaseAndExtent(paragraph, 0, paragraph, 24);
+    const { x, y, height } = getSelection()!.getRangeAt(0).getBoundingClientRect();
+    return { text: paragraph.data.slice(0, 24), at: { x: x + 20, y: y + height / 2 } };
+  });
+  await dragOnto(page, words.at, 'Winter reading');
+  await expect(page.getByText('In “Winter reading”.')).toBeVisible();
+  await openDossier(page, 'Winter reading');
+  await expect(page.getByRole('article').or(page.getByRole('main')).getByText(words.text.trim()).first()).toBeVisible();
+});

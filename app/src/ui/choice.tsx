@@ -10,7 +10,13 @@ interface ChoiceProps<Value extends string | number> {
 }
 
 /** A small set of options, one of them chosen. */
-export function Choice<Value extends string | number>({ name, options, value, onChange, oneLine = false }: ChoiceProps<Value>) {
+export function Choice<Value extends string | number>({
+  name,
+  options,
+  value,
+  onChange,
+  oneLine = false,
+}: ChoiceProps<Value>) {
   const group = (
     <View role="radiogroup" aria-label={name} className={`flex-row gap-[8px] ${oneLine ? '' : 'flex-wrap'}`}>
       {options.map((option) => {

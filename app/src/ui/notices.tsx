@@ -5,7 +5,14 @@ import { create } from 'zustand';
 interface Notice {
   text: string;
   /** What the button beside it does, if there is one. */
-  action?: { label: string; press(): void };
+  action?: NoticeAction;
+  /** What else can be done with it. */
+  also?: NoticeAction;
+}
+
+interface NoticeAction {
+  label: string;
+  press(): void;
 }
 
 interface NoticeState {
@@ -40,17 +47,21 @@ export function NoticeBar() {
       {notice && (
         <View className="w-full max-w-[520px] flex-row items-center justify-between rounded-[16px] bg-ink px-[18px] py-[6px]">
           <Text className="flex-1 py-[8px] font-ui text-base text-ground">{notice.text}</Text>
-          {notice.action && (
-            <Pressable
-              role="button"
-              onPress={() => {
-                clear();
-                notice.action?.press();
-              }}
-              className="min-h-[44px] justify-center pl-[16px]"
-            >
-              <Text className="font-ui text-base font-semibold text-ground underline">{notice.action.label}</Text>
-            </Pressable>
+          {[notice.also, notice.action].map(
+            (action) =>
+              action && (
+                <Pressable
+                  key={action.label}
+                  role="button"
+                  onPress={() => {
+                    clear();
+                    action.press();
+                  }}
+                  className="min-h-[44px] justify-center pl-[16px]"
+                >
+                  <Text className="font-ui text-base font-semibold text-ground underline">{action.label}</Text>
+                </Pressable>
+              ),
           )}
         </View>
       )}

@@ -6,6 +6,7 @@ import { takeSharedFiles } from '@/device/cache/share-cache';
 import { useAccount } from '@/device/store/account';
 import { choose, saveAddress } from '@/device/store/changes';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
+import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { useNotices } from '@/ui/notices';
 import { useAddSheet } from './add-store';
@@ -50,10 +51,13 @@ export function useShared(): void {
     const saveAll = async () => {
       for (const address of waiting) {
         const outcome = await saveAddress({ ok: true, address }, useSavingSettings.getState().howMuch);
-        if (outcome.kind === 'already-saved') show({ text: alreadySavedWords(outcome.item) });
+        const itemId = outcome.kind === 'already-saved' ? outcome.item.id : outcome.itemId;
+        const also = { label: 'Into a dossier', press: () => usePutIn.getState().ask(asEntries([itemId])) };
+        if (outcome.kind === 'already-saved') show({ text: alreadySavedWords(outcome.item), also });
         else
           show({
             text: 'Saved to Inbox.',
+            also,
             action: { label: 'Undo', press: () => void choose(outcome.itemId, { stage: 'let-go' }) },
           });
       }

@@ -24,6 +24,7 @@ import { Boundary } from '@/ui/boundary';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';
+import { DropShelf } from './drop-shelf';
 import { KeysSheet } from './keys-sheet';
 import { StatusLine } from './status-line';
 import { TabBar } from './tab-bar';
@@ -89,6 +90,7 @@ export function Shell({ openId, children }: ShellProps) {
         </View>
         {!wide && openId === null && <BarBelow />}
       </View>
+      {wide && <DropShelf openId={openId} />}
       {add.isOpen && <AddSheet />}
       {writing && <NoteSheet writing={writing} />}
       {things && <PutInSheet things={things} />}
