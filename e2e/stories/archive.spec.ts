@@ -13,7 +13,7 @@ async function openLibraryFile(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Your library as a file' })).toBeVisible();
 }
 
-test('a library is taken along as one file, and comes in elsewhere, seen beforehand, as it was', async ({
+test('a library is taken along as one file, and comes in elsewhere, seen beforehand, as it was @any-width', async ({
   page,
   seeded,
 }, info) => {

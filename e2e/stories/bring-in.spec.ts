@@ -43,7 +43,7 @@ test('a table from elsewhere comes in, each column as what the reader says it is
   expect(itemAt(items, at('lead'))?.choices.stage.value).toBe('inbox');
 });
 
-test('feeds with texts, web archives, ZIP files of pages and books by their chapters come in with what is in them', async ({
+test('feeds with texts, web archives, ZIP files of pages and books by their chapters come in with what is in them @any-width', async ({
   page,
   empty,
 }, info) => {

@@ -44,6 +44,7 @@ await Promise.all([
       'src/commands/backup.ts',
       'src/commands/doctor.ts',
       'src/commands/extract.ts',
+      'src/archive/make.worker.ts',
       'src/publish/speak.worker.ts',
     ],
     plugins: [packagesOutside],

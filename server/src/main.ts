@@ -10,6 +10,7 @@ import { tokenRepository } from './accounts/tokens';
 import { openWorkshop } from './apart/workshop';
 import { createApp } from './app';
 import { incomingArchives } from './archive/incoming';
+import { threadArchiveMaker } from './archive/maker';
 import { nightlyArchives } from './archive/nightly';
 import { archiveShelf } from './archive/shelf';
 import { capture, type CaptureTools, postpone } from './capture/capture';
@@ -131,7 +132,8 @@ const eraseNow = () => void erase().catch((error: unknown) => log.error({ err: e
 const erasing = setInterval(eraseNow, ERASE_EVERY_MS).unref();
 eraseNow();
 
-const nightly = nightlyArchives({ database, files, library, ...config.nightly, now: Date.now, log });
+const archiveMaker = threadArchiveMaker(path.join(config.builtFolder, 'archive/make.worker.mjs'), config);
+const nightly = nightlyArchives({ database, maker: archiveMaker, ...config.nightly, now: Date.now, log });
 const archiveNow = () => void nightly.makeDue().catch((error: unknown) => log.error({ err: error }, 'no archives'));
 const archiving = [setTimeout(archiveNow, FIRST_ARCHIVE_MS).unref(), setInterval(archiveNow, ARCHIVE_EVERY_MS).unref()];
 
@@ -189,7 +191,7 @@ const app = createApp({
   podcasts,
   reminders,
   dossiers: dossierShelf(database, { findable, now: Date.now }),
-  archives: archiveShelf({ database, files, library, folder: inData('archives'), now: Date.now }),
+  archives: archiveShelf({ database, maker: archiveMaker, folder: inData('archives'), now: Date.now }),
   nightly,
   incoming: incomingArchives(inData('incoming'), config.mostArchiveBytes),
   send,
@@ -254,7 +256,7 @@ async function stop(signal: string) {
   clearTimeout(patience);
   server.closeAllConnections();
   await Promise.all(Object.values(workshops).map((workshop) => workshop.close()));
-  await speaker.close();
+  await Promise.all([speaker.close(), archiveMaker.close()]);
   await jobs.release().catch((error: unknown) => log.error({ err: error }, 'jobs not released'));
   database.close();
   process.exit(0);

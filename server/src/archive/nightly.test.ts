@@ -1,7 +1,12 @@
+import { createWriteStream } from 'node:fs';
 import { readdir, readFile, stat, writeFile } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
 import { unzipSync } from 'fflate';
 import { tricked } from '../publish/handed-on.test-data';
+import type { ArchiveMaker } from './maker';
 import { nightlyArchives } from './nightly';
+import { archiveFiles } from './out';
+import { packed } from './pack';
 
 let at: Awaited<ReturnType<typeof tricked>>;
 beforeAll(async () => {
@@ -11,9 +16,18 @@ afterAll(() => at.close());
 
 let now = new Date(2026, 10, 1, 2).getTime();
 const errors: unknown[] = [];
+/** In this thread, where the server has one for it. */
+const maker: ArchiveMaker = {
+  async make(of, file, madeAt) {
+    const into = createWriteStream(file, { mode: 0o600 });
+    await pipeline(packed(archiveFiles(of, { ...at, now: madeAt }), madeAt), into);
+    return into.bytesWritten;
+  },
+  close: () => Promise.resolve(),
+};
 const nightly = (folder: string | null) =>
   nightlyArchives({
-    ...{ ...at, library: () => at.library, folder, keptDays: 3, hour: 3, now: () => now },
+    ...{ database: at.database, maker, folder, keptDays: 3, hour: 3, now: () => now },
     log: { info: () => undefined, error: (...told: unknown[]) => errors.push(told) },
   });
 const account = () => ({ id: at.accountId, mail: 'a@example.org', name: 'A' });

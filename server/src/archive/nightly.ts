@@ -1,21 +1,15 @@
-import { createWriteStream } from 'node:fs';
 import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import type { Account, NightlyArchive } from '@dorvel/core/model';
 import { differenceInCalendarDays, format } from 'date-fns';
 import type { Logger } from 'pino';
 import type { Database } from '../db/open';
 import { accounts } from '../db/schema';
-import type { FileStore } from '../files/files';
-import type { Library } from '../library/library';
-import { archiveFiles } from './out';
-import { packed } from './pack';
+import type { ArchiveMaker } from './maker';
 
 interface NightlyParts {
   database: Database;
-  files: FileStore;
-  library(accountId: string): Library;
+  maker: ArchiveMaker;
   /** Where they are written: a folder for each account, a file for each day. Null for none. */
   folder: string | null;
   /** So many days each is kept; the last one always. */
@@ -29,7 +23,7 @@ interface NightlyParts {
 const DAY_FILE = /^\d{4}-\d{2}-\d{2}\.zip$/;
 
 /** Archives that are written each night, so that there is a backup that needs no Dorvel to be read. */
-export function nightlyArchives({ database, files, library, folder, keptDays, hour, now, log }: NightlyParts) {
+export function nightlyArchives({ database, maker, folder, keptDays, hour, now, log }: NightlyParts) {
   const stuck = new Set<string>();
   /** By its mail address, for whoever looks into the folder; the end of its id tells two apart. */
   const folderOf = ({ id, mail }: Account) =>
@@ -45,10 +39,8 @@ export function nightlyArchives({ database, files, library, folder, keptDays, ho
     const known = await daysIn(into);
     if (known.includes(`${day}.zip`)) return;
     const unfinished = path.join(into, `${day}.unfinished`);
-    const madeAt = now();
-    const made = archiveFiles(account, { database, files, library: library(account.id), now: madeAt });
     try {
-      await pipeline(packed(made, madeAt), createWriteStream(unfinished, { mode: 0o600 }));
+      await maker.make(account, unfinished, now());
       await rename(unfinished, path.join(into, `${day}.zip`));
     } finally {
       await rm(unfinished, { force: true });

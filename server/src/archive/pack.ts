@@ -10,11 +10,14 @@ export interface ArchiveFile {
   content: AsyncIterable<string | Uint8Array> | Iterable<string | Uint8Array>;
 }
 
-/** What a file has, held no longer than it takes: the packer remembers its files, and with them all that they were read from. */
-async function* passedOn(from: Pick<ArchiveFile, 'content'>): AsyncGenerator<string | Uint8Array> {
-  const { content } = from;
-  from.content = [];
-  yield* content;
+/** Gives a stream when it is asked for, and lets it go: the packer remembers its files, and with them what they were read from. */
+function givenOnce(stream: Readable): (give: (error: unknown, stream: Readable) => void) => void {
+  let held: Readable | null = stream;
+  return (give) => {
+    const taken = held;
+    held = null;
+    if (taken) give(null, taken);
+  };
 }
 
 /**
@@ -37,8 +40,8 @@ export function packed(files: AsyncIterable<ArchiveFile>, madeAt: number): Reada
   const add = async () => {
     for await (const { name, isPacked, content } of files) {
       if (gone.signal.aborted) return;
-      const from = Readable.from(passedOn({ content }));
-      zip.addReadStream(from, name, { mtime: new Date(madeAt), mode: 0o100644, compress: !isPacked });
+      const from = Readable.from(content);
+      zip.addReadStreamLazy(name, { mtime: new Date(madeAt), mode: 0o100644, compress: !isPacked }, givenOnce(from));
       await finished(from, { signal: gone.signal }).finally(() => from.destroy());
     }
     zip.end();

@@ -1,16 +1,11 @@
-import { createWriteStream } from 'node:fs';
 import { mkdir, open, rm } from 'node:fs/promises';
 import path from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Account } from '@dorvel/core/model';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { accounts } from '../db/schema';
-import type { FileStore } from '../files/files';
-import type { Library } from '../library/library';
-import { archiveFiles } from './out';
-import { packed } from './pack';
+import type { ArchiveMaker } from './maker';
 
 /** An archive, whole or in the making. */
 export interface Archive {
@@ -24,9 +19,8 @@ export interface Archive {
    * Its bytes as they come; ends with the archive.
    *
    * @param start the first byte, from 0
-   * @param isWanted asked before each part: false ends it
    */
-  bytesFrom(start: number, isWanted: () => boolean): AsyncGenerator<Uint8Array>;
+  bytesFrom(start: number): AsyncGenerator<Uint8Array>;
 }
 
 /** So long an archive is kept after it was made, so that a download that broke off can go on. */
@@ -37,8 +31,7 @@ const LOOK_AGAIN_MS = 20;
 
 interface ShelfParts {
   database: Database;
-  files: FileStore;
-  library(accountId: string): Library;
+  maker: ArchiveMaker;
   /** Of its own: what lies in it when the server starts is nobody's. */
   folder: string;
   now(): number;
@@ -48,7 +41,7 @@ interface ShelfParts {
  * Archives that readers take along: each is written to a file, and sent from there while it is written, so that whoever loses
  * the connection can go on where they were. One of a library that has not changed meanwhile is not made again.
  */
-export function archiveShelf({ database, files, library, folder, now }: ShelfParts) {
+export function archiveShelf({ database, maker, folder, now }: ShelfParts) {
   const kept = new Map<string, { sequence: number; archive: Promise<Archive> }>();
   const emptied = rm(folder, { recursive: true, force: true }).then(() => mkdir(folder, { recursive: true }));
 
@@ -59,13 +52,9 @@ export function archiveShelf({ database, files, library, folder, now }: ShelfPar
     await (await open(file, 'w')).close();
     let isWhole = false;
     const make = async () => {
-      const into = createWriteStream(file);
-      await pipeline(
-        packed(archiveFiles(account, { database, files, library: library(account.id), now: madeAt }), madeAt),
-        into,
-      );
+      const size = await maker.make(account, file, madeAt);
       isWhole = true;
-      return into.bytesWritten;
+      return size;
     };
     const putAway = () => {
       forget();
@@ -80,10 +69,10 @@ export function archiveShelf({ database, files, library, folder, now }: ShelfPar
       etag: `"${name}"`,
       madeAt,
       whole,
-      async *bytesFrom(start, isWanted) {
+      async *bytesFrom(start) {
         const handle = await open(file);
         try {
-          for (let at = start; isWanted();) {
+          for (let at = start; ;) {
             const wasWhole = isWhole;
             const { bytesRead, buffer } = await handle.read(Buffer.alloc(CHUNK_BYTES), 0, CHUNK_BYTES, at);
             at += bytesRead;
