@@ -68,21 +68,23 @@ export function AddSheet() {
   return (
     <Sheet title="Save an address" onClose={close}>
       <View className="gap-[16px] pt-[6px]">
-        <Field
-          label="Address of a page"
-          value={input}
-          onChangeText={(text) => {
-            setInput(text);
-            setOfFiles(null);
-            setFault(null);
-          }}
-          fault={fault}
-          inputMode="url"
-          autoFocus
-          onSubmitEditing={() => {
-            if (!isMany) void save();
-          }}
-        />
+        {ofFiles === null && (
+          <Field
+            label="Address of a page"
+            value={input}
+            onChangeText={(text) => {
+              setInput(text);
+              setOfFiles(null);
+              setFault(null);
+            }}
+            fault={fault}
+            inputMode="url"
+            autoFocus
+            onSubmitEditing={() => {
+              if (!isMany) void save();
+            }}
+          />
+        )}
         <HowMuchChoice value={howMuch} onChange={setHowMuch} of={isMany ? OF_A_PAGE : undefined} />
         {isMany ? (
           <>

@@ -50,7 +50,7 @@ export function ToBeHeard({ open: { dossier } }: { open: OpenDossier }) {
             selectable
             role="note"
             aria-label="Address of the podcast of this dossier"
-            className="font-ui text-base font-semibold text-ink"
+            className="break-all font-ui text-base font-semibold text-ink"
           >
             {address}
           </Text>
