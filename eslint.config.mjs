@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import jsxA11y from 'eslint-plugin-jsx-a11y';
 import playwright from 'eslint-plugin-playwright';
 import reactHooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import importSort from 'eslint-plugin-simple-import-sort';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -47,6 +48,13 @@ export default ts.config(
       'playwright/valid-expect': 'error',
       'playwright/no-wait-for-timeout': 'warn',
     },
+  },
+  {
+    // Texts come from strangers: no expression may try every way to part a run of one character (CWE-1333).
+    files: ['{core,server,app,extension}/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    plugins: { regexp },
+    rules: { 'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }] },
   },
   {
     files: ['**/*.{ts,tsx}'],

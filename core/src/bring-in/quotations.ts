@@ -176,9 +176,9 @@ function markdown(lines: readonly string[]): HighlightFile {
     open = null;
   };
   for (const line of lines) {
-    const heading = /^(#{1,6})\s+(.*)$/.exec(line);
+    const heading = /^(#{1,6})\s+(\S.*)$/.exec(line);
     const quoted = /^>\s?(.*)$/.exec(line);
-    const entry = /^[-*•]\s+(.*)$/.exec(line);
+    const entry = /^[-*•]\s+(\S.*)$/.exec(line);
     if (heading) {
       close();
       if (heading[1] === '#' || title === '') title = heading[2] ?? '';
@@ -221,7 +221,7 @@ function paragraphs(all: readonly string[]): HighlightFile {
     const found = { title: '', address: '', place: '', madeAt: null as number | null };
     while (lines.length > 1) {
       const last = lines.at(-1) ?? '';
-      const title = /^[—–-]{1,2}\s*(.+)$/.exec(last)?.[1];
+      const title = /^[—–-]{1,2}\s*(\S.*)$/.exec(last)?.[1];
       const about = isPlaceLine(last) ? placeAndDay(last) : null;
       if (/^https?:\/\/\S+$/i.test(last)) found.address = last;
       else if (about && !title)

@@ -143,7 +143,7 @@ function unchunked(body: Uint8Array): Uint8Array | null {
   const parts: Uint8Array[] = [];
   for (let at = 0; at < body.length;) {
     const line = latin.decode(body.subarray(at, at + 32));
-    const size = /^([0-9a-f]+)[^\r\n]*\r?\n/i.exec(line);
+    const size = /^([0-9a-f]+)(?:[; \t][^\r\n]*)?\r?\n/i.exec(line);
     if (!size) return null;
     const length = parseInt(size[1] ?? '', 16);
     if (length === 0) break;

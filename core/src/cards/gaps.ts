@@ -12,7 +12,7 @@ export interface GapPart {
   gap: number;
 }
 
-const GAP = /\[\[(?:(\d{1,2}):\s*)?([^[\]]+)\]\]/g;
+const GAP = /\[\[(?:(\d{1,2}):)?([^[\]]+)\]\]/g;
 export const MAX_GAPS = 20;
 
 /** The parts of a sentence with gaps, in order. A text without gaps is one part. */

@@ -145,7 +145,8 @@ function rssEntry(item: Element, base: string): ReadEntry {
 /** RSS names authors by their mail, the name in brackets behind it; many write just the name. */
 function rssAuthor(written: string | null): string[] {
   if (!written) return [];
-  const named = /^\S+@\S+\s*\(([^)]+)\)$/.exec(written)?.[1] ?? /^(.+?)\s*<\S+@\S+>$/.exec(written)?.[1];
+  const named =
+    /^[^\s@]+@[^\s(@]+\s*\(([^)]+)\)$/.exec(written)?.[1] ?? /^([^<]+)<[^\s<>@]+@[^\s<>@]+>$/.exec(written)?.[1];
   return [(named ?? written).trim().slice(0, 200)];
 }
 

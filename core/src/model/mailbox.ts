@@ -6,7 +6,7 @@ export const Sender = z
   .trim()
   .toLowerCase()
   .max(254)
-  .regex(/^[^\s@,]*@[^\s@,]+\.[^\s@,]+$/, 'not-a-sender');
+  .regex(/^[^\s@,]*@[^\s@,.]+(?:\.[^\s@,.]+)+$/, 'not-a-sender');
 
 /** GET /api/mailbox: where the reader can send what is to be saved; null where this server takes no mail. */
 export const Mailbox = z.object({

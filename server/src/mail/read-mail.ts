@@ -97,7 +97,9 @@ function subjectTags(subject: string): string[] {
 function withoutSignature(text: string): string {
   return text
     .replace(/^-- ?\r?\n[^]*$/m, '')
-    .replace(/\n+\s*(?:Sent from (?:my|a) |Von meinem |Envoyé (?:de|depuis) )[^\n]{0,60}\s*$/u, '');
+    .trimEnd()
+    .replace(/\n[^\S\n]*(?:Sent from (?:my|a) |Von meinem |Envoyé (?:de|depuis) )[^\n]{0,60}$/u, '')
+    .trimEnd();
 }
 
 /** The reader's own words: without the addresses and the quoted lines. */

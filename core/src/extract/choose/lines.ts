@@ -15,7 +15,7 @@ const DATE = new RegExp(
   `(?:\\b${MONTH}\\s+\\d{1,2}(?:st|nd|rd|th)?,?\\s+\\d{4}|\\b\\d{1,2}(?:st|nd|rd|th|\\.)?\\s+(?:de\\s+)?${MONTH}\\s+(?:de\\s+)?\\d{4}|\\b\\d{4}-\\d{2}-\\d{2}\\b|\\b\\d{1,2}[./]\\d{1,2}[./]\\d{2,4}\\b|\\d{4}年\\d{1,2}月\\d{1,2}日)`,
   'iu',
 );
-const BYLINE = /^(?:by|from|von|par|por|di|door|written by|posted by|text|author)\b\s*:?\s*\p{Lu}/iu;
+const BYLINE = /^(?:by|from|von|par|por|di|door|written by|posted by|text|author)\b(?:\s*:)?\s*\p{Lu}/iu;
 const STAMP =
   /^(?:published|posted|updated|last updated|first published|modified|publié|mis à jour|veröffentlicht|stand|publicado|actualizado|更新时间|发布时间|公開日)\b|^(?:更新|发布|公開)/i;
 
@@ -45,7 +45,7 @@ export function isTailLine(text: string): boolean {
 }
 
 const COMMENTS =
-  /^(?:\d+\s+)?(?:(?:reader|your|user|all|latest)\s+)?(?:comments?|responses|replies|commentaires?|réactions|kommentare?|comentarios?|comentários|commenti|reacties|komentarze|коментари|комментари[ий]|коментарі|hozzászólások|yorumlar|コメント|评论|評論|댓글|تعليقات|التعليقات)\s*:?\s*(?:\(?\d+\)?)?$/iu;
+  /^(?:\d+\s+)?(?:(?:reader|your|user|all|latest)\s+)?(?:comments?|responses|replies|commentaires?|réactions|kommentare?|comentarios?|comentários|commenti|reacties|komentarze|коментари|комментари[ий]|коментарі|hozzászólások|yorumlar|コメント|评论|評論|댓글|تعليقات|التعليقات)(?:\s*:)?(?:\s*\(?\d+\)?)?$/iu;
 
 /** True for a short line that announces what readers wrote. */
 export function announcesComments(text: string): boolean {

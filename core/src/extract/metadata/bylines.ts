@@ -18,6 +18,9 @@ export function personOnly(value: string | null): string | null {
 /** Accounts that stand for whoever set the site up. Common practice. */
 export const NOBODY = /^(?:admin|administrator|root|user|webmaster|author|guest|default|unknown)$/i;
 
+/** Forty names have fewer characters. */
+const MOST_NAMES = 4000;
+
 /**
  * The names in a byline, one by one: "Ada Quill, Bo Reed and Cy Orme". What does not look like several names stays one.
  *
@@ -25,6 +28,7 @@ export const NOBODY = /^(?:admin|administrator|root|user|webmaster|author|guest|
  */
 export function namesIn(byline: string): string[] {
   const parts = byline
+    .slice(0, MOST_NAMES)
     .split(/\s*[,;]\s+(?:and\s+|und\s+|et\s+|y\s+)?|\s+(?:and|und|et|y|e|&)\s+/u)
     .map((part) => part.trim())
     .filter((part) => part !== '');
@@ -35,15 +39,21 @@ export function namesIn(byline: string): string[] {
   return parts.length > 1 && areNames ? [...new Set(parts)] : [byline];
 }
 
-/** What somebody does, behind the name. */
+/**
+ * What somebody does, behind the name. Words of up to six letters pass before it (“senior”, “staff”, “BBC”); each word is matched in one
+ * way only, or a run of them would be tried in every combination.
+ */
 const ROLE =
-  /[,\s]+(?:(?:\p{Lu}{2,6}|executive|senior|staff|special|chief|contributing|associate|deputy|managing|political|technology|science|business|sports|national|foreign|washington|news)\s+)*(?:editor|reporter|writer|correspondent|columnist|contributor|producer|journalist|envoyée?s? sp[ée]cia\p{L}*|redakteur(?:in)?|korrespondent(?:in)?)\b.*$/iu;
+  /[,\s]+(?:(?:\p{L}{2,6}|executive|special|contributing|associate|managing|political|technology|science|business|national|foreign|washington)\s+)*(?:editor|reporter|writer|correspondent|columnist|contributor|producer|journalist|envoyée?s? sp[ée]cia\p{L}*|redakteur(?:in)?|korrespondent(?:in)?)\b.*$/iu;
 
 /** "By", in some languages, before a name. */
-const BY = /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)\s*:?\s+/i;
+const BY = /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)(?:\s*:)?\s+/i;
 /** What follows a name in a byline and is not part of it. */
 const BEHIND_A_NAME =
-  /\s*(?:[|·•–—<(]|\s-\s|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|\bupdated\b|,?\s+(?:\p{L}{3,9}\.?\s+)?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
+  /(?:[|·•–—<(]|\s-\s|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|\bupdated\b|,?\s+(?:\p{L}{3,9}\.?\s+)?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
+
+/** What is longer is no byline; of it the beginning may be one. In characters. */
+const MOST_BYLINE = 400;
 
 function withoutBy(value: string): string {
   return value.replace(BY, '').trim();
@@ -51,7 +61,7 @@ function withoutBy(value: string): string {
 
 /** A byline as a name; null when it is a date, an address or a sentence. */
 function personIn(byline: string): string | null {
-  const name = withoutBy(withoutBy(tidy(byline)).replace(BEHIND_A_NAME, ''))
+  const name = withoutBy(withoutBy(tidy(byline).slice(0, MOST_BYLINE)).replace(BEHIND_A_NAME, ''))
     .replace(ROLE, '')
     .replace(/(?<=\p{Ll}{2} .*)\s*\p{Lu}[\w.]*\.(?:com|org|net)\b.*$/u, '')
     .replace(/[\s,;:]+$/, '');
@@ -114,7 +124,7 @@ function lineThatSaysBy(elements: PageElement[]): string | null {
   for (const element of elements.slice(Math.max(0, headline), headline + 120)) {
     if (!/^(?:p|div|span|li|td|h[2-6]|em|i|b|strong|small|cite)$/.test(element.tagName)) continue;
     const text = startOfText(element, 90).length < 90 ? tidy(spacedText(element)) : '';
-    if (/^(?:by|written by|von|par|por)\s*:?\s+\p{Lu}/iu.test(text)) {
+    if (/^(?:by|written by|von|par|por)(?:\s*:)?\s+\p{Lu}/iu.test(text)) {
       const name = personIn(text);
       if (name && /^\p{Lu}/u.test(name)) return name;
     }

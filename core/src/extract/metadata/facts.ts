@@ -11,7 +11,7 @@ const asText: Reader = (value) => {
 };
 /** A member of one of schema.org's enumerations, `https://schema.org/InStock`, in words. */
 const asMember: Reader = (value) => {
-  const member = /([A-Za-z]+)\/?$/.exec(textValue(value) ?? '')?.[1];
+  const member = /([A-Za-z]+)\/?$/.exec(textValue(value)?.slice(-400) ?? '')?.[1];
   const words = member?.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
   return words ? { type: 'text', text: words.replace(/^event /, '') } : null;
 };

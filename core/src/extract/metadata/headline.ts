@@ -56,8 +56,9 @@ export function withoutSiteName(title: string, siteName: string | null, headings
     const rest = clean.replace(confirmed, '');
     if (/^\s*[|\-–—»«:·•/\\]|[|\-–—»«:·•/\\]\s*$/.test(rest)) return confirmed;
   }
-  const bracketed = /^(.{8,}?)\s*\[[^\]]{2,25}\.[a-z]{2,4}\]$/i.exec(clean)?.[1];
-  if (bracketed) return bracketed;
+  const bracket = /\[[^\]]{2,25}\.[a-z]{2,4}\]$/i.exec(clean);
+  const before = bracket ? clean.slice(0, bracket.index).trimEnd() : '';
+  if (before.length >= 8) return before;
   const parts = clean.split(/\s+[|–—»«·•]\s+|\s+[-/]\s+/);
   if (parts.length < 2) return clean;
   const last = parts.at(-1) ?? '';

@@ -61,8 +61,8 @@ function asPairs(found: readonly (Pair | null)[]): Pair[] {
       /^\p{L}/u.test(label) &&
       label.length <= MAX_LABEL &&
       pair[1] !== '' &&
-      !SENTENCE.test(pair[1]) &&
-      pair[1].length <= MAX_VALUE;
+      pair[1].length <= MAX_VALUE &&
+      !SENTENCE.test(pair[1]);
     return isPair ? [[label, pair[1]] satisfies Pair] : [];
   });
   return pairs.length === found.length ? pairs : [];

@@ -71,11 +71,34 @@ function collectThings(value: unknown, things: Thing[], depth: number): void {
     collectThings(parsed.data[key], things, depth + 1);
 }
 
+/** What pages put around JSON so that old browsers and XML leave it alone. */
+const WRAPPING = {
+  before: ['<!--', '//', '<![CDATA[', '*/', '/*'],
+  after: [';', '-->', '*/', ']]>', '//', '/*'],
+};
+/** No page has more of it. */
+const MOST_WRAPPING = 8;
+
+/** JSON without what stands around it; piece by piece, since one expression for all would try every way to part the white space. */
+function withoutWrapping(source: string): string {
+  let bare = source.trim();
+  for (let round = 0; round < MOST_WRAPPING; round++) {
+    const begins = WRAPPING.before.find((mark) => bare.startsWith(mark));
+    if (begins === undefined) break;
+    const end = begins === '/*' ? bare.indexOf('*/') + 2 : 0;
+    bare = bare.slice(Math.max(end === 1 ? 0 : end, begins.length)).trimStart();
+  }
+  for (let round = 0; round < MOST_WRAPPING; round++) {
+    const ends = WRAPPING.after.find((mark) => bare.endsWith(mark));
+    if (ends === undefined) break;
+    bare = bare.slice(0, -ends.length).trimEnd();
+  }
+  return bare;
+}
+
 /** JSON as pages write it: in comments or CDATA, with raw line breaks inside strings, with a comma too many. */
 export function parseLoosely(source: string): unknown {
-  const bare = source
-    .replace(/^\s*(?:<!--|\/\*.*?\*\/|\/\/)?\s*(?:<!\[CDATA\[)?(?:\*\/)?/s, '')
-    .replace(/(?:\/\/|\/\*)?\s*(?:\]\]>)?\s*(?:\*\/)?\s*(?:-->)?\s*;?\s*$/s, '');
+  const bare = withoutWrapping(source);
   for (const attempt of [source, bare, bare.replace(/\p{Cc}+/gu, ' ').replace(/,\s*([\]}])/g, '$1')]) {
     try {
       return JSON.parse(attempt);
@@ -93,7 +116,8 @@ interface Marks {
   property(element: PageElement): string[];
 }
 
-const lastPart = (iri: string) => /([\p{L}\p{N}]+)\/?$/u.exec(iri.trim().split(/\s+/)[0] ?? '')?.[1] ?? '';
+const lastPart = (iri: string) =>
+  /([\p{L}\p{N}]+)\/?$/u.exec(iri.trim().split(/\s+/)[0]?.slice(-MAX_VALUE_LENGTH) ?? '')?.[1] ?? '';
 
 const MICRODATA: Marks = {
   type: (element) =>

@@ -209,11 +209,18 @@ function authorsOf(
   return shown.length > 0 ? shown : clipped(visibleAuthors(elements).flatMap(namesIn));
 }
 
+/** What is longer is no name. In characters. */
+const MOST_NAME = 1000;
+
 function namesOf(value: unknown): string[] {
   const names = [value]
     .flat()
     .slice(0, 40)
-    .map((each) => nameOf(each)?.replace(/\s*<.*$/, ''))
+    .map((each) =>
+      nameOf(each)
+        ?.slice(0, MOST_NAME)
+        .replace(/\s*<.*$/, ''),
+    )
     .filter((name) => name !== undefined && name !== '' && !NOBODY.test(name) && !name.startsWith('@'));
   return clipped(names.length === 1 ? names.flatMap((name) => namesIn(name ?? '')) : (names as string[]));
 }

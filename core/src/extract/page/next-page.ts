@@ -3,7 +3,7 @@ import { attribute, label, type PageElement, startOfText } from './page-tree';
 
 /** "Next", "page 2", a bare number or an arrow, in some languages. Common practice. */
 const SAYS_NEXT =
-  /^(?:(?:next|older)?\s*(?:page)?\s*(?:\d{1,3})?\s*[›»→>]*|next(?: page)?.{0,20}|continue(?: reading)?.{0,30}|weiter|nächste seite|suivante?|page suivante|siguiente|próxima|volgende|次(?:へ|のページ)|下一页|下一頁|التالي)$/iu;
+  /^(?:(?:next|older)?(?:\s*page)?(?:\s*\d{1,3})?\s*[›»→>]*|next(?: page)?.{0,20}|continue(?: reading)?.{0,30}|weiter|nächste seite|suivante?|page suivante|siguiente|próxima|volgende|次(?:へ|のページ)|下一页|下一頁|التالي)$/iu;
 
 /**
  * The address of the next page of an article that is cut into several.

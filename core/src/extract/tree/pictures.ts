@@ -77,12 +77,34 @@ function pickSource(image: PageElement): string | undefined {
   return lazy ?? (own && !PLACEHOLDER.test(own) ? own : undefined);
 }
 
+interface Candidate {
+  url: string;
+  size: number;
+  unit: 'w' | 'x';
+}
+
+/** The candidates of a srcset, word by word: an address may hold commas, but not end in one. */
+function candidatesIn(set: string): Candidate[] {
+  const found: Candidate[] = [];
+  let isOpen = false;
+  for (const word of set.trim().split(/\s+/)) {
+    const said: RegExpExecArray | null = isOpen ? /^(\d+(?:\.\d+)?)([wx])(?:,|$)/.exec(word) : null;
+    const last = found.at(-1);
+    if (said && last) Object.assign(last, { size: Number(said[1]), unit: said[2] });
+    const rest: string = said ? word.slice(said[0].length) : word;
+    isOpen = rest !== '' && !rest.endsWith(',');
+    const url = isOpen ? rest.replace(/^,+/, '') : rest.split(',').filter(Boolean).join(',');
+    if (url !== '') found.push({ url, size: 1, unit: 'x' });
+  }
+  return found;
+}
+
 /** The candidate of a srcset (WHATWG HTML, 4.8.4) nearest above the width wanted, else the largest. */
 function fromSet(set: string | undefined): string | undefined {
   if (!set) return undefined;
-  const candidates = [...set.matchAll(/([^\s,]\S*[^\s,])(?:\s+(\d+(?:\.\d+)?)([wx]))?\s*(?:,|$)/g)].map((match) => ({
-    url: match[1] ?? '',
-    width: match[3] === 'w' ? Number(match[2]) : Number(match[2] ?? 1) * 640,
+  const candidates = candidatesIn(set).map(({ url, size, unit }) => ({
+    url,
+    width: unit === 'w' ? size : size * 640,
   }));
   candidates.sort((a, b) => a.width - b.width);
   return (candidates.find((each) => each.width >= WANTED_WIDTH) ?? candidates.at(-1))?.url;

@@ -201,10 +201,7 @@ function codeBlock(node: PageElement): Element[] {
     }
   };
   visit(node);
-  const code = lines
-    .join('')
-    .replace(/\r\n?/g, '\n')
-    .replace(/^\n+|\s+$/g, '');
+  const code = lines.join('').replace(/\r\n?/g, '\n').replace(/^\n+/, '').trimEnd();
   if (code === '') return [];
   return [
     element('pre', [
