@@ -197,6 +197,39 @@ test('with a passphrase only who knows it sees a dossier, none of the library’
   await mail.close();
 });
 
+test('a dossier is set into a page of another site, as high as it is, and no wider @any-width', async ({
+  page,
+  seeded,
+  browser,
+}) => {
+  await signIn(page, seeded);
+  await openDossier(page, 'Winter reading');
+  await page.getByRole('button', { name: 'Hand it on…' }).click();
+  await page.getByRole('button', { name: 'Put it at an address' }).click();
+  const fragment = await page.getByRole('note', { name: 'For another page' }).innerText();
+  const other = await (await browser.newContext({ viewport: { width: 390, height: 700 } })).newPage();
+  const elsewhere = webPage('elsewhere', '/mine');
+  await other.route(elsewhere, (route) =>
+    route.fulfill({ contentType: 'text/html', body: `<!doctype html><h1>Mine</h1>${fragment}` }),
+  );
+  await other.goto(elsewhere);
+  await expect(other.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText('Winter reading');
+  const heights = () =>
+    other.evaluate(() => {
+      const frame = document.querySelector('iframe')!;
+      return { frame: frame.clientHeight, page: document.documentElement.scrollWidth };
+    });
+  const inner = () =>
+    other
+      .frameLocator('iframe')
+      .locator('html')
+      .evaluate((html) => Math.ceil(html.getBoundingClientRect().height));
+  await expect.poll(async () => Math.abs((await heights()).frame - (await inner()))).toBeLessThanOrEqual(2);
+  expect((await heights()).frame).toBeGreaterThan(300);
+  expect((await heights()).page).toBeLessThanOrEqual(390);
+  await other.context().close();
+});
+
 /** Drags from a point to what appears only while something is dragged. */
 async function dragOnto(page: Page, from: { x: number; y: number }, target: string): Promise<void> {
   await page.mouse.move(from.x, from.y);

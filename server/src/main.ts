@@ -219,6 +219,9 @@ const server = app.listen(config.port, config.host, (error?: Error) => {
 // is on its way meets a closed door.
 server.keepAliveTimeout = 75_000;
 server.headersTimeout = 80_000;
+// A large archive on a slow line takes hours to arrive; what else is sent is small, and who sends nothing is cut off by its socket.
+server.requestTimeout = 6 * 60 * 60 * 1000;
+server.timeout = 10 * 60 * 1000;
 
 const mail = config.mail
   ? mailListener({

@@ -36,7 +36,7 @@ export function incomingArchives(folder: string, mostBytes: number) {
         },
       });
       try {
-        await pipeline(sent, counted, createWriteStream(fileOf(accountId)));
+        await pipeline(sent, counted, createWriteStream(fileOf(accountId), { mode: 0o600 }));
       } catch (error) {
         await forget(accountId);
         throw error;

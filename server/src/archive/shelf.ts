@@ -49,7 +49,7 @@ export function archiveShelf({ database, maker, folder, now }: ShelfParts) {
     await emptied;
     const madeAt = now();
     const file = path.join(folder, `${account.id} ${name}.zip`);
-    await (await open(file, 'w')).close();
+    await (await open(file, 'w', 0o600)).close();
     let isWhole = false;
     const make = async () => {
       const size = await maker.make(account, file, madeAt);
