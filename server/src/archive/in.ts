@@ -23,10 +23,11 @@ import type { Library, LibraryWriter } from '../library/library';
 import { readRecord, storable } from '../library/stored';
 import { feedWithSafeAddresses, joinItem, withSafeAddresses } from './join-items';
 import { plausibly } from './plausible';
-import type { OpenArchive } from './read';
+import type { ArchiveLine, OpenArchive } from './read';
 
 /** So many records go in in one change of the library: readers and devices wait no longer than for these. */
 const AT_ONCE = 50;
+const BYTES_AT_ONCE = 8 * 1024 ** 2;
 /** Numbers of changes beyond this are not ours: none of a library's own could be told from them any more. */
 const LAST_REVISION = 1e14;
 
@@ -278,8 +279,8 @@ async function planOf(archive: OpenArchive, library: Library): Promise<Plan> {
   const ids = new Set<string>();
   const twins = new Map<string, string>();
   let revision = 0;
-  for await (const line of archive.lines(ARCHIVE_FILES.records('items'), () => undefined)) {
-    const item = recordIn(itemKind, line);
+  for await (const { value } of archive.lines(ARCHIVE_FILES.records('items'), () => undefined)) {
+    const item = recordIn(itemKind, value);
     if (!item || !withSafeAddresses(item)) continue;
     ids.add(item.id);
     revision = Math.max(revision, item.capture.revision);
@@ -291,8 +292,8 @@ async function planOf(archive: OpenArchive, library: Library): Promise<Plan> {
         : await library.itemAt(item.capture.addressKey);
     if (other) twins.set(item.id, other.id);
   }
-  for await (const line of archive.lines(ARCHIVE_FILES.records('feeds'), () => undefined))
-    revision = Math.max(revision, recordIn(feedKind, line)?.state.revision ?? 0);
+  for await (const { value } of archive.lines(ARCHIVE_FILES.records('feeds'), () => undefined))
+    revision = Math.max(revision, recordIn(feedKind, value)?.state.revision ?? 0);
   return { ids, twins, revision };
 }
 
@@ -307,13 +308,15 @@ function inParts<Value>(values: readonly Value[]): Value[][] {
   return parts;
 }
 
-async function* together(lines: AsyncIterable<unknown>): AsyncGenerator<unknown[]> {
-  let some: unknown[] = [];
-  for await (const line of lines) {
-    some.push(line);
-    if (some.length < AT_ONCE) continue;
+/** As many at once as is quick, and never so large that they fill the memory. */
+async function* together(lines: AsyncIterable<ArchiveLine>): AsyncGenerator<unknown[]> {
+  let [some, size]: [unknown[], number] = [[], 0];
+  for await (const { value, bytes } of lines) {
+    some.push(value);
+    size += bytes;
+    if (some.length < AT_ONCE && size < BYTES_AT_ONCE) continue;
     yield some;
-    some = [];
+    [some, size] = [[], 0];
   }
   if (some.length > 0) yield some;
 }

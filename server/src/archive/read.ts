@@ -28,13 +28,20 @@ const About = z.object({
   name: z.string().max(200),
 });
 
+/** A line of a file of JSON Lines. */
+export interface ArchiveLine {
+  /** Undefined for one that is none. */
+  value: unknown;
+  bytes: number;
+}
+
 /** An archive that lies in a file. Nothing of it is believed yet but what it says of itself. */
 export interface OpenArchive {
   about: { madeAt: string; name: string };
   /** What is to be read of it, unpacked, in bytes. */
   size: number;
-  /** The values of a file of JSON Lines; undefined for a line that is none. @param read told how many bytes were read */
-  lines(name: string, read: (bytes: number) => void): AsyncGenerator;
+  /** A file of JSON Lines. @param read told how many bytes were read */
+  lines(name: string, read: (bytes: number) => void): AsyncGenerator<ArchiveLine>;
   /** Its pictures by their names, the hashes that their bytes should have; how many bytes each has. */
   pictures: ReadonlyMap<string, number>;
   /** The bytes of a picture; null when they cannot be read. */
@@ -98,14 +105,14 @@ async function contentOf(from: Readable): Promise<Buffer> {
 }
 
 /** Lines as they come; one that is longer than any of ours is passed over, so that it is never in memory as a whole. */
-async function* linesOf(from: Readable, read: (bytes: number) => void): AsyncGenerator {
+async function* linesOf(from: Readable, read: (bytes: number) => void): AsyncGenerator<ArchiveLine> {
   let parts: Buffer[] = [];
   let length = 0;
-  const taken = (end: Buffer): unknown => {
-    const isTooLong = length + end.length > MOST_LINE;
-    const line = isTooLong ? null : Buffer.concat([...parts, end]);
+  const taken = (end: Buffer): ArchiveLine => {
+    const bytes = length + end.length;
+    const line = bytes > MOST_LINE ? null : Buffer.concat([...parts, end]);
     [parts, length] = [[], 0];
-    return line ? jsonIn(line.toString()) : undefined;
+    return { value: line ? jsonIn(line.toString()) : undefined, bytes };
   };
   for await (const chunk of from as AsyncIterable<Buffer>) {
     read(chunk.length);
