@@ -204,12 +204,12 @@ test('highlights made elsewhere come in, and none is dropped @any-width', async 
     name: 'quotations.txt',
     mimeType: 'text/plain',
     buffer: Buffer.from(
-      'The Lead Line (M. Oddway)\n- Your highlight on page 12 | Added on Tuesday, 3 March 2026 14:05:12\n\nThe silt settles.\n==========\n',
+      'Soundings of a Pilot (M. Oddway)\n- Your highlight on page 12 | Added on Tuesday, 3 March 2026 14:05:12\n\nThe silt settles.\n==========\n',
     ),
   });
   await expect(page.getByText('1 kept as notes, since they name no page.')).toBeVisible();
   const note = (await stored<Note>(page, 'notes')).find(({ versions }) => versions[0]?.text.includes('silt'));
-  expect(note?.versions[0]?.text).toBe('> The silt settles.\n\nThe Lead Line (M. Oddway), page 12');
+  expect(note?.versions[0]?.text).toBe('> The silt settles.\n\nSoundings of a Pilot (M. Oddway), page 12');
   expect(note?.madeAt).toBe(Date.parse('2026-03-03T14:05:12Z'));
   await page.goto(`${empty}/notes`);
   await expect(page.getByText('The Tidewright')).toBeVisible();
