@@ -1,4 +1,7 @@
+import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { type Browser, expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
@@ -208,11 +211,13 @@ test('a dossier is set into a page of another site, as high as it is, and no wid
   await page.getByRole('button', { name: 'Put it at an address' }).click();
   const fragment = await page.getByRole('note', { name: 'For another page' }).innerText();
   const other = await (await browser.newContext({ viewport: { width: 390, height: 700 } })).newPage();
-  const elsewhere = webPage('elsewhere', '/mine');
-  await other.route(elsewhere, (route) =>
-    route.fulfill({ contentType: 'text/html', body: `<!doctype html><h1>Mine</h1>${fragment}` }),
-  );
-  await other.goto(elsewhere);
+  // A server, not an answer in its place: a page that came from nowhere may not reach this machine.
+  const site = createServer((_request, response) => {
+    response.setHeader('content-type', 'text/html');
+    response.end(`<!doctype html><meta name="viewport" content="width=device-width"><h1>Mine</h1>${fragment}`);
+  }).listen(0, '127.0.0.1');
+  await once(site, 'listening');
+  await other.goto(`http://elsewhere.localhost:${(site.address() as AddressInfo).port}/`);
   await expect(other.frameLocator('iframe').getByRole('heading', { level: 1 })).toHaveText('Winter reading');
   const heights = () =>
     other.evaluate(() => {
@@ -228,6 +233,7 @@ test('a dossier is set into a page of another site, as high as it is, and no wid
   expect((await heights()).frame).toBeGreaterThan(300);
   expect((await heights()).page).toBeLessThanOrEqual(390);
   await other.context().close();
+  site.close();
 });
 
 /** Drags from a point to what appears only while something is dragged. */
