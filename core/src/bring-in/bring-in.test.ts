@@ -255,6 +255,13 @@ describe('an e-book by its chapters', () => {
     expect(found[0]?.text?.body).toContain('src="data:image/png;base64,');
   });
 
+  it('has names and pictures with percent signs that are no codes', () => {
+    const { found } = chaptersOf(
+      book({ '100%.xhtml': `<html><body><p>${long}</p><img src="img/50%zz.png" alt=""/></body></html>` }),
+    );
+    expect(found).toHaveLength(1);
+  });
+
   it('is told of when it is none', () => {
     expect(chaptersOf(zipSync({ 'a.txt': strToU8('x') })).faults[0]?.says).toMatch(/does not say/);
     expect(chaptersOf(book({ 'a.xhtml': '<p>x</p>' })).faults[0]?.says).toMatch(/no chapters/);

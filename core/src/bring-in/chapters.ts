@@ -2,7 +2,7 @@ import escape from 'escape-html';
 import { type BookPackage, chapterBody, packagePathOf, readBookPackage } from '../formats';
 import { type Findings, type Found, UNSAID } from './found';
 import { isPicture, withPicturesInside } from './inline-pictures';
-import { decodedText, unpacked } from './packed';
+import { decodedText, pathIn, unpacked } from './packed';
 
 const INSIDE = 'https://book.invalid/';
 /** A part of a book that says less is its title page, a dedication, or white. In characters of markup without its tags. */
@@ -20,11 +20,11 @@ export function chaptersOf(bytes: Uint8Array): Findings {
     return { found: [], faults: [{ written: '', says: 'That e-book does not say what is in it.' }] };
   const book = readBookPackage(source);
   const pictureAt = (address: string) =>
-    address.startsWith(INSIDE) ? files[decodeURIComponent(address.slice(INSIDE.length))] : undefined;
+    address.startsWith(INSIDE) ? files[pathIn(address.slice(INSIDE.length))] : undefined;
   const found = book.chapters.flatMap((written, n): Found[] => {
     if (!URL.canParse(written, INSIDE + packagePath)) return [];
     const url = new URL(written, INSIDE + packagePath);
-    const markup = textAt(decodeURIComponent(url.pathname.slice(1)));
+    const markup = textAt(pathIn(url.pathname.slice(1)));
     if (markup === null) return [];
     const body = chapterBody(markup, url.href);
     const words = body.replace(/<[^>]*>/g, ' ').replace(/\s+/g, ' ');

@@ -54,3 +54,13 @@ export function declaredEncoding(bytes: Uint8Array): string {
     'utf-8'
   );
 }
+
+/** The path of a file in an archive, as an address writes it: by percent codes, and with what stands behind it. */
+export function pathIn(address: string): string {
+  try {
+    return decodeURIComponent(address.replace(/[?#].*$/, ''));
+  } catch {
+    // Not percent codes, then: a name with a percent sign in it.
+    return address;
+  }
+}

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { TagName } from '../model';
 import { type Findings, type Found, UNSAID } from './found';
 import { isPicture, withPicturesInside } from './inline-pictures';
-import { declaredEncoding, decodedText, unpacked } from './packed';
+import { declaredEncoding, decodedText, pathIn, unpacked } from './packed';
 
 /** Where the files of an archive are thought to lie. Reserved by RFC 2606. */
 const INSIDE = 'https://file.invalid/';
@@ -28,7 +28,7 @@ export function pagesInZip(bytes: Uint8Array): Findings {
   if (!read.ok) return { found: [], faults: [{ written: '', says: read.says }] };
   const { files } = read;
   const pictureAt = (address: string): Uint8Array | undefined =>
-    address.startsWith(INSIDE) ? files[decodedPath(address.slice(INSIDE.length))] : undefined;
+    address.startsWith(INSIDE) ? files[pathIn(address.slice(INSIDE.length))] : undefined;
   const found = Object.entries(files).flatMap(([path, content]): Found[] => {
     const type = TYPES[endingOf(path)];
     if (type === undefined) return [];
@@ -49,15 +49,6 @@ export function pagesInZip(bytes: Uint8Array): Findings {
     found,
     faults: found.length > 0 ? [] : [{ written: '', says: 'There are no pages in it: HTML, Markdown or text.' }],
   };
-}
-
-function decodedPath(path: string): string {
-  try {
-    return decodeURIComponent(path.replace(/[?#].*$/, ''));
-  } catch {
-    // Not percent codes, then: a name with a percent sign in it.
-    return path;
-  }
 }
 
 /** A page says what it is before this. In characters. */

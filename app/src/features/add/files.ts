@@ -61,11 +61,20 @@ export function saveListOfText(text: string): SaveList {
 
 /** What is in files: lists of addresses give their pages, all else is an item itself. */
 export async function saveListOfFiles(files: readonly File[]): Promise<SaveList> {
-  const read = await Promise.all(files.map(readFile));
+  const read = await Promise.all(files.map((file) => orSaysSo(file, readFile(file))));
   const wishes = new Map(read.flatMap((each) => each.requests).map((wish) => [wish.address, wish]));
   const [only] = read.length === 1 ? read : [];
   return { ...only, requests: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
 }
+
+/** What a file has; one that cannot be read, in whatever way it was made so, is told of among what cannot be saved. */
+const orSaysSo = (file: File, read: Promise<SaveList>): Promise<SaveList> =>
+  read.catch((error: unknown) => ({
+    requests: [],
+    faults: [
+      { written: file.name, says: `It cannot be read (${error instanceof Error ? error.message : 'damaged'}).` },
+    ],
+  }));
 
 async function readFile(file: File): Promise<SaveList> {
   const fault = (says: string): SaveList => ({ requests: [], faults: [{ written: file.name, says }] });
@@ -89,7 +98,8 @@ async function fileRequest(given: GivenText, shown: string, bytes: BufferSource)
 /** The chapters of an e-book, each to be saved as an item of its own. */
 export async function saveListOfChapters(book: File): Promise<SaveList> {
   const { chaptersOf } = await import('@dorvel/core/bring-in');
-  return { ...(await saveListOf(chaptersOf(await bytesOf(book)), book.name)), book };
+  const read = bytesOf(book).then((bytes) => saveListOf(chaptersOf(bytes), book.name));
+  return { ...(await orSaysSo(book, read)), book };
 }
 
 /** The pages of a table, by what its columns are said to be. */
