@@ -168,7 +168,7 @@ describe('metadata', () => {
       '<meta property="article:author" content="https://social.example/ann">',
       { authors: [] },
     ],
-    ['nothing', '', { title: null, authors: [], siteName: null, publishedAt: null }],
+    ['nothing', '', { title: null, authors: [], siteName: 'site.example', publishedAt: null }],
   ])('%s', (_name, head, expected) => {
     expect(at(page(`<article>${prose(3)}</article>`, head))).toMatchObject(expected);
   });
@@ -207,7 +207,7 @@ describe('metadata', () => {
       title: 'Larch or oak',
       siteName: 'The Slipway',
     });
-    expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak</title>')).siteName).toBeNull();
+    expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak</title>')).siteName).toBe('site.example');
   });
 
   it('reads what is only visible', () => {

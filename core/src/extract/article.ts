@@ -1,8 +1,12 @@
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
+import { toString } from 'hast-util-to-string';
 import { visit } from 'unist-util-visit';
 import { type CameThrough, type Fact, type HowMuch, MAX_FACTS, TREE_SCHEMA } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
+import type { Stated } from './judge/features';
+import { FOREST, type Forest } from './judge/forest';
+import type { Evidence } from './judge/judge';
 import { readLabelledFacts } from './metadata/labelled-facts';
 import { type Metadata, readMetadata } from './metadata/metadata';
 import { checkArrival } from './page/came-through';
@@ -20,7 +24,7 @@ import {
   tidy,
 } from './page/page-tree';
 import { textInState } from './page/state-text';
-import { mainTree, partTree, type Place, wholeTree, withoutPictures } from './tree/clean-tree';
+import { evidenceOf, judgedTree, mainTree, partTree, type Place, wholeTree, withoutPictures } from './tree/clean-tree';
 
 /** A page as clean text with what the page states about itself. */
 export interface Article {
@@ -62,17 +66,23 @@ export const PAGE_LENGTH_LIMIT = 12_000_000;
  * @param url the address it came from, for relative addresses
  * @param howMuch to keep of it: the text with its pictures, the words alone, all that the page shows, only what it
  *   states of itself, or a part of a page that is all text
+ * @param forest that judges the lines of the page; null for the rules alone, to be measured beside it
  * @throws PageTooLarge for a page over 12 million characters or 400,000 nodes
  */
-export function extractArticle(html: string, url: string, howMuch: HowMuch = 'words-and-pictures'): Article {
+export function extractArticle(
+  html: string,
+  url: string,
+  howMuch: HowMuch = 'words-and-pictures',
+  forest: Forest | null = FOREST,
+): Article {
   if (html.length > PAGE_LENGTH_LIMIT) throw new PageTooLarge('page-too-long');
   const document = parsePage(html);
   const place = { address: url, base: baseOf(document, url) };
   const metadata = readMetadata(document, place.base);
-  const evidence = pageEvidence(document);
+  const evidence = shownBy(document);
   const nextPageUrl =
     howMuch === 'words-and-pictures' || howMuch === 'words-only' ? findNextPage([...descendants(document)], url) : null;
-  const tree = treeOf(howMuch, html, document, place, metadata, evidence.visibleText);
+  const tree = treeOf(howMuch, html, document, place, metadata, evidence.visibleText, forest);
   const measures = measured(tree, metadata.language);
   return {
     title: metadata.title,
@@ -121,6 +131,7 @@ function treeOf(
   place: Place,
   metadata: Metadata,
   visibleText: string,
+  forest: Forest | null,
 ): Root {
   switch (howMuch) {
     case 'address-only':
@@ -130,35 +141,53 @@ function treeOf(
     case 'selected-part':
       return partTree(html, place);
     case 'words-only':
-      return withoutPictures(textTree(html, document, place, metadata, visibleText));
+      return withoutPictures(textTree(html, document, place, metadata, visibleText, forest));
     case 'words-and-pictures':
     case 'picture':
-      return textTree(html, document, place, metadata, visibleText);
+      return textTree(html, document, place, metadata, visibleText, forest);
   }
 }
 
-function textTree(html: string, document: PageDocument, place: Place, metadata: Metadata, visibleText: string): Root {
-  let tree = mainTree(document, place, metadata.title, 'by all evidence');
-  let words = wordsIn(tree);
-  const take = (other: Root | null, times: number) => {
-    const others = other ? wordsIn(other) : 0;
-    if (!other || others <= times * words) return;
-    tree = other;
-    words = others;
+function textTree(
+  html: string,
+  document: PageDocument,
+  place: Place,
+  metadata: Metadata,
+  visibleText: string,
+  forest: Forest | null,
+): Root {
+  const judged = forest && judgedTree(document, place, statedBy(metadata), forest);
+  let tree = judged ?? mainTree(parsePage(html), place, metadata.title, 'by all evidence');
+  const take = (other: Root, times: number) => {
+    if (wordsIn(other) > times * wordsIn(tree)) tree = other;
   };
+  const isShort = () => toString(tree).length < MAX_SHORT && wordsIn(tree) < MIN_WORDS;
   // A page whose class names mislead comes to nothing; then only what can never be text is left out.
-  if (words < MIN_WORDS && countWords(visibleText, null) > 3 * MIN_WORDS)
+  if (isShort() && countWords(visibleText, null) > 3 * MIN_WORDS)
     take(mainTree(parsePage(html), place, metadata.title, 'by the surest evidence'), 2);
   // A page that script builds may carry its text beside its markup.
   const stated = metadata.articleBody;
   if (stated !== null) take(partTree(stated, place), 3);
-  const state = words < MIN_WORDS ? textInState(parsePage(html)) : null;
+  const state = isShort() ? textInState(parsePage(html)) : null;
   if (state !== null) take(partTree(state, place), 3);
   return tree;
 }
 
+function statedBy({ title, statedTexts }: Metadata): Stated {
+  return { title, texts: statedTexts.own, others: statedTexts.others };
+}
+
+/** The lines of a page with their features, for making a forest. */
+export function pageEvidence(html: string, url: string): Evidence | null {
+  const document = parsePage(html);
+  const place = { address: url, base: baseOf(document, url) };
+  return evidenceOf(document, place, statedBy(readMetadata(document, place.base)));
+}
+
 /** A text shorter than this is looked for a second time. */
 const MIN_WORDS = 40;
+/** What has more characters has more words than that, in any language. */
+const MAX_SHORT = 2000;
 
 function wordsIn(tree: Root): number {
   return countWords(plainText(tree).text, null);
@@ -174,7 +203,7 @@ function baseOf(document: PageDocument, url: string): string {
   }
 }
 
-function pageEvidence(document: PageDocument) {
+function shownBy(document: PageDocument) {
   let scriptLength = 0;
   let hasPasswordField = false;
   for (const element of descendants(document)) {

@@ -1,17 +1,21 @@
 import { measure } from '../page/measure';
 import {
   attribute,
+  descendants,
   elementsIn,
+  findElement,
   isElement,
+  isLink,
   label,
   labelApart,
   type PageElement,
   type PageNode,
-  remove,
   startOfText,
   textContent,
   tidy,
 } from '../page/page-tree';
+import { Cuts } from './cuts';
+import { makeOf } from './next-articles';
 
 /** Never part of a text. */
 const NEVER = new Set(
@@ -39,14 +43,14 @@ const AROUND = word(
     'newsletter|signup|sign-up|subscribe|subscription|subscriber|mailing|paywall|regwall|offer|donate|donation|' +
     'cookie|cookies|consent|gdpr|cmp|' +
     'nav|navbar|navigation|menu|breadcrumb|breadcrumbs|crumb|crumbs|pagination|pager|pagenav|toolbar|tools|masthead|' +
-    'sidebar|side|aside|rail|right-?bar|left-?bar|right-?rail|left-?rail|right-?col|left-?col|right-?column|left-?column|col-right|col-left|column-right|widget|widgets|footer|colophon|header-bar|topbar|site-header|site-footer|' +
+    'sidebar|side|aside|rail|(?:right|left)[-_]?(?:bar|rail|col|column)|col-right|col-left|column-right|widget|widgets|footer|colophon|header-bar|topbar|site-header|site-footer|' +
     'popup|modal|overlay|toast|skip|skiplink|sr-only|visually-hidden|screen-reader-text|noprint|no-print|' +
     'author-bio|author-card|author-box|authorbox|about-author|bio|byline|dateline|' +
-    'tags|taglist|tag-list|categories|toc|table-of-contents|editsection|mw-editsection|ambox|hatnote|permalink-icon|headerlink|jump|print|rating|ratings|vote|votes|votecell|vote-count|votecount|poll|quiz|player',
+    'reviews|tags|taglist|tag-list|categories|toc|table-of-contents|editsection|mw-editsection|ambox|hatnote|permalink-icon|headerlink|jump|print|rating|ratings|vote|votes|votecell|vote-count|votecount|poll|quiz|player',
 );
 /** What has prose of its own that is not the page's: readers', or other articles'. */
 const BESIDE = word(
-  'comment|comments|commentlist|comment-list|commentaire|commentaires|kommentar|kommentare|comentario|comentarios|reactions|reacties|replies|respond|disqus|sidebar|aside|rail|right-?bar|right-?rail|right-?col|right-?column|live-flux|ticker',
+  'comment|comments|commentlist|comment-list|commentaire|commentaires|kommentar|kommentare|comentario|comentarios|reactions|reacties|replies|respond|disqus|sidebar|aside|rail|right[-_]?(?:bar|rail|col|column)|site-footer|reviews|live-flux|ticker',
 );
 const MAYBE_TEXT = word('article|body|content|entry|main|story|post|text|page|column|prose|chapter|hentry');
 
@@ -69,6 +73,46 @@ const ENOUGH_IN_BODY = 150;
 /** Prose outside an element that is called a sidebar or comments: as much as this, and the element is what it says. */
 const ENOUGH_ELSEWHERE = 400;
 
+/** What class, id and role of an element say that it is; several may be said at once. */
+export interface NameEvidence {
+  around: boolean;
+  beside: boolean;
+  comments: boolean;
+  never: boolean;
+  text: boolean;
+  body: boolean;
+  /** Named as a part of a text that is made of short lines: ingredients, steps, code. */
+  parts: boolean;
+  role: boolean;
+  hidden: boolean;
+}
+
+const PARTS =
+  /ingredient|zutat|instruction|direction|method|preparation|(?:^|[\s_-])(?:steps?|recipe|caption|code|example|note)(?:$|[\s_-])/;
+
+const EVIDENCE = new WeakMap<PageElement, NameEvidence>();
+
+export function evidenceOfName(element: PageElement): NameEvidence {
+  let known = EVIDENCE.get(element);
+  if (!known) {
+    const named = names(element);
+    const says = (words: RegExp) => named !== '' && words.test(named);
+    known = {
+      around: says(AROUND),
+      beside: element.tagName === 'aside' || element.tagName === 'footer' || says(BESIDE),
+      comments: says(COMMENTS),
+      never: says(ALWAYS_AROUND),
+      text: says(MAYBE_TEXT),
+      body: isNamedAsBody(element),
+      parts: says(PARTS),
+      hidden: isHidden(element),
+      role: ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase()),
+    };
+    EVIDENCE.set(element, known);
+  }
+  return known;
+}
+
 /** Whether names and roles are believed, or only what can never be text is taken away. */
 export type Trust = 'by all evidence' | 'by the surest evidence';
 
@@ -78,7 +122,7 @@ export type Trust = 'by all evidence' | 'by the surest evidence';
  * Evidence that could err (class names, roles, `header`, `aside`) is overruled when the element holds a large
  * part of the page's prose: a site may well call its article column "side" or wrap all in one form.
  */
-export function removeSurroundings(root: PageElement, trust: Trust): void {
+export function removeSurroundings(root: PageElement, trust: Trust, cuts = new Cuts()): void {
   const measures = measure(root);
   const bodies = [...measures]
     .filter(([element, { prose }]) => prose >= ENOUGH_IN_BODY && isNamedAsBody(element))
@@ -96,22 +140,22 @@ export function removeSurroundings(root: PageElement, trust: Trust): void {
       const own = proseOf(child);
       // Readers' comments, and tickers at the side, often outweigh the article; they are only taken for the text when
       // hardly anything else is there.
-      const beside = child.tagName === 'aside' || BESIDE.test(names(child));
+      const beside = evidenceOfName(child).beside;
       const textIsElsewhere =
         all - own >= Math.max(ENOUGH_ELSEWHERE, 0.15 * own) || bodies.some((body) => !contains(child, body));
       const holdsTheText = own > 0.4 * all && !(beside && textIsElsewhere);
       if (trust === 'by all evidence' ? isSurrounding(child, holdsTheText, own) : isNeverText(child)) {
-        const isComments = trust === 'by all evidence' && COMMENTS.test(names(child));
+        const isComments = trust === 'by all evidence' && evidenceOfName(child).comments;
         if (before && isComments && saysRules(before, proseOf(before), 0.4 * all, above)) gone.add(before);
         gone.add(child);
       } else {
         above += before ? proseOf(before) : 0;
         before = child;
-        sweep(child);
+        // Code is full of names of its own.
+        if (child.tagName !== 'pre' && child.tagName !== 'code') sweep(child);
       }
     }
-    // All at once: taking thousands of siblings out one by one would take the square of their number.
-    if (gone.size > 0) element.childNodes = element.childNodes.filter((node) => !gone.has(node));
+    cuts.take(element, gone, 'around');
   };
   sweep(root);
 }
@@ -129,10 +173,39 @@ function saysRules(box: PageElement, prose: number, most: number, above: number)
 
 const MAX_RULES_LENGTH = 600;
 
-/** Class and id without what only says in which state an element is, such as `has-sidebar`. */
+const NAMES = new WeakMap<PageElement, string>();
+
+/**
+ * Class and id without what only says in which state an element is, such as `has-sidebar`, and without an id that is made of
+ * the words of a heading: "Errors related to imports" is no box of related articles.
+ */
 function names(element: PageElement): string {
-  const [plain, apart] = [label(element), labelApart(element)];
-  return (plain === apart ? plain : `${plain} ${apart}`).replace(/(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+/g, ' ');
+  let known = NAMES.get(element);
+  if (known === undefined) {
+    const [plain, apart] = [label(element), labelApart(element)];
+    known = (plain === apart ? plain : `${plain} ${apart}`).replace(STATES, ' ');
+    const id = known === ' ' ? undefined : attribute(element, 'id')?.toLowerCase();
+    if (id !== undefined && isSlugOfHeading(id, element)) known = ` ${known} `.replaceAll(` ${id} `, ' ');
+    NAMES.set(element, known);
+  }
+  return known;
+}
+
+const STATES = /(?:^|\s)(?:has|with|without|no|not|is)[-_]\S+|--(?:promoted|sticky|latest|popular|sponsored)\b/g;
+/** An id of fewer words may well say what its element is. */
+const MIN_SLUG_WORDS = 3;
+
+function isSlugOfHeading(id: string, element: PageElement): boolean {
+  const parts = id.split(/[-_.]+/).filter((part) => part !== '');
+  if (parts.length < MIN_SLUG_WORDS) return false;
+  const isHeading = (each: PageElement) => /^h[1-6]$/.test(each.tagName);
+  const [first, second] = elementsIn(element);
+  const heading = [element, first, second, first && elementsIn(first)[0]].find((each) => each && isHeading(each));
+  if (!heading) return false;
+  const words = startOfText(heading, 300)
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u);
+  return parts.filter((part) => words.includes(part)).length > 0.6 * parts.length;
 }
 
 function contains(outer: PageElement, inner: PageElement): boolean {
@@ -152,13 +225,13 @@ function holdsStandfirst(header: PageElement): boolean {
 }
 
 /** What can never be the text, whatever it is called. */
-function isNeverText(element: PageElement): boolean {
+export function isNeverText(element: PageElement): boolean {
   return NEVER.has(element.tagName) && element.tagName !== 'noscript' && element.tagName !== 'form';
 }
 
 function isSurrounding(element: PageElement, holdsTheText: boolean, prose: number): boolean {
   const { tagName } = element;
-  if (tagName === 'form' || tagName === 'fieldset') return !holdsTheText;
+  if (tagName === 'form' || tagName === 'fieldset') return !holdsTheText || asksToSignIn(element, prose);
   if (NEVER.has(tagName)) return true;
   if (isHidden(element)) return !holdsTheText;
   if (tagName === 'math' || tagName === 'pre' || tagName === 'code') return false;
@@ -167,16 +240,32 @@ function isSurrounding(element: PageElement, holdsTheText: boolean, prose: numbe
   if (tagName === 'footer' || tagName === 'aside') return !isQuoteOrNote(element);
   // A headline's box often holds the standfirst too.
   if (tagName === 'header') return !holdsStandfirst(element);
-  if (tagName === 'body' || tagName === 'article' || tagName === 'main') return false;
   const named = names(element);
+  if (tagName === 'article') return ALWAYS_AROUND.test(named);
+  if (tagName === 'body' || tagName === 'main') return false;
   if (named && (COMMENTS.test(named) || ALWAYS_AROUND.test(named)) && !BODY_TAGS.test(tagName)) return true;
-  if (named && AROUND.test(named) && !(MAYBE_TEXT.test(label(element)) && prose > 300)) {
+  if (named && AROUND.test(named) && !mayBeText(element, named, prose)) {
     return (
       !/^(?:h[1-6]|p|blockquote|figure|figcaption|table|img|em|strong|b|i|sup|sub)$/.test(tagName) ||
       AROUND_LINE.test(named)
     );
   }
   return false;
+}
+
+function mayBeText(element: PageElement, named: string, prose: number): boolean {
+  return prose > 300 && MAYBE_TEXT.test(label(element)) && (!BESIDE.test(named) || isNamedAsBody(element));
+}
+
+/** What is said around a password is short; a page that is wrapped in one form as a whole is not. */
+const MOST_SIGN_IN = 1500;
+
+function asksToSignIn(form: PageElement, prose: number): boolean {
+  return (
+    prose < MOST_SIGN_IN &&
+    findElement(form, (each) => each.tagName === 'input' && attribute(each, 'type')?.toLowerCase() === 'password') !==
+      undefined
+  );
 }
 
 const BODY_TAGS = /^(?:h[1-6]|p|blockquote|figure|figcaption|img|em|strong|b|i|sup|sub|a|span)$/;
@@ -215,7 +304,7 @@ function isQuoteOrNote(element: PageElement): boolean {
 export function linkLength(element: PageElement): number {
   let sum = 0;
   for (const child of elementsIn(element)) {
-    sum += child.tagName === 'a' ? tidy(textContent(child)).length : linkLength(child);
+    sum += isLink(child) ? tidy(textContent(child)).length : linkLength(child);
   }
   return sum;
 }
@@ -224,10 +313,10 @@ export function linkLength(element: PageElement): number {
  * Takes out of the chosen element what stands between the paragraphs and is not part of the text: boxes of links, rows of
  * teasers. Nothing that holds much of the text is touched.
  */
-export function cleanInside(main: PageElement): void {
-  const measures = measure(main);
+export function cleanInside(main: PageElement, cuts = new Cuts(), measures = measure(main)): void {
   const all = measures.get(main)?.prose ?? 0;
   const sweep = (element: PageElement) => {
+    const gone = new Set<PageNode>();
     for (const child of elementsIn(element)) {
       if (!BOXES.test(child.tagName)) {
         if (!WHOLE.test(child.tagName)) sweep(child);
@@ -235,9 +324,11 @@ export function cleanInside(main: PageElement): void {
       }
       const { prose, visible } = measures.get(child) ?? { prose: 0, visible: 0 };
       if (holdsNotes(child)) continue;
-      if (prose <= 0.3 * all && (isLinkBox(child, prose, visible) || isTeaserRow(child))) remove(child);
+      const isBox = prose <= 0.3 * all && (isLinkBox(child, prose, visible) || isTeaserRow(child));
+      if (isBox && !isOfAmounts(child)) gone.add(child);
       else sweep(child);
     }
+    cuts.take(element, gone, 'box');
   };
   sweep(main);
 }
@@ -266,12 +357,29 @@ function isLinkBox(element: PageElement, prose: number, visible: number): boolea
   return prose < 0.3 * visible && links > 0.55 * visible;
 }
 
+/** Lists of what is needed, in which what it is links to its own page: "½ cup potato starch". */
+function isOfAmounts(element: PageElement): boolean {
+  const entries = [...descendants(element)]
+    .filter((each) => /^(?:li|dd|tr)$/.test(each.tagName))
+    .slice(0, MOST_ENTRIES);
+  const amounts = entries.filter((each) => {
+    const text = startOfText(each, 120);
+    return AMOUNT.test(text) && linkLength(each) < text.length;
+  });
+  return amounts.length >= 3 && amounts.length >= 0.5 * entries.length;
+}
+
+const MOST_ENTRIES = 60;
+/** A number that something is counted or weighed with, not the year or the day of a piece of news. */
+const AMOUNT =
+  /^\s*(?:\d{1,4}(?:[.,/]\d{1,3})?|[¼½¾⅓⅔⅛])\s*(?:[¼½¾⅓⅔⅛x×]\s*)?\p{L}|\s\d{1,4}(?:[.,]\d)?\s?(?:g|kg|ml|l|cl|dl)\b/u;
+
 /** Three or more boxes of one make, each led by a link and short: headlines of other articles. */
 function isTeaserRow(element: PageElement): boolean {
   const makes = new Map<string, PageElement[]>();
   for (const child of elementsIn(element)) {
     if (!/^(?:li|div|article|section|td|dd|tr)$/.test(child.tagName)) return false;
-    const make = `${child.tagName} ${attribute(child, 'class') ?? ''}`;
+    const make = makeOf(child);
     makes.set(make, [...(makes.get(make) ?? []), child]);
   }
   const row = [...makes.values()].sort((a, b) => b.length - a.length)[0] ?? [];
@@ -286,7 +394,7 @@ function isTeaserRow(element: PageElement): boolean {
 
 function firstLink(element: PageElement): string | undefined {
   for (const child of elementsIn(element)) {
-    const text = child.tagName === 'a' ? tidy(textContent(child)) : firstLink(child);
+    const text = isLink(child) ? tidy(textContent(child)) : firstLink(child);
     if (text) return text;
   }
   return undefined;

@@ -21,15 +21,17 @@ const STAMP =
 
 /** True for a byline, a date or a button row, as they stand between headline and text. */
 export function isPreambleLine(text: string): boolean {
+  if (text.length > 300) return false;
   const flat = text.replace(/\s+/g, ' ');
   if (flat.length > 150 || /[.!?]["”’]?$/.test(flat.replace(/\b[ap]\.m\.$/i, ''))) return false;
   return (
     (flat.length <= 120 && (BYLINE.test(flat) || STAMP.test(flat))) ||
     CRUMBS.test(flat) ||
-    (flat.length < 80 && (DATE.test(flat) || MOMENT.test(flat) || LABEL.test(flat)))
+    (flat.length < 80 && ((DIGIT.test(flat) && (DATE.test(flat) || MOMENT.test(flat))) || LABEL.test(flat)))
   );
 }
 
+const DIGIT = /\d/;
 /** A year and a time of day, in whatever language the month is. */
 const MOMENT = /\b(?:19|20)\d\d\b.*\b\d{1,2}[:.]\d{2}\b|\b\d{1,2}:\d{2}\b.*\b(?:19|20)\d\d\b/;
 /** The way from the front page to here. */
@@ -39,6 +41,7 @@ const LABEL = /^[^.!?,;]{2,30}:$/;
 
 /** A shout, a count or a pointer at the end of a text, and no sentence: "FOLLOW THIS TOPIC", "861 Kudos", "More »". */
 export function isTailLine(text: string): boolean {
+  if (text.length > 120) return false;
   const flat = text.replace(/\s+/g, ' ').trim();
   if (flat.length > 60 || /[.!?…。！？؟]["”’»)]*$/.test(flat)) return false;
   return /^[\p{Lu}\s\d'’&-]{6,}$/u.test(flat) || /[›»→:]$/.test(flat) || /^(?:\d+\s+\p{L}+\s*){1,3}$/u.test(flat);
@@ -56,6 +59,7 @@ export function announcesComments(text: string): boolean {
 export function saysWhen(text: string): boolean {
   return (
     text.length < 200 &&
+    DIGIT.test(text) &&
     (DATE.test(text) || MOMENT.test(text) || /\b\d+ (?:minutes?|hours?|days?|months?|years?) ago\b/i.test(text))
   );
 }

@@ -14,9 +14,10 @@ import { isLineOfClutter, isPreambleLine } from './lines';
  *
  * weighed by what it calls itself. The page's own word (`itemprop=articleBody`, a single `article`) weighs, but
  * does not decide. The innermost of equals is taken.
+ *
+ * @param measures of the blocks of the body, where they are known
  */
-export function findMainText(body: PageElement): PageElement {
-  const measures = measure(body);
+export function findMainText(body: PageElement, measures = measure(body)): PageElement {
   const total = measures.get(body)?.prose ?? 0;
   if (total === 0) return body;
   let best = body;

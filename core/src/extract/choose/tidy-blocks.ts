@@ -19,7 +19,12 @@ export function tidyBlocks(blocks: Element[]): Element[] {
       (next === undefined || (HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1])));
     if (!isBare) later.push(block);
   }
-  return later.reverse();
+  return later.reverse().filter(isNeededRule);
+}
+
+/** A rule parts two blocks: at the beginning, at the end or behind another there is nothing to part. */
+function isNeededRule(block: Element, at: number, all: readonly Element[]): boolean {
+  return block.tagName !== 'hr' || (at > 0 && at < all.length - 1 && all[at - 1]?.tagName !== 'hr');
 }
 
 /** Pictures into figures; nothing is judged. */

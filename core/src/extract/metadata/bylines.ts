@@ -90,6 +90,8 @@ export function visibleAuthors(elements: PageElement[]): string[] {
       if (NOT_THE_AUTHOR.test(label(at))) return false;
     return true;
   };
+  // hCard (microformats.org): below a post, where its footer tells who wrote it.
+  const isCard = (e: PageElement) => /\bvcard\b/.test(label(e)) && /\bauthor\b/.test(label(e));
   const candidates = [
     elements.filter((e) => attribute(e, 'itemprop') === 'author'),
     elements.filter((e) => attribute(e, 'rel')?.split(/\s+/).includes('author')),
@@ -107,7 +109,18 @@ export function visibleAuthors(elements: PageElement[]): string[] {
     return [...new Set([name, ...names])].filter((each) => each !== null);
   }
   const line = lineThatSaysBy(elements);
-  return line ? namesIn(line) : [];
+  if (line) return namesIn(line);
+  const lastly = [
+    elements.filter((e) => isCard(e) && !label(e).includes('comment')).slice(0, 1),
+    // Who a report was taken over from, where nobody is named.
+    elements.filter(
+      (e) => e.tagName === 'cite' && /(?:^|[\s_-])(?:source|credit|author)(?:$|[\s_-])/.test(label(e)) && own(e),
+    ),
+  ].flat();
+  return lastly
+    .slice(0, 3)
+    .flatMap((element) => nameInside(element) ?? [])
+    .slice(0, 1);
 }
 
 function nameInside(element: PageElement): string | null {

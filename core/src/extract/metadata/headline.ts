@@ -1,52 +1,121 @@
-import { label, type PageElement, startOfText, tidy } from '../page/page-tree';
+import { attribute, isElement, isText, type PageElement, type PageNode, tidy } from '../page/page-tree';
+import { wordsOf } from '../page/words';
+import { isSiteTitle } from './site-name';
 
 const MAX_HEADLINES = 20;
+const MAX_LENGTH = 300;
 
-/** What may be the headline: first `h1`, then lesser headings and what is named so. */
-export function headlines(elements: PageElement[]): string[] {
-  const of = (wanted: (e: PageElement) => boolean) =>
+/** What may be the headline of a page, as its readers see it. */
+export interface Headlines {
+  /** Headings of the first rank. */
+  first: string[];
+  /** Lesser headings, and what is named a headline. */
+  other: string[];
+}
+
+export function headlinesOf(elements: readonly PageElement[]): Headlines {
+  const of = (wanted: (e: PageElement) => boolean, most: number) =>
     elements
       .filter(wanted)
-      .slice(0, MAX_HEADLINES)
-      .map((e) => startOfText(e, 300))
-      .filter((each) => each.length > 0 && each.length < 300);
-  return [
-    ...of((e) => e.tagName === 'h1'),
-    ...of((e) => /^h[23]$/.test(e.tagName)).slice(0, 6),
-    ...of(
-      (e) =>
-        /(?:^|[\s_-])(?:headline|title)(?:$|[\s_-])/.test(label(e)) && !/^(?:h[1-6]|a|meta|title)$/.test(e.tagName),
-    ).slice(0, 6),
-  ];
+      .slice(0, most)
+      .map(headingText)
+      .filter((each) => each.length > 0 && each.length < MAX_LENGTH);
+  return {
+    first: of((e) => e.tagName === 'h1' && !isSiteTitle(e), MAX_HEADLINES),
+    other: [
+      ...of((e) => /^h[23]$/.test(e.tagName), 6),
+      ...of((e) => NAMED.test(attribute(e, 'class') ?? '') && !/^(?:h[1-6]|a|meta|title)$/.test(e.tagName), 6),
+    ],
+  };
 }
 
-/** Shorter headings than this agree with a title by chance. */
-const MIN_AGREEMENT = 16;
+const NAMED = /(?:^|[\s_-])(?:headline|title)(?:$|[\s_-])/i;
+/** Signs that lead to the heading itself, or to its being edited. */
+const SIGN = /(?:headerlink|editsection|permalink|anchor|hash-?link|edit-?link|heading-?link|srclink|out-of-band)/i;
+
+/** The words of a heading, without the signs of permanent links at its end. */
+function headingText(heading: PageElement): string {
+  let text = '';
+  const walk = (node: PageNode) => {
+    if (text.length > 2 * MAX_LENGTH) return;
+    if (isText(node)) text += node.value;
+    else if (isElement(node) && !/^(?:script|style|template|svg|noscript|button)$/.test(node.tagName)) {
+      if (node !== heading && SIGN.test(attribute(node, 'class') ?? '')) return;
+      for (const child of node.childNodes) walk(child);
+    }
+  };
+  walk(heading);
+  return tidy(text).replace(TRAILING_SIGNS, '');
+}
+
+/** Signs of permanent links at the end of a heading. */
+export const TRAILING_SIGNS = /(?:\s*(?:[¶§🔗]|\[edit\])|\s+#)+$/u;
+
+/** Of a heading's words so many stand in the title that it agrees with. */
+const MIN_AGREEMENT = 0.6;
 
 /**
- * What a page calls itself when it is shared (`og:title`), unless the page's own title says something else and a headline
- * on the page agrees with that: then the headline, which is what readers see. A shared title that stands on the page as a
- * heading is seen already.
+ * The title of a page: what it states, unless a heading of the first rank agrees with that; then the heading, which is what
+ * readers see.
+ *
+ * @param stated what the page states of its title, with or without the name of its site
+ * @param pageTitle its `title`, which may say something else than what is stated for those who share the page
  */
-export function headlineOverShared(
-  shared: string | null,
+export function titleOf(
+  stated: string,
   pageTitle: string,
-  headings: readonly string[],
-): string | null {
-  if (shared === null || pageTitle.toLowerCase().includes(shared.toLowerCase())) return shared;
-  const known = shared.toLowerCase();
-  if (headings.some((heading) => heading.toLowerCase() === known)) return shared;
-  const seen = headings.find((heading) => heading.length >= MIN_AGREEMENT && pageTitle.startsWith(heading));
-  return seen !== undefined && !shared.includes(seen) ? seen : shared;
+  { first, other }: Headlines,
+  siteName: string | null,
+): string {
+  const isSite = (text: string) => siteName !== null && same(text, siteName);
+  const headings = first.filter((heading) => !isSite(heading));
+  const bare = withoutSiteName(stated, siteName, [...headings, ...other]);
+  const seen = headings.find((heading) => agrees(heading, bare)) ?? headings.find((heading) => agrees(heading, stated));
+  if (seen !== undefined) return seen;
+  // What is said to those who share the page may stand nowhere on it: then what its own title and a heading say.
+  const isShown = other.some((heading) => same(heading, bare));
+  const led = [...headings, ...other].find((heading) => heading.length >= MIN_LED && pageTitle.startsWith(heading));
+  if (!isShown && led !== undefined) return led;
+  return isSite(bare) ? (headings[0] ?? bare) : bare;
 }
 
+function same(a: string, b: string): boolean {
+  return a.localeCompare(b, undefined, { sensitivity: 'base' }) === 0;
+}
+
+/** Shorter headings begin a title by chance. In characters. */
+const MIN_LED = 16;
+
+/** True where a heading says what a title says: the same, one within the other, or most of its words. */
+function agrees(heading: string, title: string): boolean {
+  const [h, t] = [wordsOf(heading), wordsOf(title)];
+  if (h.length === 0 || t.length === 0) return false;
+  const [plainH, plainT] = [` ${h.join(' ')} `, ` ${t.join(' ')} `];
+  if (plainH === plainT) return true;
+  // A word or two at the head of a title are as likely the site's name.
+  if (plainT.includes(plainH))
+    return (
+      heading.length >= 0.5 * title.length ||
+      (title.startsWith(heading) &&
+        SEPARATOR.test(title.slice(heading.length)) &&
+        (h.length > 2 || t.length - h.length <= MOST_OF_SITE))
+    );
+  if (plainH.includes(plainT)) return t.length > 1 || h.length <= 3;
+  const known = new Set(t);
+  const shared = h.filter((word) => known.has(word)).length;
+  return h.length > 1 && shared >= MIN_AGREEMENT * h.length && shared >= 0.4 * known.size;
+}
+
+/** More words than these behind a word or two are the title, and the word or two the site's sign. */
+const MOST_OF_SITE = 6;
+const SEPARATOR = /^\s*[|\-–—»«:·•/\\(]/;
+
 /** "Larch or oak | The Slipway" → "Larch or oak": cut at a separator when the rest names the site or a heading confirms it. */
-export function withoutSiteName(title: string, siteName: string | null, headings: string[]): string {
+function withoutSiteName(title: string, siteName: string | null, headings: string[]): string {
   const clean = tidy(title);
-  const same = (a: string, b: string) => a.localeCompare(b, undefined, { sensitivity: 'base' }) === 0;
   const confirmed = headings.find(
     (heading) =>
-      heading.length > 3 &&
+      (heading.length > 3 || UNSPACED.test(heading)) &&
       heading.length < clean.length &&
       // A word or two before much else is more likely the site's sign than the headline.
       (heading.split(' ').length > 2 || clean.replace(heading, '').split(/\s+/).length <= 6) &&
@@ -63,14 +132,18 @@ export function withoutSiteName(title: string, siteName: string | null, headings
   if (parts.length < 2) return clean;
   const last = parts.at(-1) ?? '';
   const first = parts[0] ?? '';
-  if (siteName && same(last, siteName)) return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
+  const withoutLast = () => clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
+  if (OF_A_GENERATOR.test(last)) return withoutLast();
+  if (siteName && (same(last, siteName) || isOfSite(last, siteName))) return withoutLast();
   if (siteName && same(first, siteName)) return clean.slice(first.length).replace(/^[\s|\-–—»«·•/]+/, '');
-  if (siteName && isOfSite(last, siteName))
-    return clean.slice(0, clean.lastIndexOf(last)).replace(/[\s|\-–—»«·•/]+$/, '');
   const hard = clean.split(/\s+[|»]\s+/);
   const main = hard[0] ?? '';
   return hard.length > 1 && main.split(' ').length >= 3 ? main : clean;
 }
+
+const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}]/u;
+/** What generators of manuals put behind every title. Common practice. */
+const OF_A_GENERATOR = /\b(?:documentation|docs|manual)$/i;
 
 /** "COURIER NewsFeed" belongs to "Courier.com": a few words, the first of them the site's. */
 function isOfSite(part: string, siteName: string): boolean {
@@ -81,16 +154,31 @@ function isOfSite(part: string, siteName: string): boolean {
       .trim();
   const first = plain(siteName).split(/\s+/)[0] ?? '';
   const words = plain(part).split(/\s+/);
-  return words.length <= 4 && first.length > 2 && words[0] === first;
+  return words.length <= 4 && first.length > 2 && words[0]?.replace(/[^\p{L}\p{N}]+$/u, '') === first;
 }
 
 const AROUND_A_SEPARATOR = /^[\s|\-–—»«:·•/\\]+|[\s|\-–—»«:·•/\\]+$/g;
 
-/** "Larch or oak | The Slipway" under the headline "Larch or oak": what is left over is the site's name. */
-export function siteNameInTitle(title: string, headings: string[]): string | null {
-  const headline = headings.find((heading) => heading.length > 3 && title.startsWith(heading));
-  if (!headline) return null;
-  const rest = title.replace(headline, '');
-  const name = rest.replace(AROUND_A_SEPARATOR, '');
-  return name !== rest && name.length > 1 && name.length <= 40 && !/[|»·•]/.test(name) ? name : null;
+/**
+ * The parts of a page's title that may be the name of its site: "Larch or oak | The Slipway" under the headline "Larch or oak",
+ * or "The Slipway: Larch or oak". Where no heading says which part is which, the last and the first, in this order.
+ */
+export function siteNamesInTitle(title: string, { first, other }: Headlines): string[] {
+  const headline = [...first, ...other].find(
+    (heading) => heading.length > 1 && heading !== title && (title.startsWith(heading) || title.endsWith(heading)),
+  );
+  if (headline !== undefined) {
+    const rest = title.startsWith(headline) ? title.slice(headline.length) : title.slice(0, -headline.length);
+    if (!SEPARATOR.test(rest) && !ENDS_SEPARATED.test(rest)) return [];
+    return namesIn(rest.split(/\s*[|»·•]\s*/).at(-1) ?? '');
+  }
+  const parts = title.split(/\s+[|–—»«·•]\s+|\s+(?:--?|\/)\s+|(?<=^[\p{L}\d ]{2,30}):\s+/u);
+  return parts.length < 2 ? [] : [parts.at(-1) ?? '', parts[0] ?? ''].flatMap(namesIn);
+}
+
+const ENDS_SEPARATED = /[|\-–—»«:·•/\\]\s*$/;
+
+function namesIn(text: string): string[] {
+  const name = text.replace(AROUND_A_SEPARATOR, '');
+  return name.length > 1 && name.length <= 45 ? [name] : [];
 }

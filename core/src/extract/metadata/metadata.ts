@@ -13,8 +13,10 @@ import {
 } from '../page/page-tree';
 import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
 import { readFacts, readMetaFacts } from './facts';
-import { headlineOverShared, headlines, siteNameInTitle, withoutSiteName } from './headline';
+import { headlinesOf, siteNamesInTitle, titleOf } from './headline';
 import { firstOf, isOfType, nameOf, readThings, type StatedThing, textValue, Thing } from './linked-data';
+import { siteNameOf, visibleSiteNames } from './site-name';
+import { statedTexts } from './stated-texts';
 import { dateInAddress, findVisibleDate } from './visible-date';
 
 /** What a page states about itself. Null where it states nothing. */
@@ -36,6 +38,8 @@ export interface Metadata {
   licenceUrl: string | null;
   /** The text as the page states it beside its markup (schema.org articleBody); it may be markup itself. */
   articleBody: string | null;
+  /** What the page's data say of the words of the article, and of what others wrote about it. */
+  statedTexts: { own: string[]; others: string[] };
   /** The number of words that the page itself claims, if it does. */
   statedWordCount: number | null;
   /** False when the page says that its text is not free to read (schema.org isAccessibleForFree). */
@@ -58,23 +62,41 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
   const marked = articleOf(things.filter(({ source }) => source !== 'json-ld'));
   const headTitle = findElement(document, (e) => e.tagName === 'title');
   const pageTitle = headTitle ? tidy(textContent(headTitle)) : '';
-  const heading = headlines(elements);
+  const headings = headlinesOf(elements);
   const facts = readFacts(things);
-  const siteName =
-    nameOf(linked?.publisher) ?? meta('og:site_name') ?? meta('application-name') ?? nameOf(linked?.isPartOf);
-  const title =
+  const stated =
     textValue(linked?.headline) ??
     textValue(linked?.name) ??
-    headlineOverShared(meta('og:title'), pageTitle, heading) ??
-    meta('dc.title', 'dcterms.title', 'citation_title') ??
+    meta('og:title', 'dc.title', 'dcterms.title', 'citation_title') ??
     textValue(marked?.headline) ??
     meta('twitter:title') ??
     pageTitle;
-  const shownTitle = clip([withoutSiteName(title, siteName, heading), heading[0]].find(Boolean), 1000);
+  const host = hostOf(base);
+  const seen = visibleSiteNames(elements, host);
+  const siteName = clip(
+    siteNameOf(
+      [
+        { name: meta('og:site_name'), weight: 3 },
+        { name: nameOf(linked?.publisher), weight: 2.5 },
+        { name: nameOf(things.find(({ thing }) => isOfType(thing, /WebSite$/))?.thing), weight: 2.5 },
+        { name: meta('application-name'), weight: 2 },
+        { name: nameOf(linked?.isPartOf), weight: 2 },
+        ...siteNamesInTitle(pageTitle, headings).map((name, at) => ({ name, weight: 2 - at })),
+        { name: seen.masthead, weight: 1.5 },
+        { name: seen.owner, weight: 0.5 },
+      ],
+      host,
+    ),
+    300,
+  );
+  const shownTitle = clip(
+    [titleOf(stated, pageTitle, headings, siteName), ...headings.first, ...headings.other].find(Boolean),
+    1000,
+  );
   return {
     title: shownTitle,
     authors: authorsOf(linked, marked, meta, elements),
-    siteName: clip(siteName ?? siteNameInTitle(title, heading), 300)?.replace(/^www\.|^\[|\]$/g, '') ?? null,
+    siteName,
     publishedAt:
       isoDate(textValue(linked?.datePublished)) ??
       isoDate(
@@ -127,6 +149,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
       base,
     ),
     articleBody: typeof linked?.articleBody === 'string' ? linked.articleBody : null,
+    statedTexts: statedTexts(things),
     statedWordCount: wordCountOf(linked?.wordCount),
     accessibleForFree:
       !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean) &&
@@ -260,6 +283,15 @@ function linkHref(elements: PageElement[], rel: string): string | null {
       attribute(e, 'rel')?.toLowerCase().split(/\s+/).includes(rel),
   );
   return (link && attribute(link, 'href')) ?? null;
+}
+
+function hostOf(address: string): string {
+  try {
+    return new URL(address).hostname;
+  } catch {
+    // What has no address has no host either.
+    return '';
+  }
 }
 
 /** An absolute http address, or null. */

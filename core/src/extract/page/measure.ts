@@ -1,4 +1,4 @@
-import { isElement, isText, type PageElement, type PageNode, tidy, WITHOUT_TEXT } from './page-tree';
+import { isElement, isLink, isText, type PageElement, type PageNode, tidy, WITHOUT_TEXT } from './page-tree';
 
 /** How much of an element is text to be read, and how much it shows in all. */
 export interface Measure {
@@ -40,7 +40,7 @@ function gather(node: PageNode, linked: boolean, block: Gathering, measures: Map
   } else if (isElement(node)) {
     if (node.tagName === 'br') block.text += '\n';
     else if (PHRASES.has(node.tagName)) {
-      const inLink = linked || node.tagName === 'a';
+      const inLink = linked || isLink(node);
       for (const child of node.childNodes) gather(child, inLink, block, measures);
     } else {
       endLine(block);
@@ -61,7 +61,7 @@ function endLine(block: Gathering): void {
   block.links = 0;
 }
 
-function measureLine(text: string, links: number, tagName: string): Measure {
+export function measureLine(text: string, links: number, tagName: string): Measure {
   const length = text.length;
   if (length === 0) return { prose: 0, visible: 0 };
   const linkShare = Math.min(1, links / length);
@@ -80,7 +80,8 @@ function measureLine(text: string, links: number, tagName: string): Measure {
 
 const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Thai}]/u;
 
-const PHRASES = new Set(
+/** Elements that stand inside a line. */
+export const PHRASES: ReadonlySet<string> = new Set(
   'a abbr b bdi bdo br cite code data del dfn em font i img ins kbd mark q rp rt ruby s samp small span strong sub sup time u var wbr'.split(
     ' ',
   ),

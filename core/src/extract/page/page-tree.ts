@@ -26,7 +26,10 @@ export class PageTooLarge extends Error {
  * @throws PageTooLarge when the tree has more than 400,000 nodes, or more than 100,000 elements stand inside one another
  */
 export function parsePage(html: string): PageDocument {
-  const document = parse(html, { scriptingEnabled: false, treeAdapter: limitedAdapter() });
+  const document = parse(html.replace(CLOSED_ANCHOR, '<a$1></a>'), {
+    scriptingEnabled: false,
+    treeAdapter: limitedAdapter(),
+  });
   let nodes = 0;
   const open: { parent: PageParent; depth: number }[] = [{ parent: document, depth: 0 }];
   for (let entry = open.pop(); entry; entry = open.pop()) {
@@ -40,6 +43,12 @@ export function parsePage(html: string): PageDocument {
   }
   return document;
 }
+
+/**
+ * `<a id="x"/>`, as XHTML writes it, never closes in HTML, and would wrap all that follows. Bounded, so that a hostile page
+ * cannot make it look far.
+ */
+const CLOSED_ANCHOR = /<a(\s{1,4}(?:id|name)="[^"<>]{1,200}")\s{0,4}\/>/gi;
 
 const tooManyParts = () => new PageTooLarge('page-too-many-parts');
 
@@ -84,6 +93,11 @@ export function isText(node: PageNode): node is DefaultTreeAdapterMap['textNode'
 
 export function attribute(element: PageElement, name: string): string | undefined {
   return element.attrs.find((each) => each.name === name)?.value;
+}
+
+/** True for a link that leads somewhere: an `a` without an address is only a place to lead to. */
+export function isLink(element: PageElement): boolean {
+  return element.tagName === 'a' && attribute(element, 'href') !== undefined;
 }
 
 /** The elements directly inside. */

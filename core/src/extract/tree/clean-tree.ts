@@ -4,7 +4,12 @@ import { sanitize } from 'hast-util-sanitize';
 import { toString } from 'hast-util-to-string';
 import { TREE_SCHEMA } from '../../model';
 import { cleanInside, isHidden, removeSurroundings, type Trust } from '../choose/clutter';
+import { Cuts } from '../choose/cuts';
 import { findMainText, findPrelude } from '../choose/main-text';
+import { removeNextArticles } from '../choose/next-articles';
+import type { Stated } from '../judge/features';
+import type { Forest } from '../judge/forest';
+import { type Evidence, gatherEvidence, textParts } from '../judge/judge';
 import { settleInsideLinks } from '../page/inside-links';
 import { measure } from '../page/measure';
 import {
@@ -28,12 +33,35 @@ export interface Place {
 
 const NOTHING: Root = { type: 'root', children: [] };
 
+/** The text of a page as a forest judges its lines. Changes the page's tree; null when no line is text. */
+export function judgedTree(document: PageDocument, place: Place, stated: Stated, forest: Forest): Root | null {
+  const body = bodyOf(document);
+  if (!body) return NOTHING;
+  openNoscriptText(body);
+  prepare(body, place);
+  const parts = textParts(body, stated, forest);
+  if (!parts) return null;
+  const tree = toTree(parts, place.base, place.address);
+  dropRepeatedTitle(tree, stated.title);
+  return settled(tree);
+}
+
+/** The evidence of a page's lines, as a forest would judge them, for making one. */
+export function evidenceOf(document: PageDocument, place: Place, stated: Stated): Evidence | null {
+  const body = bodyOf(document);
+  if (!body) return null;
+  openNoscriptText(body);
+  prepare(body, place);
+  return gatherEvidence(body, stated);
+}
+
 /** The main text of a page, its surroundings taken away. Changes the page's tree. */
 export function mainTree(document: PageDocument, place: Place, title: string | null, trust: Trust): Root {
   const body = bodyOf(document);
   if (!body) return NOTHING;
   openNoscriptText(body);
   prepare(body, place);
+  if (trust === 'by all evidence') removeNextArticles(body, title, new Cuts());
   removeSurroundings(body, trust);
   const main = findMainText(body);
   if (trust === 'by all evidence') cleanInside(main);

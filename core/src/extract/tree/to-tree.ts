@@ -2,6 +2,7 @@ import type { Element, ElementContent, Root } from 'hast';
 import { toString } from 'hast-util-to-string';
 import { LANGUAGE_TAG } from '../../model';
 import { HEADINGS, holdsPicture, tidyBlocks, tidyPictures } from '../choose/tidy-blocks';
+import { TRAILING_SIGNS } from '../metadata/headline';
 import { absolute } from '../metadata/metadata';
 import { fragmentOf, markTargets, TARGET } from '../page/inside-links';
 import {
@@ -182,9 +183,22 @@ function heading(node: PageElement, context: Context): Element[] {
     node.childNodes.flatMap((child) => phrasing(child, context)),
   );
   if (!block) return [];
+  withoutSign(block);
+  if (block.children.length === 0) return [];
   // A heading that only holds a picture is a picture.
   return toString(block) === '' ? [figureOf(block.children)] : [block];
 }
+
+/** Takes the sign of a permanent link from the end of a heading: a link of its own, or the end of the words. */
+function withoutSign(block: Element): void {
+  const last = block.children.at(-1);
+  if (last?.type === 'element' && last.tagName === 'a' && SIGN.test(toString(last))) block.children.pop();
+  const end = block.children.at(-1);
+  if (end?.type === 'text') end.value = end.value.replace(TRAILING_SIGNS, '').trimEnd();
+  if (end?.type === 'text' && end.value === '') block.children.pop();
+}
+
+const SIGN = /^\s*(?:(?:[#¶§🔗∞]|\[edit\])\s*)?$/u;
 
 function codeBlock(node: PageElement): Element[] {
   const language = /\b(?:language|lang|highlight-source|brush:?)[- ]?([a-z0-9+#]{1,20})\b/i.exec(

@@ -1,0 +1,145 @@
+import { cleanInside, isNeverText, removeSurroundings } from '../choose/clutter';
+import { Cuts } from '../choose/cuts';
+import { findMainText, findPrelude } from '../choose/main-text';
+import { removeNextArticles } from '../choose/next-articles';
+import { measure } from '../page/measure';
+import { isElement, isText, type PageElement, type PageNode } from '../page/page-tree';
+import { FEATURES, featuresOf, type Stated } from './features';
+import { type Forest, likelihood } from './forest';
+import { linesOf, type PageLine, type PageLines, type Range } from './page-lines';
+
+const [RULES_KEEP = 0, OF_STATED = 0, HIDDEN = 0, ANNOUNCES_OTHERS = 0, ANNOUNCES_COMMENTS = 0] = [
+  'rulesKeep',
+  'ofStated',
+  'hidden',
+  'announcesOthers',
+  'announcesComments',
+].map((name) => FEATURES.indexOf(name));
+/** Of a line's words so many must stand in what the page states of its text. */
+const STATED = 0.8;
+
+/** A page's lines with what is known of each, before they are judged. */
+export interface Evidence {
+  page: PageLines;
+  features: Float32Array[];
+  /** Where the rules find the text. */
+  main: PageElement;
+  cuts: Cuts;
+}
+
+/** Looks at every line of a page, and asks the rules. The page's tree is as it was when this is over. */
+export function gatherEvidence(body: PageElement, stated: Stated): Evidence {
+  const page = linesOf(body);
+  const cuts = new Cuts();
+  removeNextArticles(body, stated.title, cuts);
+  removeSurroundings(body, 'by all evidence', cuts);
+  const measures = measure(body);
+  const main = findMainText(body, measures);
+  cleanInside(main, cuts, measures);
+  const kept = new Set<PageNode>();
+  for (const part of [...findPrelude(main), main]) collectTexts(part, kept);
+  cuts.undo();
+  const features = featuresOf(
+    page,
+    body,
+    { main, keeps: (line) => line.pieces.some((piece) => kept.has(piece)), cuts: cuts.taken },
+    stated,
+  );
+  return { page, features, main, cuts };
+}
+
+function collectTexts(node: PageNode, into: Set<PageNode>): void {
+  if (isText(node)) into.add(node);
+  else if (isElement(node)) for (const child of node.childNodes) collectTexts(child, into);
+}
+
+/**
+ * Judges every line of a page by a forest, and leaves in the page's tree what is text.
+ *
+ * @returns the parts of the page that hold the text, in document order; null when no line is text
+ */
+export function textParts(body: PageElement, stated: Stated, forest: Forest): PageElement[] | null {
+  const evidence = gatherEvidence(body, stated);
+  const { lines } = evidence.page;
+  const isKept = evidence.features.map((features) => isTextLine(features, forest));
+  const first = isKept.indexOf(true);
+  const firstLine = lines[first];
+  if (!firstLine) return null;
+  const pieces = (wanted: boolean) =>
+    new Set<PageNode>(lines.flatMap((line, at) => (isKept[at] === wanted ? line.pieces : [])));
+  const root = around(evidence, firstLine, { from: first, to: isKept.lastIndexOf(true) + 1 }, body);
+  prune(body, evidence, pieces(true), pieces(false), root === evidence.main);
+  return root === evidence.main ? [...findPrelude(root), root] : [root];
+}
+
+function isTextLine(features: Float32Array, forest: Forest): boolean {
+  const rulesKeep = features[RULES_KEEP] === 1;
+  // What the page itself states to be its text, and what says where the text ends, is not for guessing.
+  if ((features[OF_STATED] ?? 0) >= STATED && features[HIDDEN] === 0) return true;
+  if (rulesKeep && (features[ANNOUNCES_OTHERS] === 1 || features[ANNOUNCES_COMMENTS] === 1)) return true;
+  return likelihood(forest, features) > forest.threshold + (rulesKeep ? -forest.lean : forest.lean);
+}
+
+/** The innermost element that holds all lines of a range; where that is a part of what the rules chose, what they chose. */
+function around({ page, main }: Evidence, first: PageLine, { from, to }: Range, body: PageElement): PageElement {
+  const holdsAll = (element: PageElement) => {
+    const range = page.ranges.get(element);
+    return range !== undefined && range.from <= from && range.to >= to;
+  };
+  // Wider than what is left of the text, so that pictures beside it stay.
+  if (holdsAll(main)) return main;
+  let root = first.block;
+  while (root !== body && !holdsAll(root) && root.parentNode && isElement(root.parentNode)) root = root.parentNode;
+  return root;
+}
+
+/** What stands in an element: lines that are text, lines that are not, pictures. */
+interface Contents {
+  text: boolean;
+  other: boolean;
+  picture: boolean;
+}
+
+/**
+ * Takes out of a page what is not text.
+ *
+ * @param rulesFoundIt true where the text stands in what the rules chose: what has no lines is then left to them outside, too
+ */
+function prune(
+  body: PageElement,
+  { main, cuts, page }: Evidence,
+  kept: ReadonlySet<PageNode>,
+  dropped: ReadonlySet<PageNode>,
+  rulesFoundIt: boolean,
+): void {
+  const sweep = (element: PageElement, inMain: boolean): Contents => {
+    const found: Contents = { text: false, other: false, picture: element.tagName === 'img' };
+    const gone = new Set<PageNode>();
+    for (const child of element.childNodes) {
+      if (isText(child)) {
+        if (kept.has(child)) found.text = true;
+        else if (dropped.has(child)) {
+          found.other = true;
+          gone.add(child);
+        }
+      } else if (isElement(child)) {
+        const isCut = cuts.taken.has(child);
+        // Signs and buttons inside a line are no lines: of them the rules are believed.
+        if ((isCut && !page.ranges.has(child)) || isNeverText(child) || child.tagName === 'noscript') {
+          gone.add(child);
+          continue;
+        }
+        const within = inMain || child === main;
+        const inner = sweep(child, within);
+        found.text ||= inner.text;
+        found.other ||= inner.other;
+        // A picture, a rule: they have no lines, and stay where the rules leave them.
+        if (!inner.text && (isCut || !within || (inner.other && !inner.picture))) gone.add(child);
+        else found.picture ||= inner.picture;
+      }
+    }
+    if (gone.size > 0) element.childNodes = element.childNodes.filter((node) => !gone.has(node));
+    return found;
+  };
+  sweep(body, rulesFoundIt);
+}

@@ -1,0 +1,174 @@
+import {
+  attribute,
+  findElement,
+  isElement,
+  isLink,
+  label,
+  type PageElement,
+  startOfText,
+  tidy,
+} from '../page/page-tree';
+import { wordsOf } from '../page/words';
+
+/** A name that a page gives for its site, and how far that kind of place is believed by itself. */
+export interface SiteNameSource {
+  name: string | null | undefined;
+  weight: number;
+}
+
+/** Ends of the names of companies: who owns a site is not what readers call it. */
+const COMPANY =
+  /[,\s](?:llc|inc|incorporated|ltd|limited|corp|corporation|company|co|gmbh(?: & co\.? kg)?|ag|ab|as|a\/s|bv|b\.v|s\.?a|s\.?p\.?a|s\.?r\.?l|plc|verlag|publishing|holdings?)\.?$/i;
+const ADDRESS = /^(?:www\.)?[\p{L}\d-]+(?:\.[\p{L}\d-]+)*\.\p{L}{2,6}$/u;
+const MOST_NAME = 60;
+
+/**
+ * The name of a site as its readers know it: of all the names that the page gives, the one that most others, and the address,
+ * agree with. Where there is none, the site's host.
+ *
+ * @param sources what the page states, the most trusted first
+ * @param host of the page
+ */
+export function siteNameOf(sources: readonly SiteNameSource[], host: string): string | null {
+  const spoken = spokenHost(host);
+  const candidates = sources.flatMap(({ name, weight }) => {
+    const clean = cleanName(name ?? '');
+    return clean === '' ? [] : [{ name: clean, weight, plain: plainName(clean) }];
+  });
+  let best: string | null = null;
+  let bestScore = 0;
+  for (const { name, weight, plain } of candidates) {
+    // An address is what it is everywhere: only names bear each other out.
+    const isAddress = ADDRESS.test(name);
+    const others = candidates.filter(
+      (other) =>
+        !isAddress &&
+        other.plain !== '' &&
+        plain !== '' &&
+        (other.plain.includes(plain) || plain.includes(other.plain)),
+    ).length;
+    const score =
+      weight +
+      1.5 * Math.max(0, others - 1) +
+      2.5 * (isAddress ? 0 : spokenBy(spoken, name)) -
+      (COMPANY.test(name) ? 3 : 0) -
+      (isAddress ? 2.5 : 0);
+    if (best === null || score > bestScore) {
+      best = name;
+      bestScore = score;
+    }
+  }
+  return best ?? (spoken === '' ? null : host.replace(/^www\d?\./, ''));
+}
+
+/** The names that stand on a page: beside its title, on the way home at its head, and at its copyright. */
+export function visibleSiteNames(
+  elements: readonly PageElement[],
+  host: string,
+): { masthead: string | null; owner: string | null } {
+  let masthead: string | null = null;
+  let links = 0;
+  for (const element of elements) {
+    if (!isLink(element) || ++links > MOST_LINKS) continue;
+    if (!leadsHome(attribute(element, 'href') ?? '', host)) continue;
+    const image = findElement(element, (each) => each.tagName === 'img');
+    if (!image && !isSiteTitle(element) && !isInSiteTitle(element)) continue;
+    const said =
+      [tidy(startOfText(element, MOST_NAME)), image && attribute(image, 'alt'), attribute(element, 'title')].find(
+        Boolean,
+      ) ?? '';
+    const name = said.replace(/\b(?:logo|home ?page|home|go to|back to|startseite|accueil|inicio)\b/gi, ' ');
+    if (tidy(name).length > 2 && tidy(name).length <= MOST_NAME) {
+      masthead = tidy(name);
+      break;
+    }
+  }
+  return { masthead, owner: ownerIn(elements) };
+}
+
+const MOST_LINKS = 60;
+
+function leadsHome(href: string, host: string): boolean {
+  const address = href.trim().toLowerCase();
+  return (
+    address === '/' ||
+    /^(?:\.\/)?index\.html?$/.test(address) ||
+    (host !== '' && address.replace(/^https?:\/\//, '').replace(/\/$/, '') === host)
+  );
+}
+
+/** Who claims the copyright, in the last lines that do. */
+function ownerIn(elements: readonly PageElement[]): string | null {
+  for (const element of elements.toReversed()) {
+    if (!/^(?:p|div|li|span|small|td|a|footer)$/.test(element.tagName) || element.childNodes.length > 12) continue;
+    const text = startOfText(element, 160);
+    const found = text.length > 320 ? null : /(?:©|\(c\)|\bcopyright\b)/i.exec(text);
+    if (!found) continue;
+    const name = /^[\s©,]{0,4}(?:(?:19|20)\d\d[\s–-]{0,3}){0,2}[\s,]{0,2}(?:by )?(\p{Lu}[^.|,;:©]{2,40})/u.exec(
+      text.slice(found.index + found[0].length).replace(/^\s*(?:copyright|©)/i, ''),
+    )?.[1];
+    if (name && !/reserved|rights/i.test(name)) return name.replace(COMPANY, '');
+  }
+  return null;
+}
+
+/** Without what a generator adds: versions, "documentation", "official site". */
+function cleanName(name: string): string {
+  const clean = tidy(name.slice(0, 300))
+    .replace(/^www\.|^\[|\]$/g, '')
+    .replace(/\s+(?:v(?:ersion)?\.? ?)?\d+(?:\.\d+)+\S{0,20}/gi, '')
+    .replace(/\s+\((?:dev|beta|latest|stable)\)/gi, '');
+  const bare = clean.replace(/\s+(?:documentation|docs|manual|reference|official (?:web)?site)$/i, '').trim();
+  return bare.length > 1 ? bare : clean;
+}
+
+function plainName(name: string): string {
+  return wordsOf(name.replace(/\.(?:com|org|net|de|fr|it|es|co\.uk)$/i, ''))
+    .filter((word) => word !== 'the')
+    .join('');
+}
+
+/** The part of a host that is a name: "nytimes" of www.nytimes.com, "bbc" of news.bbc.co.uk. */
+function spokenHost(host: string): string {
+  const parts = host
+    .toLowerCase()
+    .replace(/^www\d?\./, '')
+    .split('.');
+  if (parts.length < 2 || /^\d+$/.test(parts.at(-1) ?? '')) return '';
+  const isSecond =
+    parts.length > 2 && /^(?:co|com|org|net|ac|gov)$/.test(parts.at(-2) ?? '') && parts.at(-1)?.length === 2;
+  return (parts.at(isSecond ? -3 : -2) ?? '').replace(/-/g, '');
+}
+
+/** How far a host is made of the beginnings of a name's words, in their order (nytimes of The New York Times), 0 to 1. */
+function spokenBy(host: string, name: string): number {
+  if (host.length < 2) return 0;
+  const words = wordsOf(name)
+    .filter((word) => !SMALL.test(word))
+    .slice(0, 8);
+  const used = (at: number, word: number): number => {
+    if (at === host.length) return word;
+    const next = words[word];
+    if (next === undefined) return 0;
+    for (let length = next.length; length > 0; length--) {
+      const all = host.startsWith(next.slice(0, length), at) ? used(at + length, word + 1) : 0;
+      if (all > 0) return all;
+    }
+    return 0;
+  };
+  return words.length === 0 ? 0 : used(0, 0) / words.length;
+}
+
+const SMALL = /^(?:and|of|the|for|und|der|die|das|de|la|le|y|et)$/;
+
+function isInSiteTitle(element: PageElement): boolean {
+  let at: PageElement['parentNode'] = element.parentNode;
+  for (let up = 0; at && isElement(at) && up < 3; at = at.parentNode, up++)
+    if (isSiteTitle(at) || at.tagName === 'h1') return true;
+  return false;
+}
+
+/** What is named so. Common practice. */
+export function isSiteTitle(element: PageElement): boolean {
+  return /(?:^|[\s_-])(?:site-?title|site-?name|logo|masthead|brand)(?:$|[\s_-])/.test(label(element));
+}
