@@ -47,6 +47,18 @@ test('npm run -s extract prints one JSON line a page, and goes on after a page t
     });
     expect(String(page?.text).split('\n\n')).toHaveLength(4);
     expect(page?.html).toContain('https://example.org/x/a.jpg');
+    const why = spawnSync('npm', ['run', '-s', 'extract', '--', '--why', path.join(folder, 'page.html')], {
+      cwd: root,
+      encoding: 'utf8',
+    })
+      .stdout.trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { text: string; isText: boolean; reasons: { feature: string }[] });
+    expect(why.map(({ text, isText }) => [text.slice(0, 11), isText])).toEqual([
+      ['Silt', true],
+      ...Array.from({ length: 4 }, () => ['The channel', true]),
+    ]);
+    expect(why[1]?.reasons[0]?.feature).toEqual(expect.any(String));
     expect(archive).toMatchObject({ file: 'archive.zip', error: expect.stringContaining('ZIP') });
     expect(missing).toMatchObject({ file: 'missing.html', error: expect.any(String) });
   } finally {

@@ -5,8 +5,8 @@ import { visit } from 'unist-util-visit';
 import { type CameThrough, type Fact, type HowMuch, MAX_FACTS, TREE_SCHEMA } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
 import type { Stated } from './judge/features';
-import { FOREST, type Forest } from './judge/forest';
-import type { Evidence } from './judge/judge';
+import { FOREST, type Forest, likelihood, reasons } from './judge/forest';
+import { type Evidence, isTextLine } from './judge/judge';
 import { readLabelledFacts } from './metadata/labelled-facts';
 import { type Metadata, readMetadata } from './metadata/metadata';
 import { checkArrival } from './page/came-through';
@@ -102,7 +102,7 @@ export function extractArticle(
     cameThrough:
       howMuch === 'address-only'
         ? { verdict: 'whole', signs: [] }
-        : checkArrival({ ...evidence, ...measures, metadata }),
+        : checkArrival({ address: url, ...evidence, ...measures, metadata }),
   };
 }
 
@@ -182,6 +182,33 @@ export function pageEvidence(html: string, url: string): Evidence | null {
   const document = parsePage(html);
   const place = { address: url, base: baseOf(document, url) };
   return evidenceOf(document, place, statedBy(readMetadata(document, place.base)));
+}
+
+/** A line of a page with what was made of it. */
+export interface JudgedLine {
+  text: string;
+  /** How likely it is text, 0 to 1, as far as the forest can tell. */
+  likelihood: number;
+  isText: boolean;
+  /** What spoke for it (above 0) and against it, the strongest first. */
+  reasons: { feature: string; weight: number }[];
+}
+
+const MOST_REASONS = 5;
+
+/** Why each line of a page came through or did not. */
+export function whyLines(html: string, url: string): JudgedLine[] {
+  const evidence = pageEvidence(html, url);
+  if (!evidence) return [];
+  return evidence.page.lines.map(({ text }, at) => {
+    const features = evidence.features[at] ?? [];
+    return {
+      text,
+      likelihood: likelihood(FOREST, features),
+      isText: isTextLine(features, FOREST),
+      reasons: reasons(FOREST, features).slice(0, MOST_REASONS),
+    };
+  });
 }
 
 /** A text shorter than this is looked for a second time. */

@@ -61,6 +61,7 @@ export const ArrivalSign = z.discriminatedUnion('code', [
     'captcha',
     'consent',
     'error-page',
+    'another-page',
     'parked',
     'script-built',
     'empty',

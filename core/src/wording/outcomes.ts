@@ -108,6 +108,8 @@ export function signWords(sign: ArrivalSign): string {
       return 'Only the page’s consent notice came through.';
     case 'error-page':
       return 'The page looks like an error page.';
+    case 'another-page':
+      return 'The site sent its front page instead of the page that was asked for.';
     case 'parked':
       return 'Nobody publishes at this address any more: it is for sale.';
     case 'script-built':

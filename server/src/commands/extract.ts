@@ -1,19 +1,26 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
+import { treeToHtml, treeToMarkdown, whyLines } from '@dorvel/core/extract';
 import { HowMuch } from '@dorvel/core/model';
 import { causeWords } from '@dorvel/core/wording';
 import { z } from 'zod';
+import { decodePage } from '../capture/decode';
 import { articleFrom } from '../capture/inputs';
 
 /** Prints one JSON line a page: how anyone tries the extraction engine on pages of their own. */
 const USAGE = `Usage: npm run -s extract -- [--url U] [--how-much words-only] FILE…
-       npm run -s extract -- --list pages.jsonl     one {"file": …, "url": …} a line`;
+       npm run -s extract -- --list pages.jsonl     one {"file": …, "url": …} a line
+       npm run -s extract -- --why FILE             each line of the page, and what spoke for it and against it`;
 const ListedPage = z.object({ file: z.string(), url: z.string().optional() });
 
 const { values, positionals } = parseArgs({
-  options: { url: { type: 'string' }, list: { type: 'string' }, 'how-much': { type: 'string' } },
+  options: {
+    url: { type: 'string' },
+    list: { type: 'string' },
+    'how-much': { type: 'string' },
+    why: { type: 'boolean' },
+  },
   allowPositionals: true,
 });
 const howMuch = HowMuch.default('words-and-pictures').parse(values['how-much']);
@@ -40,6 +47,12 @@ for (const page of pages) {
   const url = page.url ?? 'https://unknown.invalid/';
   try {
     const bytes = await readPage(page.file, page.base);
+    if (values.why) {
+      const decoded = decodePage(bytes, typeOf(page.file));
+      if (!decoded.ok) throw new Error(causeWords(decoded.cause));
+      for (const line of whyLines(decoded.html, url)) console.log(JSON.stringify(line));
+      continue;
+    }
     const before = process.cpuUsage();
     const taken = await articleFrom({ body: bytes, contentType: typeOf(page.file), url, howMuch });
     if (!taken.ok) throw new Error(causeWords(taken.cause));

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { extractArticle, treeToHtml } from '..';
+import { extractArticle, treeToHtml, whyLines } from '..';
 import { parsePage } from '../page/page-tree';
 import { FEATURES } from './features';
 import { FOREST, type Forest, likelihood, reasons } from './forest';
@@ -148,4 +148,15 @@ it('headings lose the signs that lead to themselves, and rules that part nothing
     ).tree,
   );
   expect(html.match(/<h2>[^<]*<\/h2>|<hr>/g)).toEqual(['<h2>One</h2>', '<hr>', '<h2>Two</h2>', '<h2>In C#</h2>']);
+});
+
+it('every line of a page says why it came through or did not', () => {
+  const lines = whyLines(
+    `<html><body><article><h1>Larch or oak</h1>${prose(4)}<div class="share"><a href="/s">Share this</a></div></article></body></html>`,
+    'https://x.example/a',
+  );
+  const share = lines.find(({ text }) => text === 'Share this');
+  expect(lines.filter(({ text, isText }) => text.startsWith('Sentence') && isText)).toHaveLength(4);
+  expect(share).toMatchObject({ isText: false });
+  expect(share?.reasons.some(({ feature, weight }) => feature === 'cutAround' && weight < 0)).toBe(true);
 });

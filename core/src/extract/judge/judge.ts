@@ -72,7 +72,8 @@ export function textParts(body: PageElement, stated: Stated, forest: Forest): Pa
   return root === evidence.main ? [...findPrelude(root), root] : [root];
 }
 
-function isTextLine(features: Float32Array, forest: Forest): boolean {
+/** True for a line that is taken for text. */
+export function isTextLine(features: ArrayLike<number>, forest: Forest): boolean {
   const rulesKeep = features[RULES_KEEP] === 1;
   // What the page itself states to be its text, and what says where the text ends, is not for guessing.
   if ((features[OF_STATED] ?? 0) >= STATED && features[HIDDEN] === 0) return true;

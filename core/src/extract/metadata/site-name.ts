@@ -19,7 +19,7 @@ export interface SiteNameSource {
 /** Ends of the names of companies: who owns a site is not what readers call it. */
 const COMPANY =
   /[,\s](?:llc|inc|incorporated|ltd|limited|corp|corporation|company|co|gmbh(?: & co\.? kg)?|ag|ab|as|a\/s|bv|b\.v|s\.?a|s\.?p\.?a|s\.?r\.?l|plc|verlag|publishing|holdings?)\.?$/i;
-const ADDRESS = /^(?:www\.)?[\p{L}\d-]+(?:\.[\p{L}\d-]+)*\.\p{L}{2,6}$/u;
+const ADDRESS = /^(?:www\.)?[\p{L}\d-]+(?:\.[\p{L}\d-]+)*\.\p{L}{2,18}$/u;
 const MOST_NAME = 60;
 
 /**
