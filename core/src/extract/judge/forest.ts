@@ -1,4 +1,4 @@
-import made from './forest.json';
+import { MADE } from './forest-made';
 
 /**
  * Boosted trees (Friedman 2001, “Greedy function approximation: a gradient boosting machine”): the sum of what each of
@@ -29,7 +29,7 @@ interface Tree {
 }
 
 /** The forest that Dorvel judges by; made by bench/judge.mjs. */
-export const FOREST: Forest = made;
+export const FOREST = JSON.parse(MADE) as Forest;
 
 /** The share of odds, 0 to 1, that a line with these features is text. */
 export function likelihood(forest: Forest, features: ArrayLike<number>): number {
