@@ -1,4 +1,4 @@
-import equal from 'fast-deep-equal';
+import { isEqual } from 'es-toolkit';
 import type { Standing } from '../model';
 import type { Stored } from './kind';
 
@@ -16,8 +16,8 @@ export function join<Record extends Stored>(
   there: Record,
 ): { record: Record; standing: Standing } {
   if (!here) return { record: there, standing: 'new' };
-  if (equal(here, there)) return { record: here, standing: 'same' };
+  if (isEqual(here, there)) return { record: here, standing: 'same' };
   const record = merge(here, there);
-  if (equal(record, here)) return { record: here, standing: 'newer-here' };
-  return { record, standing: equal(record, there) ? 'newer-there' : 'both' };
+  if (isEqual(record, here)) return { record: here, standing: 'newer-here' };
+  return { record, standing: isEqual(record, there) ? 'newer-there' : 'both' };
 }

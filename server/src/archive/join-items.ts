@@ -1,7 +1,7 @@
 import { isLocalAddress, readAddress } from '@dorvel/core/address';
 import { type CopyNote, type Feed, type Item, MAX_COPIES, type Standing } from '@dorvel/core/model';
 import { itemKind, join } from '@dorvel/core/records';
-import equal from 'fast-deep-equal';
+import { isEqual } from 'es-toolkit';
 
 /**
  * Joins an item of an archive with the one that is here, which is the same item or another of the same address. Both keep the
@@ -17,8 +17,8 @@ export function joinItem(here: Item, there: Item, sequence: number): { record: I
   const isTextTheirs = isTwin && page === null && there.capture.page !== null;
   const capture = isTextTheirs ? { ...there.capture, addressKey, duplicateOf: null } : record.capture;
   const copies = joinedCopies(here.capture.copies, there.capture.copies);
-  if (!isTextTheirs && equal(copies, capture.copies)) return { record, standing };
-  const hasMore = !equal(copies, here.capture.copies);
+  if (!isTextTheirs && isEqual(copies, capture.copies)) return { record, standing };
+  const hasMore = !isEqual(copies, here.capture.copies);
   return {
     record: { ...record, capture: { ...capture, copies, revision: hasMore ? sequence : capture.revision } },
     standing: hasMore && (standing === 'same' || standing === 'newer-here') ? 'both' : standing,

@@ -1,4 +1,4 @@
-import equal from 'fast-deep-equal';
+import { isEqual } from 'es-toolkit';
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toString } from 'hast-util-to-string';
@@ -138,7 +138,7 @@ export function withoutPictures(tree: Root): Root {
 /** A tree from elsewhere, as one that we may have made ourselves: the same when it is one already. */
 export function safeTree(tree: Root): Root {
   const safe = sanitize(tree, TREE_SCHEMA) as Root;
-  return equal(safe, tree) ? tree : safe;
+  return isEqual(safe, tree) ? tree : safe;
 }
 
 function bodyOf(document: PageDocument): PageElement | undefined {
