@@ -1,9 +1,16 @@
 import { join } from './joining';
+import type { Stored } from './kind';
 
-type Record = Parameters<typeof join>[1] & { words: Record<string, { value: string; stamp: string } | undefined> };
+interface Said {
+  value: string;
+  stamp: string;
+}
+interface Words extends Stored {
+  words: Partial<Record<string, Said>>;
+}
 
 /** The later of each word, as the kinds' own merges do it. */
-const merge = (a: Record, b: Record): Record => ({
+const merge = (a: Words, b: Words): Words => ({
   ...a,
   words: Object.fromEntries(
     [...new Set([...Object.keys(a.words), ...Object.keys(b.words)])].map((word) => {
@@ -12,10 +19,10 @@ const merge = (a: Record, b: Record): Record => ({
     }),
   ),
 });
-const record = (words: Record['words']) => structuredClone({ id: 'a', words }) as unknown as Record;
-const said = (value: string, stamp: string) => ({ value, stamp });
+const record = (words: Words['words']) => structuredClone({ id: 'a', words });
+const said = (value: string, stamp: string): Said => ({ value, stamp });
 
-it.each<[string, Record['words'] | null, Record['words'], string]>([
+it.each<[string, Words['words'] | null, Words['words'], string]>([
   ['is not here', null, { oak: said('yes', '1') }, 'new'],
   ['is here alike', { oak: said('yes', '1') }, { oak: said('yes', '1') }, 'same'],
   // A tag may be called what every object of JavaScript has.
