@@ -35,7 +35,7 @@ function findableOf(item: Item, notes: readonly string[]): FindableItem {
   const page = item.capture.page;
   return {
     title: [item.choices.title.value, page?.title ?? item.choices.listedAs.value].filter(Boolean).join(' · '),
-    source: [page?.siteName, hostOf(item.address), ...(page?.authors ?? [])].filter(Boolean).join(' · '),
+    source: [...new Set([page?.siteName, hostOf(item.address), ...(page?.authors ?? [])])].filter(Boolean).join(' · '),
     tags: tagsOf(item).join(' · '),
     note: notes.join(' · '),
     language: page?.language ?? null,

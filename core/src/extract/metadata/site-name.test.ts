@@ -44,6 +44,7 @@ describe('the name of a site', () => {
       'slipway.example',
     ],
     ['nothing, where there is no name to speak', [], '127.0.0.1', null],
+    ['nothing, where the page came from a file', [], 'nowhere.invalid', null],
   ])('is %s', (_name, sources, host, wanted) => expect(siteNameOf(sources, host)).toBe(wanted));
 });
 

@@ -134,7 +134,8 @@ function spokenHost(host: string): string {
     .toLowerCase()
     .replace(/^www\d?\./, '')
     .split('.');
-  if (parts.length < 2 || /^\d+$/.test(parts.at(-1) ?? '')) return '';
+  // Names that stand for no site (RFC 6761): what was read from a file has one of them.
+  if (parts.length < 2 || /^(?:\d+|invalid|localhost)$/.test(parts.at(-1) ?? '')) return '';
   const isSecond =
     parts.length > 2 && /^(?:co|com|org|net|ac|gov)$/.test(parts.at(-2) ?? '') && parts.at(-1)?.length === 2;
   return (parts.at(isSecond ? -3 : -2) ?? '').replace(/-/g, '');
