@@ -97,9 +97,12 @@ function leadsHome(href: string, host: string): boolean {
   );
 }
 
+/** So many elements at the end of a page may claim the copyright. */
+const LAST = 600;
+
 /** Who claims the copyright, in the last lines that do. */
 function ownerIn(elements: readonly PageElement[]): string | null {
-  for (const element of elements.toReversed()) {
+  for (const element of elements.slice(-LAST).toReversed()) {
     if (!/^(?:p|div|li|span|small|td|a|footer)$/.test(element.tagName) || element.childNodes.length > 12) continue;
     const text = startOfText(element, 160);
     const found = text.length > 320 ? null : /(?:©|\(c\)|\bcopyright\b)/i.exec(text);
