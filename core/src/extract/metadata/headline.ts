@@ -95,15 +95,23 @@ function agrees(heading: string, title: string): boolean {
   // A word or two at the head of a title are as likely the site's name.
   if (plainT.includes(plainH))
     return (
-      heading.length >= 0.5 * title.length ||
-      (title.startsWith(heading) &&
-        SEPARATOR.test(title.slice(heading.length)) &&
-        (h.length > 2 || t.length - h.length <= MOST_OF_SITE))
+      !isSignAtEnd(heading, title) &&
+      (heading.length >= 0.5 * title.length ||
+        (title.startsWith(heading) &&
+          SEPARATOR.test(title.slice(heading.length)) &&
+          (h.length > 2 || t.length - h.length <= MOST_OF_SITE)))
     );
   if (plainH.includes(plainT)) return t.length > 1 || h.length <= 3;
   const known = new Set(t);
   const shared = h.filter((word) => known.has(word)).length;
   return h.length > 1 && shared >= MIN_AGREEMENT * h.length && shared >= 0.4 * known.size;
+}
+
+/** "Sign in | Skerrow Parish": what stands behind a bar and is no longer than what is before it, is the site's sign. */
+function isSignAtEnd(heading: string, title: string): boolean {
+  if (!title.endsWith(heading) || title.length === heading.length) return false;
+  const before = title.slice(0, -heading.length);
+  return /(?:[|·•»—–]|\s-)\s*$/.test(before) && wordsOf(heading).length <= wordsOf(before).length;
 }
 
 /** More words than these behind a word or two are the title, and the word or two the site's sign. */
@@ -165,7 +173,11 @@ const AROUND_A_SEPARATOR = /^[\s|\-–—»«:·•/\\]+|[\s|\-–—»«:·•/
  */
 export function siteNamesInTitle(title: string, { first, other }: Headlines): string[] {
   const headline = [...first, ...other].find(
-    (heading) => heading.length > 1 && heading !== title && (title.startsWith(heading) || title.endsWith(heading)),
+    (heading) =>
+      heading.length > 1 &&
+      heading !== title &&
+      !isSignAtEnd(heading, title) &&
+      (title.startsWith(heading) || title.endsWith(heading)),
   );
   if (headline !== undefined) {
     const rest = title.startsWith(headline) ? title.slice(headline.length) : title.slice(0, -headline.length);

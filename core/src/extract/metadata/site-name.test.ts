@@ -55,6 +55,12 @@ const at = (body: string, head: string) =>
   );
 
 it.each<[string, string, string, string]>([
+  [
+    'behind what the page is for, and at its head',
+    '<h1>Skerrow Parish</h1>',
+    '<title>Sign in — Skerrow Parish</title>',
+    'Skerrow Parish',
+  ],
   ['beside the headline in the title', '<h1>Larch or oak</h1>', '<title>Larch or oak | Tidewater</title>', 'Tidewater'],
   ['before it', '<h1>Larch or oak</h1>', '<title>Tidewater: Larch or oak</title>', 'Tidewater'],
   [
