@@ -13,6 +13,7 @@ import { JSDOM, VirtualConsole } from 'jsdom';
 import { parseHTML } from 'linkedom';
 import unfluff from 'unfluff';
 import { decodePage } from '../server/src/capture/decode.ts';
+import { chosenText } from './development-pages.mjs';
 import { wordOverlap } from './word-overlap.mjs';
 
 const here = import.meta.dirname;
@@ -76,7 +77,7 @@ function neutralPages(source, folder) {
       name,
       html: decoded.html,
       collection: `neutral: chosen by hand from ${source}’s pages`,
-      truth: chosen(decoded.html, gold, name),
+      truth: chosenText(decoded.html, gold, name),
       // What the page shows its readers of title, authors and day, read off by hand.
       stated: gold,
       kind: gold.kind,
@@ -102,15 +103,6 @@ function pagesOfUnfluff() {
           ]
         : [];
     });
-}
-
-function chosen(html, { select, drop, first }, name) {
-  const document = domOf(html);
-  if (drop) for (const element of document.querySelectorAll(drop)) element.remove();
-  for (const element of document.querySelectorAll('script, style, noscript')) element.remove();
-  const blocks = [...document.querySelectorAll(select)].slice(0, first ? 1 : Infinity);
-  if (blocks.length === 0) throw new Error(`${name}: nothing matches ${select}`);
-  return blocks.map((block) => block.textContent).join('\n');
 }
 
 function pagesOfReadabilityNode() {

@@ -82,7 +82,7 @@ export function extractArticle(
   const evidence = shownBy(document);
   const nextPageUrl =
     howMuch === 'words-and-pictures' || howMuch === 'words-only' ? findNextPage([...descendants(document)], url) : null;
-  const tree = treeOf(howMuch, html, document, place, metadata, evidence.visibleText, forest);
+  const tree = treeOf(howMuch, { html, document, place, metadata, visibleText: evidence.visibleText, forest });
   const measures = measured(tree, metadata.language);
   return {
     title: metadata.title,
@@ -124,15 +124,19 @@ export function measured(
   };
 }
 
-function treeOf(
-  howMuch: HowMuch,
-  html: string,
-  document: PageDocument,
-  place: Place,
-  metadata: Metadata,
-  visibleText: string,
-  forest: Forest | null,
-): Root {
+/** A page while its text is looked for. */
+interface PageAtHand {
+  html: string;
+  document: PageDocument;
+  place: Place;
+  metadata: Metadata;
+  /** All that it shows. */
+  visibleText: string;
+  forest: Forest | null;
+}
+
+function treeOf(howMuch: HowMuch, page: PageAtHand): Root {
+  const { html, document, place } = page;
   switch (howMuch) {
     case 'address-only':
       return { type: 'root', children: [] };
@@ -141,21 +145,14 @@ function treeOf(
     case 'selected-part':
       return partTree(html, place);
     case 'words-only':
-      return withoutPictures(textTree(html, document, place, metadata, visibleText, forest));
+      return withoutPictures(textTree(page));
     case 'words-and-pictures':
     case 'picture':
-      return textTree(html, document, place, metadata, visibleText, forest);
+      return textTree(page);
   }
 }
 
-function textTree(
-  html: string,
-  document: PageDocument,
-  place: Place,
-  metadata: Metadata,
-  visibleText: string,
-  forest: Forest | null,
-): Root {
+function textTree({ html, document, place, metadata, visibleText, forest }: PageAtHand): Root {
   const judged = forest && judgedTree(document, place, statedBy(metadata), forest);
   let tree = judged ?? mainTree(parsePage(html), place, metadata.title, 'by all evidence');
   const take = (other: Root, times: number) => {
