@@ -1,21 +1,11 @@
 import { marked } from 'marked';
 import type { WebArticle } from './articles';
-import { body, definitions, escape, iso, jsonLd, links, pagesOf, type Publication, spelled } from './page-parts';
+import { body, definitions, escape, iso, jsonLd, links, pagesOf, posts, type Publication, spelled } from './page-parts';
 
 const picture = (article: WebArticle) =>
   article.picture
     ? `<figure><img src="/pictures/${article.picture}-1600.jpg" alt="${escape(article.caption)}" width="1600" height="1000"><figcaption>${escape(article.caption)}</figcaption></figure>`
     : '';
-
-/** The posts of a thread: who wrote it, and what. The first is the article's author's. */
-const posts = (article: WebArticle) =>
-  `## ${article.author}\n\n${article.markdown}`
-    .split(/^## /m)
-    .filter(Boolean)
-    .map((post) => {
-      const [who = '', ...rest] = post.split('\n');
-      return { who, html: marked.parse(rest.join('\n'), { async: false }) };
-    });
 
 /** What the hall's pages state in schema.org's terms. */
 function hallData(article: WebArticle): string {
@@ -95,12 +85,14 @@ ${page === 1 ? picture(article) : ''}${marked.parse(pages[page - 1] ?? '', { asy
     path: (slug) => `/questions/${slug}`,
     page: (article, more) => {
       const [question, ...answers] = posts(article);
+      const by = (who: string) =>
+        `<div class="card" itemprop="author" itemscope itemtype="https://schema.org/Person"><a href="/people/1" itemprop="name">${escape(who)}</a></div>`;
       return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(article.title)} - The Harbour Desk</title><meta property="og:site_name" content="The Harbour Desk"></head>
 <body itemscope itemtype="https://schema.org/QAPage"><div class="topbar"><a href="/">The Harbour Desk</a> <a href="/ask">Ask</a> <a href="/tags">Tags</a></div>
 <div id="content" itemprop="mainEntity" itemscope itemtype="https://schema.org/Question"><h1 itemprop="name">${escape(article.title)}</h1>
-<div class="question"><div class="votecell">14</div><div class="postcell"><div itemprop="text">${question?.html ?? ''}</div><p class="asker">asked by ${escape(question?.who ?? '')}</p></div></div>
+<div class="question"><div class="votecell">14</div><div class="postcell"><div itemprop="text">${question?.html ?? ''}</div>${by(question?.who ?? '')}</div></div>
 <h2>${answers.length} answers</h2>
-${answers.map(({ who, html }) => `<div class="answer" itemprop="suggestedAnswer" itemscope itemtype="https://schema.org/Answer"><div class="votecell">7</div><div class="postcell"><h3>${escape(who)}</h3><div itemprop="text">${html}</div><div class="tools"><a href="#">share</a> <a href="#">flag</a></div></div></div>`).join('')}</div>
+${answers.map(({ who, html, isChosen }) => `<div class="answer" itemprop="${isChosen ? 'acceptedAnswer' : 'suggestedAnswer'}" itemscope itemtype="https://schema.org/Answer"><div class="votecell">7</div><div class="postcell"><div itemprop="text">${html}</div><div class="tools"><a href="#">share</a> <a href="#">flag</a></div>${by(who)}</div></div>`).join('')}</div>
 <div id="sidebar"><h4>Related questions</h4><ul>${links(more)}</ul></div></body></html>`;
     },
   },

@@ -39,5 +39,17 @@ export function definitions(html: string): string {
   );
 }
 
+/** The posts of a thread: who wrote it, and what. The first is the article's author's. */
+export const posts = (article: WebArticle) =>
+  `## ${article.author}\n\n${article.markdown}`
+    .split(/^## /m)
+    .filter(Boolean)
+    .map((post) => {
+      const [line = '', ...rest] = post.split('\n');
+      const who = line.replace(CHOSEN, '');
+      return { who, isChosen: who !== line, html: marked.parse(rest.join('\n'), { async: false }) };
+    });
+const CHOSEN = / · chosen answer$/;
+
 /** The pages of an article that is cut into several. */
 export const pagesOf = (article: WebArticle) => article.markdown.split(/^<!-- page -->$/m);

@@ -1,6 +1,5 @@
-import { marked } from 'marked';
 import { KINDS } from './kinds';
-import { after, body, definitions, escape, iso, jsonLd, links, type Publication, spelled } from './page-parts';
+import { after, body, definitions, escape, iso, jsonLd, links, posts, type Publication, spelled } from './page-parts';
 
 export const PUBLICATIONS: Publication[] = [
   {
@@ -144,13 +143,13 @@ ${oldStyle(body(article))}${article.daily ? tideTable() : ''}
     name: 'The Bilge',
     path: (slug) => `/t/${slug}`,
     page: (article) =>
-      `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(article.title)} - The Bilge</title><meta property="og:site_name" content="The Bilge"></head><body><div class="navbar"><a href="/">The Bilge</a><a href="/login">Log in</a></div><h1>${escape(article.title)}</h1><div class="thread">${`## ${article.author}\n\n${article.markdown}`
-        .split(/^## /m)
-        .filter(Boolean)
-        .map((post) => {
-          const [who = '', ...rest] = post.split('\n');
-          return `<div class="message"><h3 class="poster">${escape(who)}</h3><div class="message-body">${marked.parse(rest.join('\n'), { async: false })}</div><div class="tools"><a href="#">Quote</a> <a href="#">Report</a></div></div>`;
-        })
+      `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(article.title)} - The Bilge</title><meta property="og:site_name" content="The Bilge"></head><body><div class="navbar"><a href="/">The Bilge</a><a href="/login">Log in</a></div><h1>${escape(article.title)}</h1><div class="thread">${posts(
+        article,
+      )
+        .map(
+          ({ who, html }) =>
+            `<div class="message"><h3 class="poster">${escape(who)}</h3><div class="message-body">${html}</div><div class="tools"><a href="#">Quote</a> <a href="#">Report</a></div></div>`,
+        )
         .join(
           '',
         )}</div><div class="reply-form"><form><textarea></textarea><button>Reply</button></form></div></body></html>`,

@@ -24,7 +24,16 @@ import {
   tidy,
 } from './page/page-tree';
 import { textInState } from './page/state-text';
-import { evidenceOf, judgedTree, mainTree, partTree, type Place, wholeTree, withoutPictures } from './tree/clean-tree';
+import {
+  evidenceOf,
+  judgedTree,
+  mainTree,
+  partTree,
+  type Place,
+  threadTree,
+  wholeTree,
+  withoutPictures,
+} from './tree/clean-tree';
 
 /** A page as clean text with what the page states about itself. */
 export interface Article {
@@ -80,13 +89,15 @@ export function extractArticle(
   const place = { address: url, base: baseOf(document, url) };
   const metadata = readMetadata(document, place.base);
   const evidence = shownBy(document);
-  const nextPageUrl =
-    howMuch === 'words-and-pictures' || howMuch === 'words-only' ? findNextPage([...descendants(document)], url) : null;
-  const tree = treeOf(howMuch, { html, document, place, metadata, visibleText: evidence.visibleText, forest });
+  const isArticle = howMuch === 'words-and-pictures' || howMuch === 'words-only';
+  const nextPageUrl = isArticle ? findNextPage([...descendants(document)], url) : null;
+  const thread = isArticle ? threadTree(document, place, metadata.statedThread) : null;
+  const page = { html, document, place, metadata, visibleText: evidence.visibleText, thread: thread?.tree, forest };
+  const tree = treeOf(howMuch, page);
   const measures = measured(tree, metadata.language);
   return {
     title: metadata.title,
-    authors: metadata.authors,
+    authors: thread?.by ? [thread.by] : metadata.authors,
     siteName: metadata.siteName,
     publishedAt: metadata.publishedAt,
     modifiedAt: metadata.modifiedAt,
@@ -132,6 +143,8 @@ interface PageAtHand {
   metadata: Metadata;
   /** All that it shows. */
   visibleText: string;
+  /** Its posts, where it is a thread. */
+  thread: Root | undefined;
   forest: Forest | null;
 }
 
@@ -152,7 +165,8 @@ function treeOf(howMuch: HowMuch, page: PageAtHand): Root {
   }
 }
 
-function textTree({ html, document, place, metadata, visibleText, forest }: PageAtHand): Root {
+function textTree({ html, document, place, metadata, visibleText, thread, forest }: PageAtHand): Root {
+  if (thread) return thread;
   const judged = forest && judgedTree(document, place, statedBy(metadata), forest);
   let tree = judged ?? mainTree(parsePage(html), place, metadata.title, 'by all evidence');
   const take = (other: Root, times: number) => {

@@ -11,6 +11,7 @@ import {
   textContent,
   tidy,
 } from '../page/page-tree';
+import { type StatedPosts, statedThread } from '../threads/stated-posts';
 import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
 import { readFacts, readMetaFacts } from './facts';
 import { headlinesOf, siteNamesInTitle, titleOf } from './headline';
@@ -40,6 +41,8 @@ export interface Metadata {
   articleBody: string | null;
   /** What the page's data say of the words of the article, and of what others wrote about it. */
   statedTexts: { own: string[]; others: string[] };
+  /** The posts of a thread, as the page's data state them. */
+  statedThread: StatedPosts | null;
   /** The number of words that the page itself claims, if it does. */
   statedWordCount: number | null;
   /** False when the page says that its text is not free to read (schema.org isAccessibleForFree). */
@@ -150,6 +153,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
     ),
     articleBody: typeof linked?.articleBody === 'string' ? linked.articleBody : null,
     statedTexts: statedTexts(things),
+    statedThread: statedThread(things),
     statedWordCount: wordCountOf(linked?.wordCount),
     accessibleForFree:
       !['false', 'False', false].includes(linked?.isAccessibleForFree as string | boolean) &&

@@ -21,6 +21,9 @@ import {
   parsePage,
   remove,
 } from '../page/page-tree';
+import { findPosts } from '../threads/posts';
+import type { StatedPosts } from '../threads/stated-posts';
+import { threadPart } from '../threads/thread-tree';
 import { makeCards } from './embeds';
 import { restoreFormulas } from './formula';
 import { toTree } from './to-tree';
@@ -68,6 +71,20 @@ export function mainTree(document: PageDocument, place: Place, title: string | n
   const tree = toTree([...findPrelude(main), main], place.base, place.address);
   dropRepeatedTitle(tree, title);
   return settled(tree);
+}
+
+/** A page that is a thread, post by post, and who began it. Changes the page's tree; null for any other page. */
+export function threadTree(
+  document: PageDocument,
+  place: Place,
+  stated: StatedPosts | null,
+): { tree: Root; by: string | null } | null {
+  const body = bodyOf(document);
+  const posts = body ? findPosts(body, stated) : null;
+  if (!body || !posts) return null;
+  prepare(body, place);
+  const tree = toTree([threadPart(posts)], place.base, place.address, 'as given');
+  return { tree: settled(tree), by: posts[0]?.who ?? null };
 }
 
 /** All that a page shows, as a readable document. Changes the page's tree. */
