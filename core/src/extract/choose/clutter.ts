@@ -325,7 +325,7 @@ export function cleanInside(main: PageElement, cuts = new Cuts(), measures = mea
       const { prose, visible } = measures.get(child) ?? { prose: 0, visible: 0 };
       if (holdsNotes(child)) continue;
       const isBox = prose <= 0.3 * all && (isLinkBox(child, prose, visible) || isTeaserRow(child));
-      if (isBox && !isOfAmounts(child)) gone.add(child);
+      if (isBox && !isOfAmounts(child) && !isOfSentences(child)) gone.add(child);
       else sweep(child);
     }
     cuts.take(element, gone, 'box');
@@ -369,6 +369,27 @@ function isOfAmounts(element: PageElement): boolean {
   return amounts.length >= 3 && amounts.length >= 0.5 * entries.length;
 }
 
+/** Lists whose entries lead up to their links in words: "From an array via Arrays.stream(Object[])". */
+function isOfSentences(element: PageElement): boolean {
+  if (element.tagName !== 'ul' && element.tagName !== 'ol') return false;
+  const entries = elementsIn(element).slice(0, MOST_ENTRIES);
+  const led = entries.filter((each) => LEADS_UP.test(beforeLink(each)));
+  return led.length >= 3 && led.length >= 0.6 * entries.length;
+}
+
+const LEADS_UP = /^\s*\p{L}[\p{L}’'-]*\s+\p{L}/u;
+
+/** The words of an entry before its first link, as far as they stand in it directly; nothing for one without a link. */
+function beforeLink(entry: PageElement): string {
+  let before = '';
+  for (const node of entry.childNodes) {
+    if (isElement(node) && (isLink(node) || linkLength(node) > 0)) return before;
+    before += startOfText(node, MAX_LEAD);
+  }
+  return '';
+}
+
+const MAX_LEAD = 80;
 const MOST_ENTRIES = 60;
 /** A number that something is counted or weighed with, not the year or the day of a piece of news. */
 const AMOUNT =

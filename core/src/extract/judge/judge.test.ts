@@ -16,6 +16,48 @@ const read = (body: string, head = '<title>Larch or oak</title>') =>
   );
 const textOf = (body: string, head?: string) => read(body, head).text;
 
+describe('pictures beside what is not text', () => {
+  /** Takes for text what is not all link, and has no other say. */
+  const forest: Forest = {
+    made: 'by hand',
+    features: FEATURES,
+    start: 0,
+    threshold: 0.5,
+    lean: 0,
+    trees: [
+      {
+        feature: [FEATURES.indexOf('linkShare'), -1, -1],
+        upTo: [0.9, 0, 0],
+        right: [2, 0, 0],
+        value: [0, 4, -4],
+      },
+    ],
+  };
+  const pictures = (box: string) => {
+    const page = `<html lang="en"><head><title>T</title></head><body><article>${prose(4)}${box}${prose(4, 5)}</article></body></html>`;
+    const { tree } = extractArticle(page, 'https://x.example/a', 'words-and-pictures', forest);
+    return [...treeToHtml(tree).matchAll(/src="[^"]*\/([^"/]*)"/g)].map(([, file]) => file);
+  };
+
+  it('go with the headline of another page that they are to draw to', () => {
+    expect(
+      pictures('<div><a href="/other"><img src="/teaser.jpg"></a><p><a href="/other">Another headline</a></p></div>'),
+    ).toEqual([]);
+  });
+
+  it('stay beside a link that is no text, and where they lead to a larger copy of themselves', () => {
+    expect(
+      pictures(
+        '<div><img src="/quay.jpg"><p><a href="/ada">Ada Quill</a></p></div><div><a href="/large.jpg"><img src="/small.jpg"></a><p><a href="/ada">Ada Quill</a></p></div>',
+      ),
+    ).toEqual(['quay.jpg', 'small.jpg']);
+  });
+
+  it('are none where an advert is asked for', () => {
+    expect(pictures('<p><img src="https://ads.example/ad/news;pos=1;sz=250x250;ord=1?"></p>')).toEqual([]);
+  });
+});
+
 describe('a forest', () => {
   const forest: Forest = {
     made: 'by hand',

@@ -3,7 +3,7 @@ import { Cuts } from '../choose/cuts';
 import { findMainText, findPrelude } from '../choose/main-text';
 import { removeNextArticles } from '../choose/next-articles';
 import { measure } from '../page/measure';
-import { isElement, isText, type PageElement, type PageNode } from '../page/page-tree';
+import { attribute, isElement, isLink, isText, type PageElement, type PageNode } from '../page/page-tree';
 import { FEATURES, featuresOf, type Stated } from './features';
 import { type Forest, likelihood } from './forest';
 import { linesOf, type PageLine, type PageLines, type Range } from './page-lines';
@@ -98,7 +98,13 @@ function around({ page, main }: Evidence, first: PageLine, { from, to }: Range, 
 interface Contents {
   text: boolean;
   other: boolean;
+  /** One that is not the link to another page, as those of teasers are. */
   picture: boolean;
+}
+
+/** True inside a link that leads to more than a larger copy of the picture in it. */
+function leadsElsewhere(element: PageElement): boolean {
+  return isLink(element) && !/\.(?:jpe?g|png|gif|webp|avif)(?:$|[?#])/i.test(attribute(element, 'href') ?? '');
 }
 
 /**
@@ -113,8 +119,8 @@ function prune(
   dropped: ReadonlySet<PageNode>,
   rulesFoundIt: boolean,
 ): void {
-  const sweep = (element: PageElement, inMain: boolean): Contents => {
-    const found: Contents = { text: false, other: false, picture: element.tagName === 'img' };
+  const sweep = (element: PageElement, inMain: boolean, inLink: boolean): Contents => {
+    const found: Contents = { text: false, other: false, picture: element.tagName === 'img' && !inLink };
     const gone = new Set<PageNode>();
     for (const child of element.childNodes) {
       if (isText(child)) {
@@ -131,7 +137,7 @@ function prune(
           continue;
         }
         const within = inMain || child === main;
-        const inner = sweep(child, within);
+        const inner = sweep(child, within, inLink || leadsElsewhere(child));
         found.text ||= inner.text;
         found.other ||= inner.other;
         // A picture, a rule: they have no lines, and stay where the rules leave them.
@@ -142,5 +148,5 @@ function prune(
     if (gone.size > 0) element.childNodes = element.childNodes.filter((node) => !gone.has(node));
     return found;
   };
-  sweep(body, rulesFoundIt);
+  sweep(body, rulesFoundIt, false);
 }

@@ -35,6 +35,31 @@ describe('what belongs to a text stays', () => {
     expect(html).not.toContain('location');
   });
 
+  it('an amount, its measure and what is measured are one line, whatever blocks stand in their spans', () => {
+    const line = (amount: string, what: string) =>
+      `<li><span>${amount} </span><span><span>tablespoons </span><span><p>${what}</p></span></span></li>`;
+    const html = htmlOf(`<ul>${line('2', 'olive oil')}${line('12', 'rye flour')}</ul>`);
+    expect(html).toContain('<ul><li>2 tablespoons olive oil</li><li>12 tablespoons rye flour</li></ul>');
+    // Paragraphs of an entry stay paragraphs.
+    expect(htmlOf(`<ul><li><p>${sentence(7)}</p><p>${sentence(8)}</p></li></ul>`)).toContain('</p><p>');
+  });
+
+  it('a list that leads up to its links in words stays; a list of headlines goes', () => {
+    const places = ['From an array', 'From a file of lines', 'The paths of a folder', 'Numbers by chance'];
+    const led = places.map((each) => `<li>${each} through <a href="/x">the method that is made for it</a>;</li>`);
+    const headlines = places.map((each) => `<li><a href="/y">${each} through the method that is made for it</a></li>`);
+    expect(htmlOf(`<p>Some of the ways:</p><ul>${led.join('')}</ul>`)).toContain('<li>From an array through');
+    expect(htmlOf(`<ul>${headlines.join('')}</ul>`)).not.toContain('From an array');
+  });
+
+  it('a small picture that is all of a link is a sign to press, not a picture; one with words about it is', () => {
+    const html = htmlOf(
+      '<p><a href="/"><img src="home.gif" height="32" alt="home"></a></p><p>Let <a href="/f"><img src="f.png" width="20" height="18" alt="f(x)"> of x</a> be given as it was, in the way that was said.</p>',
+    );
+    expect(html).not.toContain('home.gif');
+    expect(html).toContain('f.png');
+  });
+
   it('formulas stay MathML with their TeX, from behind the picture of them too', () => {
     const math =
       '<math xmlns="http://www.w3.org/1998/Math/MathML" onclick="x()"><semantics><mrow><msup><mi>x</mi><mn>2</mn></msup><mo>+</mo><mi href="javascript:x">y</mi></mrow><annotation encoding="application/x-tex">x^{2}+y</annotation></semantics></math>';

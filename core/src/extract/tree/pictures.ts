@@ -1,5 +1,14 @@
 import { absolute } from '../metadata/metadata';
-import { attribute, elementsIn, label, type PageElement } from '../page/page-tree';
+import {
+  attribute,
+  elementsIn,
+  isElement,
+  isLink,
+  label,
+  type PageElement,
+  textContent,
+  tidy,
+} from '../page/page-tree';
 
 /** A picture as the page means it, whichever way it delays the loading. */
 export interface PageImage {
@@ -37,13 +46,35 @@ export function readImage(image: PageElement, base: string): PageImage | null {
   const width = pixels(attribute(image, 'width'));
   const height = pixels(attribute(image, 'height'));
   if ((width !== null && width <= 3) || (height !== null && height <= 3)) return null;
+  if (isSignOfLink(image, width ?? height, height ?? width)) return null;
   const url = absolute(pickSource(image), base) ?? rasterInPlace(attribute(image, 'src'));
-  if (!url) return null;
+  if (!url || ADVERT.test(url)) return null;
   const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
   if (/\b(?:emoji|smiley|avatar|icon|logo|badge|tracking|pixel)\b/.test(label(image)) && (width ?? 0) < 100)
     return null;
   return { url, alt, width, height };
 }
+
+/** No larger than this is a sign to press, in CSS pixels. */
+const MAX_SIGN = 40;
+
+/** A small picture that is all there is of a link: the way home, a feed, a printer. */
+function isSignOfLink(image: PageElement, width: number | null, height: number | null): boolean {
+  const link = image.parentNode;
+  return (
+    width !== null &&
+    height !== null &&
+    width <= MAX_SIGN &&
+    height <= MAX_SIGN &&
+    !!link &&
+    isElement(link) &&
+    isLink(link) &&
+    tidy(textContent(link)) === ''
+  );
+}
+
+/** How servers of adverts are asked for one of a size. Common practice. */
+const ADVERT = /[;?&]sz=\d{1,4}x\d{1,4}\b/;
 
 /** Longer than a placeholder, and not so long that it would weigh more than the text. */
 const IN_PLACE = { least: 400, most: 400_000 };

@@ -239,7 +239,7 @@ function container(node: PageElement, context: Context): Element[] {
     );
     return block ? [block] : [];
   }
-  let blocks = blocksOf(node, context);
+  let blocks = ofOneLine(node, blocksOf(node, context));
   if (tagName === 'ul' || tagName === 'ol')
     blocks = blocks.map((block) =>
       block.tagName === 'li' ? block : element('li', block.tagName === 'p' ? block.children : [block]),
@@ -252,6 +252,26 @@ function container(node: PageElement, context: Context): Element[] {
   if (blocks.length === 1 && only?.tagName === 'p' && tagName !== 'details') return [element(tagName, only.children)];
   const start = tagName === 'ol' ? Number(attribute(node, 'start')) : NaN;
   return [element(tagName, blocks, Number.isInteger(start) && start !== 1 ? { start } : {})];
+}
+
+/** Longer than this is no line of a list, but paragraphs. In characters. */
+const MAX_LINE = 160;
+
+/**
+ * An amount, its measure and what is measured are one line, though their spans have blocks in them: a page's style sheet has
+ * them stand beside each other.
+ */
+function ofOneLine(entry: PageElement, blocks: Element[]): Element[] {
+  const isLine =
+    /^(?:li|d[dt])$/.test(entry.tagName) &&
+    blocks.length > 1 &&
+    blocks.every((block) => block.tagName === 'p' && !holdsPicture(block)) &&
+    entry.childNodes.every((child) => !isElement(child) || NOT_BLOCKS.has(child.tagName)) &&
+    blocks.reduce((sum, block) => sum + toString(block).length, 0) <= MAX_LINE;
+  if (!isLine) return blocks;
+  const words = blocks.flatMap((block): ElementContent[] => [...block.children, { type: 'text', value: ' ' }]);
+  const line = phrasingBlock('p', words);
+  return line ? [line] : [];
 }
 
 function withoutEntry(block: Element): Element[] {
