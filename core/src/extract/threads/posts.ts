@@ -13,11 +13,11 @@ import {
   textContent,
   tidy,
 } from '../page/page-tree';
-import type { StatedPosts } from './stated-posts';
+import type { PostKind, StatedPosts } from './stated-posts';
 
 /** What one person says in a thread. */
 export interface Post {
-  kind: 'question' | 'accepted answer' | 'answer' | 'post';
+  kind: PostKind;
   /** As the page shows it; null where it shows nobody. */
   who: string | null;
   body: PageElement;
@@ -84,7 +84,7 @@ function markedPosts(elements: readonly PageElement[]): Post[] | null {
   return posts.length > 1 ? posts : null;
 }
 
-function markedPost(element: PageElement, kind: Post['kind']): Post | null {
+function markedPost(element: PageElement, kind: PostKind): Post | null {
   const isOwn = (inner: PageElement) =>
     !isInside(
       inner,

@@ -1,8 +1,9 @@
 import { isOfType, nameOf, type StatedThing, textValue, Thing } from '../metadata/linked-data';
-import type { Post } from './posts';
+
+export type PostKind = 'question' | 'accepted answer' | 'answer' | 'post';
 
 /** What a page's JSON-LD says of the posts of its thread, the question or the first post first. */
-export type StatedPosts = { kind: Post['kind']; who: string | null; text: string }[];
+export type StatedPosts = { kind: PostKind; who: string | null; text: string }[];
 
 const MOST_POSTS = 200;
 
@@ -29,7 +30,7 @@ export function statedThread(things: readonly StatedThing[]): StatedPosts | null
     : null;
 }
 
-function posts(said: [Post['kind'], Thing[]][]): StatedPosts | null {
+function posts(said: [PostKind, Thing[]][]): StatedPosts | null {
   const all = said.flatMap(([kind, things]) =>
     things.flatMap((thing) => {
       const text = textValue(thing.text) ?? textValue(thing.articleBody);

@@ -2,8 +2,9 @@ import { defaultTreeAdapter, html } from 'parse5';
 import { removeSurroundings } from '../choose/clutter';
 import { descendants, label, type PageElement, remove } from '../page/page-tree';
 import type { Post } from './posts';
+import type { PostKind } from './stated-posts';
 
-const HEADINGS: Readonly<Record<Post['kind'], (who: string | null) => string | null>> = {
+const HEADINGS: Readonly<Record<PostKind, (who: string | null) => string | null>> = {
   question: () => null,
   'accepted answer': (who) => (who === null ? 'Accepted answer' : `Accepted answer: ${who}`),
   answer: (who) => (who === null ? 'Answer' : `Answer: ${who}`),
@@ -19,7 +20,7 @@ const SIGNATURE = /(?:^|[\s_-])(?:signature|sig|user-?sig)(?:$|[\s_-])/;
  */
 export function threadPart(posts: readonly Post[]): PageElement {
   const part = make('div');
-  const order: Post['kind'][] = ['question', 'accepted answer', 'answer', 'post'];
+  const order: PostKind[] = ['question', 'accepted answer', 'answer', 'post'];
   for (const kind of order)
     for (const post of posts.filter((each) => each.kind === kind)) {
       const heading = HEADINGS[kind](post.who);
