@@ -49,6 +49,8 @@ const factsOf = (items) =>
     ]),
   );
 
+const idsOf = ({ hits, also }) => [...hits, ...also].map(({ id }) => id);
+
 function ours(items) {
   const index = createSearchIndex();
   for (const { id, title, body } of items)
@@ -56,9 +58,7 @@ function ours(items) {
   const facts = factsOf(items);
   return {
     search: async (words, typing = false) =>
-      (await find(readQuery(words, { now: NOW, zoneMinutes: 0, typing }), 'all', index, facts, NOW)).hits.map(
-        ({ id }) => id,
-      ),
+      idsOf(await find(readQuery(words, { now: NOW, zoneMinutes: 0, typing }), 'all', index, facts, NOW)),
   };
 }
 
@@ -107,7 +107,7 @@ async function server(items) {
   return {
     async search(words) {
       const query = readQuery(words, { now: NOW, zoneMinutes: 0 });
-      return (await find(query, 'all', findable.source, await findable.facts(), NOW)).hits.map(({ id }) => id);
+      return idsOf(await find(query, 'all', findable.source, await findable.facts(), NOW));
     },
     close: () => database.close(),
   };

@@ -60,6 +60,8 @@ export const SearchResult = z.object({
   by: z.enum(['all', 'near', 'some']),
   /** Best first; all of them. */
   ids: z.array(Id),
+  /** Behind these, the best of what has only some of it. Left out by servers of before. */
+  also: z.array(Id).default([]),
   /** What of the query could not be understood, in words for the reader. */
   faults: z.array(z.string()),
   /** The tags of what was found, each with how many have it. */

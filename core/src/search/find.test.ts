@@ -113,6 +113,16 @@ describe('finding', () => {
     expect(found.hits.map(({ id }) => id)).toEqual(['boats', 'grass']);
   });
 
+  it('gives behind what has all words the best of what has some, and never what lacks a phrase or a beginning', async () => {
+    const found = await ask('brown larch');
+    expect([found.hits, found.also].map((each) => each.map(({ id }) => id))).toEqual([['boats'], ['grass']]);
+    for (const written of ['"water runs" harbour', 'lar* harbour']) {
+      const strict = await ask(written);
+      expect([...strict.hits, ...strict.also].map(({ id }) => id)).toEqual(['boats']);
+    }
+    expect((await ask('brown larch -dredging')).also).toEqual([]);
+  });
+
   it('finds a thing the moment that it is put in, and no more when it is taken out', async () => {
     const { put, index, ids: now } = library(ARTICLES);
     put('new', { title: 'A zeppelin over Skerrow' });

@@ -13,9 +13,13 @@ export interface TermSource {
   terms(): Iterable<readonly [string, number]> | Promise<Iterable<readonly [string, number]>>;
 }
 
+type Hits = readonly { id: string; score: number }[];
+
 export interface Found {
   by: SearchResult['by'];
-  hits: readonly { id: string; score: number }[];
+  hits: Hits;
+  /** What has only some of the words, the best of it, where others have all: a word may be another than the text's. */
+  also: Hits;
   /** What the hits were found by, for marking it in their texts. */
   marks: readonly Alternatives[];
 }
@@ -37,30 +41,51 @@ export async function find(
   now: number,
 ): Promise<Found> {
   const languages = languagesOf(facts.values());
-  const wanted = query.words.filter(({ not }) => !not).map((word) => alternativesOf(word, languages));
+  const wanted = query.words
+    .filter(({ not }) => !not)
+    .map(({ strict, ...word }) => ({ strict, any: alternativesOf(word, languages) }));
   const unwanted = await idsWithExcludedWords(query.words, languages, scope, source);
   const isLeft = (id: string) => {
     const of = facts.get(id);
     return of !== undefined && !unwanted.has(id) && passes(of, query.filters);
   };
+  const known = wanted.filter(({ any }) => any.length > 0);
   const parts = await withShorterStems(
-    wanted.filter((part) => part.length > 0),
+    known.map(({ any }) => any),
     source,
   );
   if (parts.length === 0)
     // Only what cannot be looked for, such as a lone sign, finds nothing; no words at all leave the choice to the filters.
-    return { by: 'all', hits: wanted.length > 0 ? [] : newestFirst(facts, isLeft), marks: [] };
+    return { by: 'all', hits: wanted.length > 0 ? [] : newestFirst(facts, isLeft), also: [], marks: [] };
   const ranked = async (of: readonly Alternatives[], mode: TermQuery['mode']) =>
     rank(await source.match({ parts: of, mode, scope }), isLeft, facts, now);
+  const strict = parts.filter((_, at) => known[at]?.strict);
+  const someOf = async (of: readonly Alternatives[], but: Hits): Promise<Hits> => {
+    if (of.length < 2) return [];
+    const any = await ranked(of, 'any');
+    const must = strict.length > 0 ? await source.match({ parts: strict, mode: 'all', scope }) : null;
+    const taken = new Set(but.map(({ id }) => id));
+    return any.filter(({ id }) => !taken.has(id) && (must?.has(id) ?? true));
+  };
   const all = await ranked(parts, 'all');
-  if (all.length > 0) return { by: 'all', hits: all, marks: parts };
+  if (all.length > 0) return { by: 'all', hits: all, also: bestOf(await someOf(parts, all)), marks: parts };
   const respelled = await withNearTerms(parts, scope, source);
   if (respelled) {
     const near = await ranked(respelled, 'all');
-    if (near.length > 0) return { by: 'near', hits: near, marks: respelled };
+    if (near.length > 0)
+      return { by: 'near', hits: near, also: bestOf(await someOf(respelled, near)), marks: respelled };
   }
-  if (parts.length === 1) return { by: 'all', hits: [], marks: parts };
-  return { by: 'some', hits: await ranked(parts, 'any'), marks: parts };
+  if (parts.length === 1) return { by: 'all', hits: [], also: [], marks: parts };
+  return { by: 'some', hits: await someOf(parts, []), also: [], marks: parts };
+}
+
+/** Of what has only some of it, no more than a reader looks through, and nothing that has far less than the best. */
+const MOST_ALSO = 50;
+const LEAST_OF_BEST = 0.3;
+
+function bestOf(hits: Hits): Hits {
+  const least = LEAST_OF_BEST * (hits[0]?.score ?? 0);
+  return hits.slice(0, MOST_ALSO).filter(({ score }) => score >= least);
 }
 
 /** The base languages of the items, in alphabetical order. */
@@ -85,7 +110,7 @@ async function idsWithExcludedWords(
   return ids;
 }
 
-function newestFirst(facts: ReadonlyMap<string, ItemFacts>, isLeft: (id: string) => boolean): Found['hits'] {
+function newestFirst(facts: ReadonlyMap<string, ItemFacts>, isLeft: (id: string) => boolean): Hits {
   return [...facts.values()]
     .filter(({ id }) => isLeft(id))
     .sort((a, b) => b.savedAt - a.savedAt || (a.id < b.id ? -1 : 1))
@@ -97,7 +122,7 @@ function rank(
   isLeft: (id: string) => boolean,
   facts: ReadonlyMap<string, ItemFacts>,
   now: number,
-): Found['hits'] {
+): Hits {
   const savedAt = (id: string) => facts.get(id)?.savedAt ?? 0;
   const hits: { id: string; score: number }[] = [];
   for (const [id, score] of scores)

@@ -8,10 +8,10 @@ const utc = (...parts: [number, number, number?]) => Date.UTC(...parts) - 3_600_
 describe('a query', () => {
   it('is words, phrases, what is not wanted, and beginnings', () => {
     expect(read('eelgrass "brown water" -dredging bar*').words).toEqual([
-      { text: 'eelgrass', prefix: false, not: false },
-      { text: 'brown water', prefix: false, not: false },
-      { text: 'dredging', prefix: false, not: true },
-      { text: 'bar', prefix: true, not: false },
+      { text: 'eelgrass', prefix: false, not: false, strict: false },
+      { text: 'brown water', prefix: false, not: false, strict: true },
+      { text: 'dredging', prefix: false, not: true, strict: false },
+      { text: 'bar', prefix: true, not: false, strict: true },
     ]);
   });
 

@@ -16,6 +16,8 @@ export interface QueryWord {
   prefix: boolean;
   /** What has it is not wanted. */
   not: boolean;
+  /** It was asked for just so, in quotation marks or as the beginning of words: nothing without it will do. */
+  strict: boolean;
 }
 
 /** What is asked of an item itself, not of its words. */
@@ -69,7 +71,7 @@ export function readQuery(written: string, options: ReadingOptions): SearchQuery
     const text = name === '' ? value : `${field}:${value}`;
     if (!/[\p{L}\p{N}]/u.test(text)) return;
     const prefix = quoted === undefined && whole.endsWith('*');
-    query.words.push({ text: text.replace(/\*+$/, ''), prefix, not });
+    query.words.push({ text: text.replace(/\*+$/, ''), prefix, not, strict: prefix || quoted !== undefined });
   });
   const last = query.words.at(-1);
   const lastPart = parts.at(-1);

@@ -25,7 +25,7 @@ export interface TermQuery {
  *
  * @param languages base languages of the library's texts
  */
-export function alternativesOf(word: QueryWord, languages: readonly string[]): Alternatives {
+export function alternativesOf(word: Pick<QueryWord, 'text' | 'prefix'>, languages: readonly string[]): Alternatives {
   const found = new Map<string, Phrase>();
   const add = (terms: readonly string[], prefix: boolean) => {
     if (terms.length > 0) found.set(`${terms.join(' ')}${prefix ? '*' : ''}`, { terms, prefix });

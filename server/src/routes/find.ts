@@ -14,15 +14,16 @@ export function findRoutes(findable: (accountId: string) => FindableLibrary): Ro
     const now = Date.now();
     const facts = await library.facts();
     const query = readQuery(question.written, { ...question, now });
-    const { by, hits, marks } = await find(query, question.scope, library.source, facts, now);
+    const { by, hits, also, marks } = await find(query, question.scope, library.source, facts, now);
     const passages: Record<string, Passage | null> = {};
-    for (const { id } of hits.slice(from, from + wanted)) {
+    for (const { id } of [...hits, ...also].slice(from, from + wanted)) {
       const text = marks.length > 0 ? await library.textOf(id) : null;
       passages[id] = text && passageOf(text.text, text.language, marks);
     }
     const answer = {
       by,
       ids: hits.map(({ id }) => id),
+      also: also.map(({ id }) => id),
       faults: query.faults,
       tags: tagCounts(hits.flatMap(({ id }) => facts.get(id) ?? [])),
       withoutText: 0,

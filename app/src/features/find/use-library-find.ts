@@ -7,6 +7,8 @@ interface LibraryFind {
   /** What is looked for; empty for nothing. */
   asked: string;
   found: readonly Item[];
+  /** What has only some of what is looked for, to be shown behind what was found. */
+  also: readonly Item[];
   passages: Readonly<Record<string, Passage | null>>;
   tags: SearchResult['tags'];
   /** What came of it, in words. */
@@ -30,14 +32,16 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
   const asked = useDeferredValue(here ? written : '');
   const [wanted, setWanted] = useState(AT_FIRST);
   const { shown, failed } = useFind(asked, scope, typing, wanted);
-  const found = useMemo(() => {
+  const { found, also } = useMemo(() => {
     const byId = new Map(items?.map((item) => [item.id, item]));
-    return shown?.answer.ids.flatMap((id) => byId.get(id) ?? []) ?? [];
+    const itemsOf = (ids: readonly string[] = []) => ids.flatMap((id) => byId.get(id) ?? []);
+    return { found: itemsOf(shown?.answer.ids), also: itemsOf(shown?.answer.also) };
   }, [items, shown]);
   return {
     // Not what is written: with a whole list to exchange the letter would wait for it.
     asked: asked.trim(),
     found,
+    also,
     passages: shown?.passages ?? NO_PASSAGES,
     tags: shown?.answer.tags ?? NO_TAGS,
     says: failed

@@ -5,6 +5,8 @@ import { ItemRow } from '@/features/items/item-row';
 
 interface FoundListProps {
   items: readonly Item[];
+  /** So many of them have all that was asked for; those behind them have some of it. */
+  withAll: number;
   passages: Readonly<Record<string, Passage | null>>;
   openId: string | null;
   here: ReadonlySet<string> | undefined;
@@ -17,6 +19,7 @@ interface FoundListProps {
 /** What was found, each with the passage in which it stands. Not made again for each letter that is typed. */
 export const FoundList = memo(function FoundList({
   items,
+  withAll,
   passages,
   openId,
   here,
@@ -34,18 +37,27 @@ export const FoundList = memo(function FoundList({
       keyboardShouldPersistTaps="handled"
       onEndReached={onFurther}
       onEndReachedThreshold={1}
-      renderItem={({ item }) => {
+      renderItem={({ item, index }) => {
         const passage = passages[item.id] ?? null;
         return (
-          <ItemRow
-            item={item}
-            href={`/library/${item.id}${locateQuery(passage)}`}
-            open={item.id === openId}
-            here={here?.has(item.capture.page?.copyId ?? '') ?? true}
-            room={room}
-            passage={passage ? <MarkedPassage passage={passage} /> : undefined}
-            onMore={onMore}
-          />
+          <>
+            {index === withAll && index > 0 && (
+              <View className="border-b border-line px-[20px] pb-[8px] pt-[22px]">
+                <Text role="heading" aria-level={2} className="font-ui text-small font-semibold text-soft">
+                  With some of these words
+                </Text>
+              </View>
+            )}
+            <ItemRow
+              item={item}
+              href={`/library/${item.id}${locateQuery(passage)}`}
+              open={item.id === openId}
+              here={here?.has(item.capture.page?.copyId ?? '') ?? true}
+              room={room}
+              passage={passage ? <MarkedPassage passage={passage} /> : undefined}
+              onMore={onMore}
+            />
+          </>
         );
       }}
     />

@@ -41,7 +41,8 @@ export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | nul
   const find = useLibraryFind(items, tab === 'library');
   const ofTab = useMemo(() => (items ? itemsOfTab(items, tab, view) : []), [items, tab, view]);
   const shown = find.asked ? find.found : ofTab;
-  useStepKeys(tab, shown, openId);
+  const listed = useMemo(() => [...find.found, ...find.also], [find.found, find.also]);
+  useStepKeys(tab, find.asked ? listed : shown, openId);
   useReadyAhead(tab, shown[0], kept);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
@@ -50,9 +51,10 @@ export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | nul
       {find.asked ? (
         <>
           {scope !== 'articles' && <FoundNotes written={find.asked} />}
-          {shown.length > 0 && (
+          {listed.length > 0 && (
             <FoundList
-              items={shown}
+              items={listed}
+              withAll={shown.length}
               passages={find.passages}
               openId={openId}
               here={kept}

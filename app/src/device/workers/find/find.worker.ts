@@ -78,10 +78,11 @@ const finding: Finding = {
     await opened.updated;
   },
   async find(question) {
-    const { by, hits, faults } = await answer(question);
+    const { by, hits, also, faults } = await answer(question);
     const { facts, withoutText } = now().library;
     const found = hits.flatMap(({ id }) => facts.get(id) ?? []);
-    return { by, ids: hits.map(({ id }) => id), faults, tags: tagCounts(found), withoutText };
+    const idsOf = (of: Found['hits']) => of.map(({ id }) => id);
+    return { by, ids: idsOf(hits), also: idsOf(also), faults, tags: tagCounts(found), withoutText };
   },
   async passages(question, ids) {
     const { marks } = await answer(question);

@@ -47,7 +47,8 @@ async function findEverywhere(
     if (whole.answer.by !== ofDevice.by) return whole;
     const known = new Set(whole.answer.ids);
     const ids = [...whole.answer.ids, ...ofDevice.ids.filter((id) => !known.has(id))];
-    return { ...whole, answer: { ...whole.answer, ids } };
+    const also = whole.answer.also.filter((id) => !ids.includes(id));
+    return { ...whole, answer: { ...whole.answer, ids, also } };
   } catch (error) {
     if (error instanceof Unreachable || error instanceof ServerProblem) return null;
     throw error;
@@ -143,8 +144,9 @@ export function useFind(
         startTransition(() =>
           setShown((before) => before && { ...before, passages: { ...before.passages, ...found } }),
         );
-      for (let at = 0; at < Math.min(wanted, answer.ids.length); at += PASSAGES_AT_ONCE) {
-        const found = await finding().passages(question, answer.ids.slice(at, at + PASSAGES_AT_ONCE));
+      const listed = [...answer.ids, ...answer.also];
+      for (let at = 0; at < Math.min(wanted, listed.length); at += PASSAGES_AT_ONCE) {
+        const found = await finding().passages(question, listed.slice(at, at + PASSAGES_AT_ONCE));
         if (!isWanted()) return;
         passages(found);
       }
