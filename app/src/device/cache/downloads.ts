@@ -27,7 +27,7 @@ const MAX_TEXTS = 1000;
  * @throws what api throws; what has arrived until then stays
  */
 export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean): Promise<void> {
-  const items = await store.items.toArray();
+  const items = await store.allItems();
   const here = new Set(await store.copies.toCollection().primaryKeys());
   const textOnly = new Set(await store.copies.where('textOnly').equals(1).primaryKeys());
   const latestFirst = [...items].sort((a, b) => b.choices.raisedAt.value - a.choices.raisedAt.value);

@@ -135,7 +135,7 @@ export async function saveAll(
   isWanted: () => boolean,
   done: (count: number) => void,
 ): Promise<string[]> {
-  const items = await store().items.toArray();
+  const items = await store().allItems();
   const canonical = new Map(
     items.filter(({ capture }) => capture.duplicateOf === null).map((item) => [item.capture.addressKey, item]),
   );

@@ -4,12 +4,15 @@ import type { Item } from '@dorvel/core/model';
 import { changeMaker, newItem } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { v7 as uuidv7 } from 'uuid';
-import { feedItems } from './item-feed';
+import { feedItems, followedItems } from './item-feed';
 import { DeviceStore } from './store';
 
 const make = changeMaker({ clock: createClock('feed', Date.now), newId: uuidv7, now: Date.now });
+const NEVER = '000000001-0000-a';
 let store: DeviceStore;
 let maps: ReadonlyMap<string, Item>[];
+/** What was told before all were read. */
+let firsts: ReadonlyMap<string, Item>[];
 let end: () => void;
 const last = () => maps.at(-1);
 const failed = jest.fn();
@@ -17,6 +20,7 @@ const failed = jest.fn();
 beforeEach(() => {
   store = new DeviceStore(uuidv7());
   maps = [];
+  firsts = [];
   failed.mockClear();
 });
 afterEach(async () => {
@@ -31,7 +35,14 @@ async function saved(count: number): Promise<string[]> {
   return saves.map(({ itemId }) => itemId);
 }
 const follow = () => {
-  end = feedItems(store, (items) => maps.push(items), failed);
+  end = feedItems(
+    store,
+    (items, isWhole) => {
+      if (isWhole) maps.push(items);
+      else firsts.push(items);
+    },
+    failed,
+  );
 };
 /** Until the feed has told of something that holds. */
 async function until(holds: () => boolean): Promise<void> {
@@ -43,7 +54,7 @@ it('reads all once, and afterwards what has changed alone', async () => {
   const ids = await saved(3);
   follow();
   await until(() => last()?.size === 3);
-  const all = jest.spyOn(store.items, 'toArray');
+  const all = jest.spyOn(store.items, 'where');
   const some = jest.spyOn(store.items, 'bulkGet');
   const before = last()!;
   await store.commit(make.choose(ids[1]!, { title: 'Renamed' }));
@@ -86,9 +97,58 @@ it('reads all again when more has changed at once than can be named', async () =
   await until(() => last()?.size === 120);
 });
 
+it('tells first of what waits and of what was saved last, then of all, each the same object', async () => {
+  const many = Array.from({ length: 250 }, (_, n) => {
+    const address = `https://x.example/l${n}`;
+    const item = newItem({
+      type: 'save',
+      id: uuidv7(),
+      itemId: uuidv7(),
+      address,
+      savedAt: n === 7 ? 10_000 : n,
+      stamp: NEVER,
+    });
+    item.choices.stage = { value: n === 3 ? 'queue' : 'finished', at: NEVER };
+    return item;
+  });
+  await store.items.bulkPut(many);
+  follow();
+  await until(() => last()?.size === 250);
+  expect(firsts).toHaveLength(1);
+  const [first] = firsts;
+  expect(first!.size).toBe(61);
+  // What waits, however long ago it was saved; what was saved last, wherever its id stands.
+  for (const n of [3, 7, 249]) expect(first!.get(many[n]!.id)).toBe(last()!.get(many[n]!.id));
+  expect(first!.has(many[100]!.id)).toBe(false);
+});
+
+it('has a change that is made while they are read', async () => {
+  const ids = await saved(150);
+  follow();
+  await until(() => firsts.length === 1);
+  await store.commit(make.choose(ids[0]!, { title: 'Meanwhile' }));
+  await until(() => last()?.get(ids[0]!)?.choices.title.value === 'Meanwhile');
+  expect(last()!.size).toBe(150);
+});
+
+it('gives who asks now and then all of them, as they are by then', async () => {
+  const [id] = await saved(120);
+  const followed = followedItems(store);
+  end = () => followed.end();
+  expect((await followed.now()).size).toBe(120);
+  await store.commit(make.choose(id!, { title: 'Since then' }));
+  for (let round = 0; round < 200; round++) {
+    if ((await followed.now()).get(id!)?.choices.title.value === 'Since then') break;
+    await new Promise((next) => setTimeout(next, 5));
+  }
+  expect((await followed.now()).get(id!)?.choices.title.value).toBe('Since then');
+});
+
 it('says when they cannot be read, and goes on with the next change', async () => {
   const [id] = await saved(1);
-  const broken = jest.spyOn(store.items, 'toArray').mockRejectedValueOnce(new Error('no room'));
+  const broken = jest.spyOn(store.items, 'where').mockImplementationOnce(() => {
+    throw new Error('no room');
+  });
   follow();
   await until(() => failed.mock.calls.length === 1);
   broken.mockRestore();

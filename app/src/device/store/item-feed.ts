@@ -3,17 +3,36 @@ import Dexie, { type ObservabilitySet, RangeSet } from 'dexie';
 import type { DeviceStore } from './store';
 
 type Items = ReadonlyMap<string, Item>;
+const NONE: Items = new Map();
+
+/** So many of what was saved last are read first, with what waits in Inbox and Queue: a screen of any list. */
+const NEWEST = 60;
+/** So many are read at once afterwards, so that a press is answered between two reads. */
+const AT_ONCE = 100;
+
+/** Lets what the reader did meanwhile happen first. Not by a timer: in a tab in the background they come once a second. */
+const pause = () =>
+  new Promise<void>((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
 
 /**
- * Follows the items of a store: all of them once, then only those that have changed, in this tab or in another.
+ * Follows the items of a store: what the first screens show, then all of them, then only those that have changed, in this tab
+ * or in another.
  *
- * @param told the items by id, at first and after each change; a new map each time, in which what has not changed is the same object
+ * @param told the items by id, at first and after each change; a new map each time, in which what has not changed is the same
+ *   object. Whether they are all of them, or only what waits and what was saved last
  * @param failed told why they could not be read; it goes on with the next change
  * @returns ends it
  */
 export function feedItems(
   store: DeviceStore,
-  told: (items: Items) => void,
+  told: (items: Items, isWhole: boolean) => void,
   failed: (error: unknown) => void,
 ): () => void {
   const here = `idb://${store.name}/${store.items.name}/`;
@@ -24,13 +43,35 @@ export function feedItems(
   let isOver = false;
   const goesOn = () => !isOver;
 
+  const readFirst = async () => {
+    const [waiting, newest] = await Promise.all([
+      store.items.where('choices.stage.value').anyOf('inbox', 'queue').toArray(),
+      store.items.orderBy('savedAt').reverse().limit(NEWEST).toArray(),
+    ]);
+    return new Map([...waiting, ...newest].map((item) => [item.id, item]));
+  };
+  /** All of them; what is known already stays the same object. */
+  const readAll = async (known: Items): Promise<Items> => {
+    const all = new Map<string, Item>();
+    for (let from = ''; goesOn();) {
+      const some = await store.items.where('id').above(from).limit(AT_ONCE).toArray();
+      for (const item of some) all.set(item.id, known.get(item.id) ?? item);
+      const last = some.at(-1);
+      if (!last || some.length < AT_ONCE) break;
+      from = last.id;
+      await pause();
+    }
+    return all;
+  };
   const read = async (): Promise<Items> => {
     const now = changed;
     changed = new Set();
-    if (now === 'many' || items === null) {
-      const all = await store.items.toArray();
-      return new Map(all.map((item) => [item.id, item]));
+    if (items === null) {
+      const first = await readFirst();
+      if (goesOn()) told(first, false);
+      return readAll(first);
     }
+    if (now === 'many') return readAll(NONE);
     const ids = [...now];
     const found = await store.items.bulkGet(ids);
     const next = new Map(items);
@@ -46,7 +87,7 @@ export function feedItems(
     try {
       while (goesOn() && (changed === 'many' || changed.size > 0)) {
         items = await read();
-        if (goesOn()) told(items);
+        if (goesOn()) told(items, true);
       }
     } catch (error) {
       changed = 'many';
@@ -69,5 +110,44 @@ export function feedItems(
   return () => {
     isOver = true;
     Dexie.on.storagemutated.unsubscribe(mutated);
+  };
+}
+
+/** The items of a store as they are now, for a worker that asks for them now and then. */
+export interface FollowedItems {
+  /** @throws what reading them threw */
+  now(): Promise<Items>;
+  end(): void;
+}
+
+/** Follows the items of a store, and waits for the first reading of all of them. */
+export function followedItems(store: DeviceStore, told: (items: Items) => void = () => {}): FollowedItems {
+  let current: Items | null = null;
+  let fault: unknown = null;
+  let waiting: { resolve(items: Items): void; reject(error: unknown): void }[] = [];
+  const end = feedItems(
+    store,
+    (items, isWhole) => {
+      if (!isWhole) return;
+      current = items;
+      fault = null;
+      for (const { resolve } of waiting) resolve(items);
+      waiting = [];
+      told(items);
+    },
+    (error) => {
+      fault = error;
+      for (const { reject } of waiting) reject(error);
+      waiting = [];
+    },
+  );
+  return {
+    now: () =>
+      fault !== null || current === null
+        ? new Promise((resolve, reject) =>
+            fault === null ? waiting.push({ resolve, reject }) : reject(fault),
+          )
+        : Promise.resolve(current),
+    end,
   };
 }

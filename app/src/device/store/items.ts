@@ -10,6 +10,8 @@ type Stages = Readonly<Record<Stage, readonly Item[]>>;
 interface ItemsState {
   /** Undefined while they are being read. */
   all: readonly Item[] | undefined;
+  /** What is read so far: at first what waits and what was saved last, then all. Undefined before that. */
+  soFar: readonly Item[] | undefined;
   byId: ReadonlyMap<string, Item>;
   /** Of those that another item stands for, its id. */
   standIns: ReadonlyMap<string, string>;
@@ -20,7 +22,14 @@ interface ItemsState {
 
 const noStages = (): Record<Stage, Item[]> =>
   Object.fromEntries(Stage.options.map((stage) => [stage, []])) as unknown as Record<Stage, Item[]>;
-const NONE: ItemsState = { all: undefined, byId: new Map(), standIns: new Map(), inStage: noStages(), fault: null };
+const NONE: ItemsState = {
+  all: undefined,
+  soFar: undefined,
+  byId: new Map(),
+  standIns: new Map(),
+  inStage: noStages(),
+  fault: null,
+};
 
 /** The one place in this tab that holds the library's items; see followItems. */
 export const useItemsState = create<ItemsState>()(() => NONE);
@@ -31,12 +40,13 @@ export function followItems(): () => void {
   useItemsState.setState(NONE);
   if (!store) return () => {};
   let read: ReadonlyMap<string, Item> | null = null;
+  let isWhole = false;
   /** What an item is at the reader's pace: the same object as long as both are the same. */
   let paced = new WeakMap<Item, Item>();
   const show = () => {
     const { paces } = usePace.getState();
     if (!read) return;
-    const all: Item[] = [];
+    const soFar: Item[] = [];
     const standIns = new Map<string, string>();
     const inStage = noStages();
     for (const item of read.values()) {
@@ -46,16 +56,18 @@ export function followItems(): () => void {
       }
       const known = paced.get(item) ?? atPace(item, paces);
       paced.set(item, known);
-      all.push(known);
+      soFar.push(known);
       inStage[known.choices.stage.value].push(known);
     }
-    useItemsState.setState({ all, byId: new Map(all.map((item) => [item.id, item])), standIns, inStage, fault: null });
+    const byId = new Map(soFar.map((item) => [item.id, item]));
+    useItemsState.setState({ all: isWhole ? soFar : undefined, soFar, byId, standIns, inStage, fault: null });
   };
   const endFeed = feedItems(
     store,
-    (items) => {
+    (items, whole) => {
       read = items;
-      store.layAtHand(items);
+      isWhole = whole;
+      store.layAtHand(items, whole);
       show();
     },
     (error) => useItemsState.setState({ fault: error instanceof Error ? error : new Error(String(error)) }),
@@ -79,6 +91,16 @@ export function useItems(): readonly Item[] | undefined {
   // The nearest boundary says so.
   if (fault !== null) throw fault;
   return useItemsState((state) => state.all);
+}
+
+/**
+ * Items as far as they are read, for a list that need not wait for the last of them: what waits in Inbox and Queue is all there
+ * from the first. Undefined before that.
+ */
+export function useItemsSoFar(): readonly Item[] | undefined {
+  const fault = useItemsState((state) => state.fault);
+  if (fault !== null) throw fault;
+  return useItemsState((state) => state.soFar);
 }
 
 /** Items of one stage; none while they are being read. */

@@ -274,7 +274,7 @@ it('has the notes of items and highlights apart, with those that were not sent',
       [highlight.id, 'highlight', 'Of the passage.'],
     ].sort(),
   );
-  expect(await after.items.toArray()).toEqual([item]);
+  expect(await after.items.orderBy('savedAt').toArray()).toEqual([item]);
   expect(await after.highlights.toArray()).toEqual([highlight]);
   const sent = (await after.outbox.toArray()).map(({ mutation }) => mutation);
   expect(sent).toMatchObject([

@@ -79,6 +79,8 @@ export interface SetAside {
 const FIRST_KINDS = 'item 2, activity 1, feed 2, highlight 1, search 1, note 1, card 1';
 const FIRST_KIND_COUNT = 7;
 const FIRST_VERSION = 11;
+/** When items got an index by the time of their saving: between the versions that kinds of records have brought. */
+const SAVED_AT_VERSION = 15.1;
 
 /**
  * What is on this device, for one account: the app reads from here and only from here. Every change is applied
@@ -107,6 +109,7 @@ export class DeviceStore extends Dexie {
   entries!: Table<DossierEntry, string>;
   /** Items in memory as they were read or written last, so that one can be opened without waiting. */
   readonly itemsAtHand = new Map<string, Item>();
+  #areAllAtHand = false;
   readonly #registry: Registry;
 
   constructor(accountId: string, registry = REGISTRY) {
@@ -166,12 +169,19 @@ export class DeviceStore extends Dexie {
     registry.kinds.slice(FIRST_KIND_COUNT).forEach(({ plural }, n) => {
       this.version(FIRST_VERSION + 1 + n).stores({ [plural]: 'id' });
     });
+    this.version(SAVED_AT_VERSION).stores({ items: 'id, capture.addressKey, choices.stage.value, savedAt' });
   }
 
-  /** Has these items in memory, and no others. */
-  layAtHand(items: ReadonlyMap<string, Item>): void {
-    this.itemsAtHand.clear();
+  /** Has these items in memory, and no others. @param areAll whether they are all there are */
+  layAtHand(items: ReadonlyMap<string, Item>, areAll: boolean): void {
+    for (const id of this.itemsAtHand.keys()) if (!items.has(id)) this.itemsAtHand.delete(id);
     for (const [id, item] of items) this.itemsAtHand.set(id, item);
+    this.#areAllAtHand = areAll;
+  }
+
+  /** All items: from memory where they are there already, for reading thousands of them holds up the page. */
+  async allItems(): Promise<Item[]> {
+    return this.#areAllAtHand ? [...this.itemsAtHand.values()] : this.items.toArray();
   }
 
   /** The records of a kind. */

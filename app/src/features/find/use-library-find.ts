@@ -1,6 +1,6 @@
 import type { Item, Passage, SearchResult } from '@dorvel/core/model';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
-import { useFind } from '@/device/workers/find/use-find';
+import { useFind, useFindReady } from '@/device/workers/find/use-find';
 import { useFindQuery } from './find-store';
 
 interface LibraryFind {
@@ -31,6 +31,7 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
   // Letters appear at once; what is found for them comes when there is time.
   const asked = useDeferredValue(here ? written : '');
   const [wanted, setWanted] = useState(AT_FIRST);
+  useFindReady(here);
   const { shown, failed } = useFind(asked, scope, typing, wanted);
   const { found, also } = useMemo(() => {
     const byId = new Map(items?.map((item) => [item.id, item]));

@@ -5,7 +5,7 @@ import { useRouter } from 'expo-router';
 import { memo, useMemo, useState } from 'react';
 import { FlatList, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
-import { useItems } from '@/device/store/items';
+import { useItems, useItemsSoFar } from '@/device/store/items';
 import { useKeptCopies } from '@/device/store/library';
 import { useSync } from '@/device/sync/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
@@ -31,7 +31,7 @@ export const LIST_WIDTH = 420;
 
 /** A list of items: Inbox, Queue or Library. */
 export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | null }) {
-  const items = useItems();
+  const items = useItemsSoFar();
   const kept = useKeptCopies();
   const view = useLibraryView();
   const wide = useWide();
@@ -133,9 +133,12 @@ function ListHead({
     () => [...tags].sort((a, b) => b.count - a.count).map(({ key, count }) => ({ tag: key, count })),
     [tags],
   );
-  const aside = kept
-    ? [summary(tab, shown), tab === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
-    : 'Reading from this device…';
+  // Of the Library only a part is read at first.
+  const isWhole = useItems() !== undefined || tab !== 'library';
+  const aside =
+    kept && isWhole
+      ? [summary(tab, shown), tab === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
+      : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
       <ScreenHeader

@@ -14,7 +14,7 @@ import { chosenVoice } from './listening-settings-store';
 export async function nextInQueue(after: string): Promise<{ item: Item; copy: KeptCopy } | null> {
   const { store } = useAccount.getState();
   if (!store) return null;
-  const queue = (await store.items.toArray())
+  const queue = (await store.allItems())
     .filter((item) => item.capture.duplicateOf === null && inStage(item, 'queue'))
     .sort(byQueueOrder);
   for (const item of queue.slice(queue.findIndex(({ id }) => id === after) + 1)) {

@@ -1,10 +1,11 @@
 /// <reference lib="webworker" />
-import type { Passage, SearchRequest } from '@dorvel/core/model';
+import type { Item, Passage, SearchRequest } from '@dorvel/core/model';
 import { find, type Found, passageOf, readQuery, tagCounts } from '@dorvel/core/search';
 import { expose } from 'comlink';
 import { liveQuery } from 'dexie';
+import { followedItems } from '@/device/store/item-feed';
 import { DeviceStore } from '@/device/store/store';
-import { FindableLibrary, snapshotOf } from './findable-library';
+import { FindableLibrary, type Snapshot, snapshotOf } from './findable-library';
 import type { Finding } from './finding';
 
 interface Opened {
@@ -30,23 +31,35 @@ function open(accountId: string, changed: () => void): Opened {
     close: () => undefined,
   };
   let isFirst = true;
+  let [items, snapshot]: [ReadonlyMap<string, Item> | null, Snapshot | null] = [null, null];
+  const bringUp = () => {
+    if (!items || !snapshot) return;
+    const [read, besides] = [items, snapshot];
+    const update = (isFirst ? Promise.resolve() : made.updated.catch(() => undefined)).then(() =>
+      library.update(read, besides),
+    );
+    if (isFirst) begin(update);
+    else made.updated = update;
+    isFirst = false;
+    update.then(() => {
+      last = undefined;
+      changed();
+    }, reportError);
+  };
   // Dexie tells of every change of these tables, made in this tab or in another.
+  const followed = followedItems(store, (now) => {
+    items = now;
+    bringUp();
+  });
   const watch = liveQuery(() => snapshotOf(store)).subscribe({
-    next(snapshot) {
-      const update = (isFirst ? Promise.resolve() : made.updated.catch(() => undefined)).then(() =>
-        library.update(snapshot),
-      );
-      if (isFirst) begin(update);
-      else made.updated = update;
-      isFirst = false;
-      update.then(() => {
-        last = undefined;
-        changed();
-      }, reportError);
+    next(now) {
+      snapshot = now;
+      bringUp();
     },
     error: reportError,
   });
   made.close = () => {
+    followed.end();
     watch.unsubscribe();
     store.close();
   };

@@ -11,56 +11,62 @@ import {
 } from '@dorvel/core/search';
 import type { DeviceStore } from '@/device/store/store';
 
-/** What the index follows: all items, what is written on them, and which copies are here. */
-interface Snapshot {
-  items: readonly Item[];
+/** What the index follows beside the items: what is written on them, and which copies are here. */
+export interface Snapshot {
   written: readonly Note[];
   copyIds: readonly string[];
 }
 
 export async function snapshotOf(store: DeviceStore): Promise<Snapshot> {
-  const [items, written, copyIds] = await Promise.all([
-    store.items.toArray(),
-    store.notes.toArray(),
-    store.copies.toCollection().primaryKeys(),
-  ]);
-  return { items, written, copyIds };
+  const [written, copyIds] = await Promise.all([store.notes.toArray(), store.copies.toCollection().primaryKeys()]);
+  return { written, copyIds };
 }
 
 /** One account's items in an index, kept in step with the store: only what is new or changed is read and taken apart. */
 export class FindableLibrary {
   readonly index: SearchIndex = createSearchIndex();
   readonly facts = new Map<string, ItemFacts>();
-  readonly items = new Map<string, Item>();
+  items: ReadonlyMap<string, Item> = new Map();
   withoutText = 0;
   /** What each item stands in the index as. */
   readonly #keys = new Map<string, string>();
+  /** Whether the text of each was here, and what was written on it, when it was put in. */
+  readonly #marks = new Map<string, string>();
   #loaded = false;
 
   constructor(private readonly store: DeviceStore) {}
 
-  /** Brings the index in step with the store as it is now. */
-  async update({ items, written, copyIds }: Snapshot): Promise<void> {
+  /**
+   * Brings the index in step with the store as it is now.
+   *
+   * @param items those that have not changed since the last time as the same objects: they are passed over
+   */
+  async update(items: ReadonlyMap<string, Item>, { written, copyIds }: Snapshot): Promise<void> {
     if (!this.#loaded) await this.#load();
     const here = new Set(copyIds);
     const notes = notesByItem(written);
     this.withoutText = 0;
-    this.facts.clear();
-    this.items.clear();
-    for (const item of items) {
-      const facts = factsOf(item, notes.has(item.id));
-      if (!facts) continue;
-      this.facts.set(item.id, facts);
-      this.items.set(item.id, item);
+    for (const [id, item] of items) {
       const copyId = item.capture.page?.copyId ?? null;
       const isHere = copyId !== null && here.has(copyId);
-      if (copyId !== null && !isHere) this.withoutText += 1;
-      await this.#put(item, isHere ? copyId : null, notes.get(item.id) ?? []);
+      const own = notes.get(id) ?? [];
+      const mark = `${isHere} ${own.join(' ')}`;
+      if (this.items.get(id) !== item || this.#marks.get(id) !== mark) {
+        this.#marks.set(id, mark);
+        const facts = factsOf(item, own.length > 0);
+        if (facts) this.facts.set(id, facts);
+        else this.facts.delete(id);
+        if (facts) await this.#put(item, isHere ? copyId : null, own);
+      }
+      if (this.facts.has(id) && copyId !== null && !isHere) this.withoutText += 1;
     }
+    for (const id of this.facts.keys()) if (!items.has(id)) this.facts.delete(id);
+    this.items = items;
     for (const id of this.#keys.keys())
       if (!this.facts.has(id)) {
         this.index.remove(id);
         this.#keys.delete(id);
+        this.#marks.delete(id);
         await this.store.findables.delete(id);
       }
   }

@@ -25,6 +25,23 @@ interface Shown {
   passages: Readonly<Record<string, Passage | null>>;
 }
 
+/** Has the worker get ready, where the reader may soon look for something: a large library takes it seconds. */
+export function useFindReady(isNear: boolean): void {
+  const accountId = useAccount((state) => state.account?.id);
+  useEffect(() => {
+    if (!isNear || accountId === undefined) return undefined;
+    const timer = setTimeout(() => void finding().open(accountId, proxy(tellChanged)).catch(reportError), READY_MS);
+    return () => clearTimeout(timer);
+  }, [isNear, accountId]);
+}
+
+/** What is on screen comes first. */
+const READY_MS = 1500;
+
+/** Where the device is not ready to look by then, the server is asked meanwhile. */
+const PATIENCE_MS = 250;
+const NOTHING_HERE: SearchResult = { by: 'all', ids: [], also: [], faults: [], tags: [], withoutText: 0 };
+
 /** Passages are sought for this many at a time. */
 const PASSAGES_AT_ONCE = 12;
 
@@ -128,7 +145,15 @@ export function useFind(
     let wantedStill = true;
     const isWanted = () => wantedStill;
     const ask = async () => {
-      await finding().open(asked, proxy(tellChanged));
+      let isReady = false;
+      const opening = finding()
+        .open(asked, proxy(tellChanged))
+        .then(() => void (isReady = true));
+      const isSlow = () => !isReady;
+      await Promise.race([opening, new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
+      const meanwhile = isSlow() && online ? await findEverywhere(question, wanted, NOTHING_HERE) : null;
+      if (meanwhile && isWanted() && isSlow()) startTransition(() => setShown({ question, ...meanwhile }));
+      await opening;
       const answer = await finding().find(question);
       if (!isWanted()) return;
       // A list that is exchanged must not hold up the next letter.

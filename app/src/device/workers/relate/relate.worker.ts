@@ -8,6 +8,7 @@ import { closenessOf, createRelatedIndex, namedTags, type RelatedIndex } from '@
 import { PROFILE_VERSION, profileOf, shownIn } from '@dorvel/core/terms';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { expose } from 'comlink';
+import { type FollowedItems, followedItems } from '@/device/store/item-feed';
 import { DeviceStore } from '@/device/store/store';
 import { currentCopies } from './current-copies';
 import type { Relating } from './relating';
@@ -21,6 +22,7 @@ const READ_FOR_KNOWN = 40;
 interface Opened {
   accountId: string;
   store: DeviceStore;
+  followed: FollowedItems;
   index: RelatedIndex;
   echoes: EchoIndex;
   /** Sites by item. */
@@ -32,12 +34,20 @@ let opened: Opened | undefined;
 /** Questions wait for one another: two must not bring the index up to date at once. */
 let last: Promise<unknown> = Promise.resolve();
 
+function close(): void {
+  opened?.followed.end();
+  opened?.store.close();
+  opened = undefined;
+}
+
 function open(accountId: string): Opened {
   if (opened?.accountId === accountId) return opened;
-  opened?.store.close();
+  close();
+  const store = new DeviceStore(accountId);
   opened = {
     accountId,
-    store: new DeviceStore(accountId),
+    store,
+    followed: followedItems(store),
     index: createRelatedIndex(),
     echoes: createEchoIndex(),
     hosts: new Map(),
@@ -50,7 +60,7 @@ function open(accountId: string): Opened {
 async function upToDate(accountId: string): Promise<Opened> {
   const now = open(accountId);
   const { store, index, echoes, copyOf } = now;
-  const items = await store.items.toArray();
+  const items = [...(await now.followed.now()).values()];
   now.hosts = new Map(items.map(({ id, address }) => [id, hostOf(address)]));
   const wanted = currentCopies(items, await store.copies.toCollection().primaryKeys());
   for (const id of copyOf.keys())
@@ -86,8 +96,7 @@ function ask<Answer>(accountId: string, question: (now: Opened) => Answer | Prom
   const answer = last.then(async () => question(await upToDate(accountId)));
   last = answer.catch(() => {
     // The failure goes to whoever asked; the next question starts again.
-    opened?.store.close();
-    opened = undefined;
+    close();
   });
   return answer;
 }
