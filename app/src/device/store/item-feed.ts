@@ -123,8 +123,8 @@ export interface FollowedItems {
 /** Follows the items of a store, and waits for the first reading of all of them. */
 export function followedItems(store: DeviceStore, told: (items: Items) => void = () => {}): FollowedItems {
   let current: Items | null = null;
-  let fault: unknown = null;
-  let waiting: { resolve(items: Items): void; reject(error: unknown): void }[] = [];
+  let fault: Error | null = null;
+  let waiting: { resolve(items: Items): void; reject(error: Error): void }[] = [];
   const end = feedItems(
     store,
     (items, isWhole) => {
@@ -136,18 +136,19 @@ export function followedItems(store: DeviceStore, told: (items: Items) => void =
       told(items);
     },
     (error) => {
-      fault = error;
-      for (const { reject } of waiting) reject(error);
+      fault = error instanceof Error ? error : new Error(String(error));
+      for (const { reject } of waiting) reject(fault);
       waiting = [];
     },
   );
   return {
     now: () =>
-      fault !== null || current === null
-        ? new Promise((resolve, reject) =>
-            fault === null ? waiting.push({ resolve, reject }) : reject(fault),
-          )
-        : Promise.resolve(current),
+      fault === null && current !== null
+        ? Promise.resolve(current)
+        : new Promise((resolve, reject) => {
+            if (fault === null) waiting.push({ resolve, reject });
+            else reject(fault);
+          }),
     end,
   };
 }
