@@ -26,7 +26,10 @@ module.exports = {
     node('server'),
     node('extension'),
     // Where the parts of the house meet.
-    node('e2e'),
+    {
+      ...node('e2e'),
+      moduleNameMapper: { ...node('e2e').moduleNameMapper, '^@/(.*)$': path.join(__dirname, 'app/src/$1') },
+    },
     {
       displayName: 'app',
       preset: 'jest-expo/web',

@@ -125,7 +125,7 @@ const since = async (work) => {
 };
 
 /** What one library costs. */
-async function measure(count, folder) {
+async function measure(count) {
   const say = {};
   const browser = await chromium.launch({
     executablePath: ensureChromium(),
@@ -293,7 +293,7 @@ for (const count of sizes) {
   cpSync(filled, folder, { recursive: true });
   const end = serve(folder);
   await ready();
-  const say = await measure(count, folder);
+  const say = await measure(count);
   console.log(`${count} items`);
   for (const [what, value] of Object.entries(say))
     console.log(`  ${what.padEnd(44)} ${value.toFixed(value < 20 ? 2 : 0)}`);

@@ -228,10 +228,14 @@ export const itemKind: Kind<Item, ItemMutation> = {
   itemIdOf: ({ id }) => id,
   apply: applyItemMutation,
   merge: mergeItems,
-  // Of the progress in an item, the later place, with all that was heard.
+  // Of the progress in an item, the later place, with how far it went before and all that was heard.
   combine: (earlier, later) =>
     earlier.type === 'progress' && later.type === 'progress'
-      ? { ...later, heard: joinSpans(later.heard, earlier.heard) }
+      ? {
+          ...later,
+          furthest: Math.max(later.furthest, earlier.furthest),
+          heard: joinSpans(later.heard, earlier.heard),
+        }
       : null,
   restate(item, base) {
     // One that only points at another is nothing by itself.

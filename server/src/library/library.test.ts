@@ -1,8 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { NEVER } from '@dorvel/core/model';
 import type { Mutation } from '@dorvel/core/records';
-import { createClock, type PushResult } from '@dorvel/core/sync';
+import { createClock, FUTURE_TOLERANCE_MS, type PushResult } from '@dorvel/core/sync';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
@@ -217,6 +218,19 @@ describe('taking in what a device sends', () => {
     });
     expect((await library.item(mutation.itemId))?.choices.stage.value).toBe('queue');
   });
+});
+
+it('says of a save that comes a second time that its choices stand here, under whatever stamps', async () => {
+  const library = await account('a@example.org');
+  const ahead = createClock('far', () => now + FUTURE_TOLERANCE_MS + 60_000).next();
+  const mutation = { ...save('https://example.org/a'), stamp: ahead };
+  const [first] = await push(library, mutation);
+  expect(first).toMatchObject({ outcome: 'applied', stamp: expect.stringContaining('-far') as string });
+  // The answer is lost; by the time of the next try that clock is no longer too far ahead.
+  now += 120_000;
+  const [second] = await push(library, mutation);
+  expect(second).toMatchObject({ outcome: 'applied', stamp: NEVER });
+  expect((await library.item(mutation.itemId))?.choices.stage.at).toBe((first as { stamp: string }).stamp);
 });
 
 describe('jobs', () => {

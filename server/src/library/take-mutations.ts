@@ -1,5 +1,5 @@
 import { canonicalAddress, isLocalAddress, isOnWeb, readAddress } from '@dorvel/core/address';
-import { asGivenBy, clipped, deviceOf, instantOf, type Item } from '@dorvel/core/model';
+import { asGivenBy, clipped, deviceOf, instantOf, type Item, NEVER } from '@dorvel/core/model';
 import { saveAgain } from '@dorvel/core/queue';
 import {
   type Change,
@@ -102,7 +102,7 @@ export async function takeMutation(write: LibraryWriter, input: unknown, tools: 
   try {
     const result = await take(write, mutation, tools);
     const isItsOwn = mutation.stamp === parsed.data.stamp;
-    return result.outcome === 'applied' && !isItsOwn ? { ...result, stamp: mutation.stamp } : result;
+    return result.outcome === 'applied' && !isItsOwn ? { stamp: mutation.stamp, ...result } : result;
   } catch (error) {
     if (!(error instanceof Unstorable)) throw error;
     return refused(input, `It does not fit: ${inputWords(error)}`);
@@ -157,9 +157,11 @@ async function save(
 ): Promise<PushResult> {
   const mutationId = mutation.id;
   if (known) {
+    // Sent again, as the answer was lost: what became of its choices stands here, by whatever stamp they were given the first
+    // time, and is fetched next. The stamps that the device gave them are nothing any more.
     return known.capture.duplicateOf
       ? { outcome: 'already-saved', mutationId, itemId: known.capture.duplicateOf }
-      : { outcome: 'applied', mutationId };
+      : { outcome: 'applied', mutationId, stamp: NEVER };
   }
   const reading = isLocalAddress(mutation.address)
     ? { ok: true as const, address: mutation.address }

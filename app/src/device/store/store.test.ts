@@ -68,6 +68,14 @@ describe('the store on the device', () => {
     expect((await store.items.get(ITEM))?.progress.heard).toEqual(spanOf(0, 0.3));
   });
 
+  it('sends how far the reader was, though they went back before it was sent', async () => {
+    await store.commit(save);
+    await store.commit(progress(2, 0.9));
+    await store.commit(progress(3, 0.4));
+    const sent = (await store.outbox.toArray()).map(({ mutation }) => mutation);
+    expect(sent.slice(1)).toMatchObject([{ furthest: 0.9, position: { fraction: 0.4 } }]);
+  });
+
   it('keeps one record of a sitting, however often it has grown', async () => {
     await store.commit(save);
     await store.commit(sitting(2, 30));

@@ -1,0 +1,45 @@
+import 'fake-indexeddb/auto';
+import { endSimulation, runSchedule, TRUE_CLOCKS_MS, WRONG_BY_DAYS_MS } from './sync-simulation';
+import { turn } from './turn';
+
+jest.mock('../../app/src/device/store/settings-storage', () => ({
+  readSetting: (_name: string, _schema: unknown, otherwise: unknown) => otherwise,
+  writeSetting: () => undefined,
+}));
+// The app has one clock; here it is that of the device whose turn it is.
+jest.mock('../../app/src/device/store/clock', () => {
+  const { turn: whose } = jest.requireActual<typeof import('./turn')>('./turn');
+  return {
+    clock: { next: (...replaced: string[]) => whose.device?.own.clock.next(...replaced), see: () => undefined },
+    serverTime: () => whose.device?.own.serverTime(),
+    setServerTime: (now: number, askedAt: number) => whose.device?.own.setServerTime(now, askedAt),
+  };
+});
+
+/** `SCHEDULES=10000 npx jest e2e/house/sync-simulation` runs as many. */
+const SCHEDULES = Number(process.env.SCHEDULES ?? 300);
+const AT_ONCE = 20;
+
+beforeAll(() => jest.spyOn(Date, 'now').mockImplementation(() => turn.now + (turn.device?.skewMs ?? 0)));
+afterAll(() => {
+  jest.restoreAllMocks();
+  endSimulation();
+});
+
+describe.each([
+  ['clocks that are right', TRUE_CLOCKS_MS],
+  ['clocks that are wrong by up to two days', WRONG_BY_DAYS_MS],
+])('devices with %s, over a network that breaks', (_clocks, skewMs) => {
+  const seeds = Array.from({ length: Math.ceil(SCHEDULES / 2 / AT_ONCE) }, (_, n) => n * AT_ONCE + 1);
+  it.each(seeds)(
+    'come to the same, lose nothing, and take every press: schedules from %i on',
+    async (from) => {
+      for (let seed = from; seed < from + AT_ONCE; seed++)
+        expect({ seed, problems: await runSchedule({ seed, devices: 3, steps: 30, skewMs }) }).toEqual({
+          seed,
+          problems: [],
+        });
+    },
+    120_000,
+  );
+});
