@@ -49,12 +49,6 @@ export function useCopy(id: string | null | undefined): KeptCopy | null | undefi
   );
 }
 
-/** Ids of the copies on this device. Their texts are not read for it. */
-export function useKeptCopies(): ReadonlySet<string> | undefined {
-  const store = useAccount((state) => state.store);
-  return useLiveQuery(async () => new Set(await store?.copies.toCollection().primaryKeys()), [store]);
-}
-
 /** The bytes that the copies on this device take, with their pictures: added up over an index. */
 export function useKeptBytes(): number | undefined {
   const store = useAccount((state) => state.store);

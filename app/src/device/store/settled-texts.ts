@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useKeptCopies } from './library';
+import { useKeptCopies } from './kept-copies';
 
 /** While texts come in, one after the other, it is not worth looking again after each. */
 const SETTLED_MS = 1500;

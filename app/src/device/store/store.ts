@@ -82,6 +82,8 @@ const FIRST_VERSION = 11;
 /** When items got an index by the time of their saving: between the versions that kinds of records have brought. */
 const SAVED_AT_VERSION = 15.1;
 
+const NAMED_AT_ONCE = 50;
+
 /**
  * What is on this device, for one account: the app reads from here and only from here. Every change is applied
  * here at once and waits in the outbox until the server has it.
@@ -214,13 +216,17 @@ export class DeviceStore extends Dexie {
     });
   }
 
-  async #put(kind: Kind, record: Stored): Promise<void> {
-    await this.records(kind).put(record);
+  async #put(kind: Kind, ...records: readonly Stored[]): Promise<void> {
+    // Of more than so many at once Dexie no longer says which they were, and all would be read again.
+    for (let at = 0; at < records.length; at += NAMED_AT_ONCE)
+      await this.records(kind).bulkPut(records.slice(at, at + NAMED_AT_ONCE));
     if (kind.name !== itemKind.name) return;
     // Not before it is written: what is undone with its transaction was never there.
     let whole = Dexie.currentTransaction;
     while (whole.parent) whole = whole.parent;
-    whole.on('complete', () => void this.itemsAtHand.set(record.id, record as Item));
+    whole.on('complete', () => {
+      for (const record of records) this.itemsAtHand.set(record.id, record as Item);
+    });
   }
 
   /** A change that stands for those before it that were never sent, which leave the outbox. */
@@ -250,12 +256,13 @@ export class DeviceStore extends Dexie {
       for (const kind of this.#registry.kinds) {
         const sent = records[kind.plural] ?? [];
         const known = await this.records(kind).bulkGet(sent.map(({ id }) => id));
-        for (const [n, record] of sent.entries()) {
+        const merged = sent.map((record, n) => {
           const before = known[n];
-          await this.#put(kind, before ? mergedWith(kind, before, record) : record);
           const standsFor = duplicateOfRecord(kind, record);
           if (before && standsFor && !duplicateOfRecord(kind, before)) canonicalIds.push(standsFor);
-        }
+          return before ? mergedWith(kind, before, record) : record;
+        });
+        await this.#put(kind, ...merged);
       }
       await this.meta.bulkPut([
         { name: 'cursor', value: cursor },

@@ -9,7 +9,7 @@ import { keepCopy } from '@/device/cache/downloads';
 import { useAccount } from '@/device/store/account';
 import { fetchAgain } from '@/device/store/changes';
 import { useToday } from '@/device/store/day';
-import { useKeptCopies } from '@/device/store/library';
+import { useKeptCopies } from '@/device/store/kept-copies';
 import { moves } from '@/features/items/moves';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';

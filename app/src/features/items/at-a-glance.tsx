@@ -2,7 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { goOnFrom } from '@dorvel/core/reading';
 import { captureWords, lengthInWords, publishedWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Text, View } from 'react-native';
-import { useKeptCopies } from '@/device/store/library';
+import { useKeptCopies } from '@/device/store/kept-copies';
 import { useGist } from '@/device/workers/relate/use-related';
 import { Strand } from '@/ui/strand';
 

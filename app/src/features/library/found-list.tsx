@@ -2,6 +2,7 @@ import type { Item, Passage } from '@dorvel/core/model';
 import { memo } from 'react';
 import { FlatList, Text, View } from 'react-native';
 import { ItemRow } from '@/features/items/item-row';
+import { IN_SMALL_STEPS } from './in-small-steps';
 
 interface FoundListProps {
   items: readonly Item[];
@@ -34,6 +35,7 @@ export const FoundList = memo(function FoundList({
       data={items}
       keyExtractor={(item) => item.id}
       initialNumToRender={12}
+      {...IN_SMALL_STEPS}
       keyboardShouldPersistTaps="handled"
       onEndReached={onFurther}
       onEndReachedThreshold={1}

@@ -6,7 +6,7 @@ import { memo, useMemo, useState } from 'react';
 import { FlatList, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
 import { useItems, useItemsSoFar } from '@/device/store/items';
-import { useKeptCopies } from '@/device/store/library';
+import { useKeptCopies } from '@/device/store/kept-copies';
 import { useSync } from '@/device/sync/sync-loop';
 import { useAddSheet } from '@/features/add/add-store';
 import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
@@ -25,6 +25,7 @@ import { useKeys } from '@/ui/keys';
 import { ScreenHeader } from '@/ui/screen-header';
 import { useWide } from '@/ui/wide';
 import { FoundList } from './found-list';
+import { IN_SMALL_STEPS } from './in-small-steps';
 import { itemsOfTab, type SortOrder, type StageFilter, useLibraryView } from './library-view';
 
 export const LIST_WIDTH = 420;
@@ -95,7 +96,8 @@ const TabList = memo(function PlaceList({ tab, items, openId, kept, room, onMore
       aria-label={TAB_NAMES[tab]}
       data={items}
       keyExtractor={(item) => item.id}
-      initialNumToRender={16}
+      initialNumToRender={12}
+      {...IN_SMALL_STEPS}
       contentOffset={{ x: 0, y: useLibraryView.getState().scrolled[tab] ?? 0 }}
       onScroll={(event) => (useLibraryView.getState().scrolled[tab] = event.nativeEvent.contentOffset.y)}
       scrollEventThrottle={100}

@@ -23,7 +23,7 @@ import { useReadyAhead } from '@/article/prerender';
 import { choose } from '@/device/store/changes';
 import { dayOf, useToday } from '@/device/store/day';
 import { useItems, useItemsById } from '@/device/store/items';
-import { useKeptCopies } from '@/device/store/library';
+import { useKeptCopies } from '@/device/store/kept-copies';
 import { useSettledTexts } from '@/device/store/settled-texts';
 import { useSync } from '@/device/sync/sync-loop';
 import { useCloseness, usePartsOf } from '@/device/workers/relate/use-related';

@@ -1,7 +1,8 @@
 import { Text, View } from 'react-native';
 import { isWantedHere } from '@/device/cache/downloads';
 import { useItems } from '@/device/store/items';
-import { useKeptBytes, useKeptCopies, useWaitingCount } from '@/device/store/library';
+import { useKeptCopies } from '@/device/store/kept-copies';
+import { useKeptBytes, useWaitingCount } from '@/device/store/library';
 import { SectionHeading } from '@/ui/section-heading';
 
 /** What is on this device and the room it takes. */

@@ -6,6 +6,7 @@ import { useAhead } from '@/article/prerender';
 import { useAccount } from '@/device/store/account';
 import { replayJournal } from '@/device/store/changes';
 import { followItems } from '@/device/store/items';
+import { followCopies } from '@/device/store/kept-copies';
 import { followKnots } from '@/device/store/knots';
 import { followPace } from '@/device/store/pace';
 import { useSync } from '@/device/sync/sync-loop';
@@ -48,6 +49,7 @@ export function Shell({ openId, children }: ShellProps) {
   const store = useAccount((state) => state.store);
   useEffect(() => void replayJournal(), [store]);
   useEffect(followItems, [store]);
+  useEffect(followCopies, [store]);
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);

@@ -40,6 +40,8 @@ const READY_MS = 1500;
 
 /** Where the device is not ready to look by then, the server is asked meanwhile. */
 const PATIENCE_MS = 250;
+/** Once it was not ready, it is not waited for again until it is. */
+let patienceMs = PATIENCE_MS;
 const NOTHING_HERE: SearchResult = { by: 'all', ids: [], also: [], faults: [], tags: [], withoutText: 0 };
 
 /** Passages are sought for this many at a time. */
@@ -148,9 +150,13 @@ export function useFind(
       let isReady = false;
       const opening = finding()
         .open(asked, proxy(tellChanged))
-        .then(() => void (isReady = true));
+        .then(() => {
+          isReady = true;
+          patienceMs = PATIENCE_MS;
+        });
       const isSlow = () => !isReady;
-      await Promise.race([opening, new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))]);
+      await Promise.race([opening, new Promise((resolve) => setTimeout(resolve, patienceMs))]);
+      if (isSlow()) patienceMs = 0;
       const meanwhile = isSlow() && online ? await findEverywhere(question, wanted, NOTHING_HERE) : null;
       if (meanwhile && isWanted() && isSlow()) startTransition(() => setShown({ question, ...meanwhile }));
       await opening;
