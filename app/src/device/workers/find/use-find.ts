@@ -35,8 +35,8 @@ export function useFindReady(isNear: boolean): void {
   }, [isNear, accountId]);
 }
 
-/** What is on screen comes first. */
-const READY_MS = 1500;
+/** What is on screen comes first, and what the reader does with it. */
+const READY_MS = 8000;
 
 /** Where the device is not ready to look by then, the server is asked meanwhile. */
 const PATIENCE_MS = 250;
