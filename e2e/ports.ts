@@ -21,6 +21,7 @@ export const MISHAP_PORT = first + 17;
 export const STOP_PORT = SEEDED_PORT + 60;
 export const BOUNDS_PORT = first + 18;
 export const BOUNDS_SITE_PORT = first + 19;
+export const ENTRIES_PORT = first + 22;
 export const ARCHIVE_PORTS = { phone: first + 20, wide: first + 21 };
 
 /** Of the servers that each of the workers has for itself. */
