@@ -25,14 +25,18 @@ interface Shown {
   passages: Readonly<Record<string, Passage | null>>;
 }
 
-/** Has the worker get ready, where the reader may soon look for something: a large library takes it seconds. */
+/**
+ * Has the worker get ready, where the reader may soon look for something: a large library takes it seconds. Not while the
+ * library comes for the first time: it would take each part of it apart as it comes.
+ */
 export function useFindReady(isNear: boolean): void {
   const accountId = useAccount((state) => state.account?.id);
+  const isThere = useSync((state) => state.settled);
   useEffect(() => {
-    if (!isNear || accountId === undefined) return undefined;
+    if (!isNear || !isThere || accountId === undefined) return undefined;
     const timer = setTimeout(() => void finding().open(accountId, proxy(tellChanged)).catch(reportError), READY_MS);
     return () => clearTimeout(timer);
-  }, [isNear, accountId]);
+  }, [isNear, isThere, accountId]);
 }
 
 /** What is on screen comes first, and what the reader does with it. */
