@@ -109,6 +109,7 @@ export default ts.config(
   },
   {
     files: [
+      'server/src/commands/account.ts',
       'server/src/commands/doctor.ts',
       'server/src/commands/extract.ts',
       'demo/**/*.ts',

@@ -142,7 +142,7 @@ async function measure(count) {
   await throttle(4);
   await page.goto(origin);
   await page.getByLabel('Mail address').fill(MAIL);
-  await page.getByLabel('Passphrase').fill(PASSPHRASE);
+  await page.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE);
   const rows = (name) => page.getByRole('list', { name }).getByRole('link').first();
   say['first row after signing in, s'] =
     (await since(async () => {

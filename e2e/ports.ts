@@ -22,6 +22,8 @@ export const STOP_PORT = SEEDED_PORT + 60;
 export const BOUNDS_PORT = first + 18;
 export const BOUNDS_SITE_PORT = first + 19;
 export const ENTRIES_PORT = first + 22;
+export const ACCOUNT_PORTS = { phone: first + 23, wide: first + 24 };
+export const CODE_PORT = first + 25;
 export const ARCHIVE_PORTS = { phone: first + 20, wide: first + 21 };
 
 /** Of the servers that each of the workers has for itself. */

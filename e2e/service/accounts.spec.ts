@@ -1,6 +1,7 @@
+import { execFileSync } from 'node:child_process';
 import { expect, test } from '@playwright/test';
-import { ownServer } from '../own-server';
-import { ACCOUNTS_PORT } from '../ports';
+import { ownServer, root } from '../own-server';
+import { ACCOUNTS_PORT, CODE_PORT } from '../ports';
 import { Client } from './client';
 
 const READER = { mail: 'reader@example.org', name: 'A Reader', passphrase: 'a long enough passphrase' };
@@ -57,6 +58,42 @@ test('an empty library gets its first account on the screen, takes no second, an
     });
     // Who is signed in stays signed in.
     expect((await device.call('GET', '/session')).status).toBe(200);
+  } finally {
+    await server.clear();
+  }
+});
+
+test('whoever runs the server makes a code for who has forgotten their passphrase; it opens once, and ends every session', async () => {
+  const server = ownServer(CODE_PORT, { DORVEL_DEMO: '1' });
+  await server.start();
+  try {
+    const command = (...words: string[]) =>
+      execFileSync(process.execPath, ['scripts/command.mjs', 'account', ...words], {
+        cwd: root,
+        env: server.env,
+        encoding: 'utf8',
+      });
+    const device = await new Client(server.origin).signIn();
+    expect(command()).toContain('ines@skerrow.example  Ines Tavora-Holm');
+    expect(() => command('code', 'nobody@skerrow.example')).toThrow(/No account has that mail address/);
+    const [code = ''] = /[0-9a-z]{4}(?:-[0-9a-z]{4}){3}/.exec(command('code', 'ines@skerrow.example')) ?? [];
+    expect(() => command('code', 'ines@skerrow.example')).toThrow(/a moment ago/);
+
+    // Who asks through the server is told how to come by one, and nothing of who has an account.
+    const asked = await new Client(server.origin).call('POST', '/reset', { mail: 'ines@skerrow.example' });
+    expect([asked.status, await asked.json()]).toMatchObject([
+      501,
+      { detail: expect.stringContaining('npm run account') },
+    ]);
+    const wish = { mail: 'ines@skerrow.example', passphrase: 'quite another passphrase' };
+    const choose = (by: string, more = {}) =>
+      new Client(server.origin).call('POST', '/reset/passphrase', { ...wish, code: by, ...more });
+    expect((await choose('aaaa-aaaa-aaaa-aaaa')).status).toBe(403);
+    expect((await choose(code, { passphrase: 'too short' })).status).toBe(400);
+    expect((await choose(code)).status).toBe(200);
+    expect((await choose(code)).status).toBe(403);
+    expect((await device.call('GET', '/session')).status).toBe(401);
+    expect((await new Client(server.origin).call('POST', '/session', wish)).status).toBe(200);
   } finally {
     await server.clear();
   }

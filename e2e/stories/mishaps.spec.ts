@@ -93,7 +93,7 @@ test('a save is not lost when the page is closed before the device has written i
 test('a wrong passphrase says so, and a save can be undone', async ({ page, empty }, { project }) => {
   await page.goto(`${empty}/sign-in`);
   await page.getByLabel('Mail address').fill('ines@skerrow.example');
-  await page.getByLabel('Passphrase').fill('not this one at all');
+  await page.getByLabel('Passphrase', { exact: true }).fill('not this one at all');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('alert')).toContainText('do not belong together');
   await signIn(page, empty);

@@ -41,6 +41,7 @@ await Promise.all([
     ...COMMON,
     entryPoints: [
       'src/main.ts',
+      'src/commands/account.ts',
       'src/commands/backup.ts',
       'src/commands/doctor.ts',
       'src/commands/extract.ts',

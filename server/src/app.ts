@@ -5,7 +5,12 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Accounts } from './accounts/accounts';
+import type { AccountEvents } from './accounts/events';
+import type { Invitations } from './accounts/invitations';
 import type { Mailboxes } from './accounts/mailboxes';
+import type { Passkeys } from './accounts/passkeys';
+import type { ResetCodes } from './accounts/reset-codes';
+import type { Sessions } from './accounts/sessions';
 import type { Tokens } from './accounts/tokens';
 import type { IncomingArchives } from './archive/incoming';
 import type { NightlyArchives } from './archive/nightly';
@@ -22,6 +27,7 @@ import type { RelatedLibrary } from './library/related';
 import type { Dossiers } from './publish/dossiers';
 import type { Podcasts } from './publish/podcasts';
 import type { Reminders, SendLetter } from './publish/reminders';
+import { accountRoutes } from './routes/account';
 import { archiveRoutes } from './routes/archive';
 import { dossierRoutes } from './routes/dossiers';
 import { extensionRoutes } from './routes/extension';
@@ -46,6 +52,13 @@ export interface AppParts {
   config: Config;
   log: Logger;
   accounts: Accounts;
+  sessions: Sessions;
+  passkeys: Passkeys;
+  invitations: Invitations;
+  resetCodes: ResetCodes;
+  events: AccountEvents;
+  /** Erases an account with all that is kept of it anywhere. */
+  eraseAll(accountId: string): Promise<void>;
   tokens: Tokens;
   mailboxes: Mailboxes;
   jobs: Jobs;
@@ -74,7 +87,7 @@ export interface AppParts {
 
 /** The server's routes over its parts. No part is made here. */
 export function createApp(parts: AppParts): Express {
-  const { config, accounts, log } = parts;
+  const { config, sessions, log } = parts;
   const app = express();
   app.disable('x-powered-by');
   if (config.secure) app.set('trust proxy', 1);
@@ -98,7 +111,7 @@ export function createApp(parts: AppParts): Express {
   );
   app.use(healthRoutes(parts));
   app.use(refuseForeignHosts(config.hosts));
-  const signedIn = requireAccount(accounts, config.secure);
+  const signedIn = requireAccount(sessions, config.secure);
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-store');
     next();
@@ -116,9 +129,10 @@ export function createApp(parts: AppParts): Express {
     '/api',
     libraryRoutes(parts.library, parts.files),
     findRoutes(parts.findable),
-    tokenRoutes(parts.tokens),
+    accountRoutes(parts),
+    tokenRoutes(parts.tokens, parts.events),
     mailboxRoutes(parts.mailboxes, config.mail?.domain ?? null),
-    podcastRoutes(parts.podcasts, parts.wakeSpeaker),
+    podcastRoutes(parts),
     reminderRoutes(parts.reminders, parts.wakePoster),
     dossierRoutes(parts),
     archiveRoutes(parts),

@@ -1,11 +1,16 @@
-import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import { createClock } from '@dorvel/core/sync';
 import { pino } from 'pino';
 import { accountRepository } from './accounts/accounts';
+import { newCode } from './accounts/codes';
+import { accountEventLog } from './accounts/events';
+import { invitationRepository } from './accounts/invitations';
 import { mailboxRepository } from './accounts/mailboxes';
+import { passkeyRepository } from './accounts/passkeys';
+import { resetCodeRepository } from './accounts/reset-codes';
+import { sessionRepository } from './accounts/sessions';
 import { tokenRepository } from './accounts/tokens';
 import { openWorkshop } from './apart/workshop';
 import { createApp } from './app';
@@ -24,6 +29,7 @@ import { startRunner } from './jobs/runner';
 import { ChangeBell } from './library/bell';
 import { echoSource } from './library/echoes';
 import { eraseLetGo } from './library/erase';
+import { eraseAccount } from './library/erase-account';
 import { feedSchedule } from './library/feeds';
 import { findableLibrary, putMissingFindables } from './library/findable';
 import { libraryOf } from './library/library';
@@ -73,9 +79,7 @@ if (config.demo) {
   const { mail, name, passphrase } = config.demo;
   await accounts.create(mail, name, passphrase);
 }
-const setupCode = randomBytes(6)
-  .toString('hex')
-  .replace(/(....)(?=.)/g, '$1-');
+const setupCode = newCode();
 if ((await accounts.count()) === 0)
   // Where whoever started it can read it, whatever the log is set to.
   process.stdout.write(`Set-up code for the first account: ${setupCode}\n`);
@@ -176,10 +180,29 @@ const posting = startRunner(
   log,
 );
 const findable = perAccount((accountId) => findableLibrary(database, accountId), 100);
+const archives = archiveShelf({ database, maker: archiveMaker, folder: inData('archives'), now: Date.now });
+const incoming = incomingArchives(inData('incoming'), config.mostArchiveBytes);
+const eraseAll = async (accountId: string) => {
+  const account = await accounts.byId(accountId);
+  if (!account) return;
+  for (const hash of await eraseAccount(database, accountId)) await files.remove(hash);
+  await podcasts.end(accountId);
+  await archives.forget(accountId);
+  await incoming.forget(accountId);
+  await nightly.forget(account);
+  for (const made of [findable, related, clockOf]) made.forget(accountId);
+  log.info({ accountId }, 'erased an account');
+};
 const app = createApp({
   config,
   log,
   accounts,
+  sessions: sessionRepository(database, Date.now),
+  passkeys: passkeyRepository(database, Date.now),
+  invitations: invitationRepository(database, Date.now),
+  resetCodes: resetCodeRepository(database, Date.now),
+  events: accountEventLog(database, Date.now),
+  eraseAll,
   tokens: tokenRepository(database, Date.now),
   mailboxes,
   jobs,
@@ -191,9 +214,9 @@ const app = createApp({
   podcasts,
   reminders,
   dossiers: dossierShelf(database, { findable, now: Date.now }),
-  archives: archiveShelf({ database, maker: archiveMaker, folder: inData('archives'), now: Date.now }),
+  archives,
   nightly,
-  incoming: incomingArchives(inData('incoming'), config.mostArchiveBytes),
+  incoming,
   send,
   database,
   clockOf,

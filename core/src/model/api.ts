@@ -2,32 +2,6 @@ import { z } from 'zod';
 import { Id } from './ids';
 import { Scope } from './saved-search';
 
-export const Mail = z.string().trim().toLowerCase().pipe(z.email().max(254));
-/** NIST SP 800-63B asks for 8 characters at least; 12 is ours. The upper bound keeps hashing cheap. */
-const Passphrase = z.string().min(12, 'passphrase-too-short').max(256);
-
-/** GET /api/setup: what the sign-in screen needs to know before anybody has signed in. */
-export const Setup = z.object({
-  needsFirstAccount: z.boolean(),
-  /** The demo's account, shown only by a server started as the demo. */
-  demo: z.object({ mail: z.string(), passphrase: z.string(), smallWeb: z.string() }).nullable(),
-});
-export type Setup = z.infer<typeof Setup>;
-
-/** POST /api/session */
-export const SignIn = z.object({ mail: Mail, passphrase: z.string().min(1).max(256) });
-/** POST /api/accounts: the first account of an empty library. */
-export const NewAccount = z.object({
-  mail: Mail,
-  passphrase: Passphrase,
-  name: z.string().trim().min(1).max(100),
-  /** Printed where the server was started. */
-  code: z.string().trim().min(1, 'set-up-code-missing').max(50),
-});
-
-export const Account = z.object({ id: Id, mail: z.string(), name: z.string() });
-export type Account = z.infer<typeof Account>;
-
 /** What a reader looks for. */
 export const SearchRequest = z.object({
   /** The query as it is written; see core/search. */

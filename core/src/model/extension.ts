@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Account } from './api';
+import { Account } from './account';
 import { Excerpt } from './excerpt';
 import { Highlight } from './highlight';
 import { Id, MAX_ADDRESS_LENGTH } from './ids';

@@ -1,3 +1,4 @@
+export * from './account';
 export * from './activity';
 export * from './anchor';
 export * from './api';

@@ -9,3 +9,4 @@ export * from './trail-words';
 export * from './facts';
 export * from './dossier-words';
 export * from './archive-words';
+export * from './account-words';

@@ -3,7 +3,8 @@ import type { z } from 'zod';
 /** What is wrong with an input, by the codes that the schemas of core/model give. */
 const FAULTS: Readonly<Record<string, string>> = {
   'passphrase-too-short': 'Use at least 12 characters.',
-  'set-up-code-missing': 'Give the set-up code.',
+  'code-missing': 'Give the code.',
+  'passkey-without-name': 'Give the passkey a name.',
   'given-text-too-large': 'A text that is given may have 6 MB as it is sent.',
   'not-a-sender': 'Write a mail address, or @ and a domain.',
   'spans-out-of-order': 'Spans ascend and stand apart.',

@@ -1,72 +1,37 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { Account } from '@dorvel/core/model';
 import { hash, verify } from '@node-rs/argon2';
-import { and, count, eq, gt, lt } from 'drizzle-orm';
+import { and, count, eq, gt } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from '../db/open';
-import { accounts, sessions } from '../db/schema';
-
-const DAY_MS = 24 * 60 * 60 * 1000;
-const SESSION_LIFE_MS = 90 * DAY_MS;
-const ROTATE_AFTER_MS = DAY_MS;
-/** Requests under way while a session is rotated still carry the old token. */
-const ROTATION_GRACE_MS = 60_000;
+import { accounts, invitations } from '../db/schema';
+import { hashOfCode } from './codes';
 
 /** argon2id with OWASP's parameters (Password Storage Cheat Sheet: 19 MiB, 2 passes, 1 lane), the package's defaults. */
 const ARGON2 = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
-export interface OpenSession {
-  account: Account;
-  /** A new token when the session was rotated; the caller sets the cookie again. */
-  rotatedTo: string | null;
-}
-
-/** Accounts and their sessions. */
+/** Accounts and their passphrases. */
 export function accountRepository(database: Database, now: () => number) {
-  const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
   // Checked when no account has the mail address, so that the answer takes as long as a wrong passphrase.
   const nobody = hash(randomBytes(16).toString('hex'), ARGON2);
+  const shown = { id: accounts.id, mail: accounts.mail, name: accounts.name };
 
-  const open = async (accountId: string): Promise<string> => {
-    const token = newToken();
-    await database.write((tx) => insert(tx, token, accountId, null));
-    return token;
-  };
-
-  const newToken = () => randomBytes(32).toString('base64url');
-  const insert = async (tx: Transaction, token: string, accountId: string, replaces: string | null) => {
-    const createdAt = now();
-    const expiresAt = createdAt + SESSION_LIFE_MS;
-    await tx.insert(sessions).values({ tokenHash: hashToken(token), accountId, createdAt, expiresAt, replaces });
-    await tx.delete(sessions).where(lt(sessions.expiresAt, createdAt));
-  };
-
-  /**
-   * Opens another session for a device, to replace the one it has when it is used.
-   *
-   * @returns null when one was opened a moment ago: its answer is on its way, and of several that are on their way the
-   *   device might keep the wrong one
-   */
-  const replace = (accountId: string, replaced: string): Promise<string | null> =>
-    database.write(async (tx) => {
-      const pending = eq(sessions.replaces, replaced);
-      const [known] = await tx.select({ createdAt: sessions.createdAt }).from(sessions).where(pending);
-      if (known && now() - known.createdAt < ROTATION_GRACE_MS) return null;
-      // One that was opened long ago and never used never reached its device.
-      if (known) await tx.delete(sessions).where(pending);
-      const token = newToken();
-      await insert(tx, token, accountId, replaced);
-      return token;
-    });
-
-  /** The token that was replaced is good for the requests that are under way with it, and no longer. */
-  const retire = async (tokenHash: string, replaced: string): Promise<void> => {
-    await database.write(async (tx) => {
-      await tx
-        .update(sessions)
-        .set({ expiresAt: now() + ROTATION_GRACE_MS })
-        .where(eq(sessions.tokenHash, replaced));
-      await tx.update(sessions).set({ replaces: null }).where(eq(sessions.tokenHash, tokenHash));
+  /** @param allowed asked in the transaction: who lets the reader in, or false for nobody */
+  const insert = async (
+    { mail, name, passphrase }: { mail: string; name: string; passphrase: string },
+    allowed: (tx: Transaction) => Promise<string | null | false>,
+  ): Promise<Account | null> => {
+    const account = { id: uuidv7(), mail, name };
+    const passphraseHash = await hash(passphrase, ARGON2);
+    return database.write(async (tx) => {
+      const invitedBy = await allowed(tx);
+      if (invitedBy === false) return null;
+      const made = await tx
+        .insert(accounts)
+        .values({ ...account, passphraseHash, createdAt: now(), invitedBy })
+        .onConflictDoNothing()
+        .returning({ id: accounts.id });
+      return made.length > 0 ? account : null;
     });
   };
 
@@ -77,69 +42,82 @@ export function accountRepository(database: Database, now: () => number) {
     },
 
     /** @returns null when the mail address has an account already */
-    async create(mail: string, name: string, passphrase: string): Promise<Account | null> {
-      const account = { id: uuidv7(), mail, name };
-      const passphraseHash = await hash(passphrase, ARGON2);
-      const made = await database.write((tx) =>
-        tx
-          .insert(accounts)
-          .values({ ...account, passphraseHash, createdAt: now() })
-          .onConflictDoNothing()
-          .returning({ id: accounts.id }),
-      );
-      return made.length > 0 ? account : null;
-    },
+    create: (mail: string, name: string, passphrase: string): Promise<Account | null> =>
+      insert({ mail, name, passphrase }, () => Promise.resolve(null)),
 
     /** Makes the first account of an empty library. @returns null when there is an account already */
-    async createFirst(mail: string, name: string, passphrase: string): Promise<Account | null> {
-      const account = { id: uuidv7(), mail, name };
-      const passphraseHash = await hash(passphrase, ARGON2);
-      return database.write(async (tx) => {
+    createFirst: (mail: string, name: string, passphrase: string): Promise<Account | null> =>
+      insert({ mail, name, passphrase }, async (tx) => {
         const [any] = await tx.select({ id: accounts.id }).from(accounts).limit(1);
-        if (any) return null;
-        await tx.insert(accounts).values({ ...account, passphraseHash, createdAt: now() });
-        return account;
-      });
-    },
-
-    /** @returns a session token, or null when mail address and passphrase do not belong together */
-    async signIn(mail: string, passphrase: string): Promise<{ account: Account; token: string } | null> {
-      const [row] = await database.read.select().from(accounts).where(eq(accounts.mail, mail));
-      const right = await verify(row?.passphraseHash ?? (await nobody), passphrase);
-      if (!row || !right) return null;
-      return { account: { id: row.id, mail: row.mail, name: row.name }, token: await open(row.id) };
-    },
+        return any ? false : null;
+      }),
 
     /**
-     * The session behind a token. One that is older than a day gets another token, and goes on being good until that is
-     * used: the answer which carried it may have been lost.
+     * Makes an account for who has an invitation, which is used up by it.
+     *
+     * @returns `no-invitation` when the code is of none; `known-mail` when the mail address has an account already, and
+     *   then the invitation stays good
      */
-    async resume(token: string): Promise<OpenSession | null> {
-      const tokenHash = hashToken(token);
+    async createInvited(
+      mail: string,
+      name: string,
+      passphrase: string,
+      code: string,
+    ): Promise<Account | 'no-invitation' | 'known-mail'> {
+      const invitation = and(eq(invitations.codeHash, hashOfCode(code)), gt(invitations.expiresAt, now()));
+      const account = await insert({ mail, name, passphrase }, async (tx) => {
+        const [known] = await tx.select({ id: accounts.id }).from(accounts).where(eq(accounts.mail, mail));
+        if (known) return false;
+        const [used] = await tx.delete(invitations).where(invitation).returning({ by: invitations.accountId });
+        return used?.by ?? false;
+      });
+      if (account) return account;
+      const [still] = await database.read.select({ id: invitations.id }).from(invitations).where(invitation);
+      return still ? 'known-mail' : 'no-invitation';
+    },
+
+    /** @returns null when mail address and passphrase do not belong together; with whose account it was tried, if anybody's */
+    async whose(mail: string, passphrase: string): Promise<{ account: Account | null; tried: string | null }> {
       const [row] = await database.read
-        .select({ account: { id: accounts.id, mail: accounts.mail, name: accounts.name }, session: sessions })
-        .from(sessions)
-        .innerJoin(accounts, eq(accounts.id, sessions.accountId))
-        .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now())));
-      if (!row) return null;
-      const { session, account } = row;
-      if (session.replaces !== null) await retire(tokenHash, session.replaces);
-      const isOnItsWayOut = session.expiresAt - now() <= ROTATION_GRACE_MS;
-      if (isOnItsWayOut || now() - session.createdAt < ROTATE_AFTER_MS) return { account, rotatedTo: null };
-      return { account, rotatedTo: await replace(account.id, tokenHash) };
+        .select({ account: shown, passphraseHash: accounts.passphraseHash })
+        .from(accounts)
+        .where(eq(accounts.mail, mail));
+      const isRight = await verify(row?.passphraseHash ?? (await nobody), passphrase);
+      return { account: row && isRight ? row.account : null, tried: row?.account.id ?? null };
     },
 
-    /** Whether a token still opens an account. */
-    async isOpen(token: string): Promise<boolean> {
-      const rows = await database.read
-        .select({ tokenHash: sessions.tokenHash })
-        .from(sessions)
-        .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, now())));
-      return rows.length > 0;
+    async byMail(mail: string): Promise<Account | null> {
+      const [row] = await database.read.select(shown).from(accounts).where(eq(accounts.mail, mail));
+      return row ?? null;
     },
 
-    async signOut(token: string): Promise<void> {
-      await database.write((tx) => tx.delete(sessions).where(eq(sessions.tokenHash, hashToken(token))));
+    async byId(accountId: string): Promise<Account | null> {
+      const [row] = await database.read.select(shown).from(accounts).where(eq(accounts.id, accountId));
+      return row ?? null;
+    },
+
+    all: (): Promise<Account[]> => database.read.select(shown).from(accounts).orderBy(accounts.createdAt),
+
+    async isPassphrase(accountId: string, passphrase: string): Promise<boolean> {
+      const [row] = await database.read
+        .select({ passphraseHash: accounts.passphraseHash })
+        .from(accounts)
+        .where(eq(accounts.id, accountId));
+      return row !== undefined && (await verify(row.passphraseHash, passphrase));
+    },
+
+    async setPassphrase(accountId: string, passphrase: string): Promise<void> {
+      const passphraseHash = await hash(passphrase, ARGON2);
+      await database.write((tx) => tx.update(accounts).set({ passphraseHash }).where(eq(accounts.id, accountId)));
+    },
+
+    /** Only who was not let in by another reader lets others in. */
+    async mayInvite(accountId: string): Promise<boolean> {
+      const [row] = await database.read
+        .select({ invitedBy: accounts.invitedBy })
+        .from(accounts)
+        .where(eq(accounts.id, accountId));
+      return row?.invitedBy === null;
     },
   };
 }

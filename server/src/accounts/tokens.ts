@@ -42,15 +42,15 @@ export function tokenRepository(database: Database, now: () => number) {
         .orderBy(asc(tokens.madeAt));
     },
 
-    /** @returns false when the account has no such token */
-    async revoke(accountId: string, id: string): Promise<boolean> {
-      const gone = await database.write((tx) =>
+    /** @returns its name; null when the account has no such token */
+    async revoke(accountId: string, id: string): Promise<string | null> {
+      const [gone] = await database.write((tx) =>
         tx
           .delete(tokens)
           .where(and(eq(tokens.accountId, accountId), eq(tokens.id, id)))
-          .returning({ id: tokens.id }),
+          .returning({ name: tokens.name }),
       );
-      return gone.length > 0;
+      return gone?.name ?? null;
     },
 
     /** Remembers what a token saved; what was saved before `since` it may not take back any more. */

@@ -67,6 +67,12 @@ export function nightlyArchives({ database, maker, folder, keptDays, hour, now, 
         }
     },
 
+    /** Takes an account's away. */
+    async forget(account: Account): Promise<void> {
+      stuck.delete(account.id);
+      if (folder !== null) await rm(folderOf(account), { recursive: true, force: true });
+    },
+
     /** What there is of an account's. */
     async of(account: Account): Promise<NightlyArchive> {
       if (folder === null) return { nightly: null };

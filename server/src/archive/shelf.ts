@@ -1,4 +1,4 @@
-import { mkdir, open, rm } from 'node:fs/promises';
+import { mkdir, open, readdir, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Account } from '@dorvel/core/model';
@@ -106,6 +106,14 @@ export function archiveShelf({ database, maker, folder, now }: ShelfParts) {
       kept.set(account.id, made);
       made.archive.catch(() => kept.delete(account.id));
       return made.archive;
+    },
+
+    /** Takes away what was made for an account. */
+    async forget(accountId: string): Promise<void> {
+      kept.delete(accountId);
+      await emptied;
+      const mine = (await readdir(folder)).filter((name) => name.startsWith(`${accountId} `));
+      for (const name of mine) await rm(path.join(folder, name), { force: true });
     },
   };
 }

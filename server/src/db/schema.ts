@@ -8,6 +8,8 @@ export const accounts = sqliteTable('accounts', {
   createdAt: integer('created_at').notNull(),
   /** Goes up by one with each change in the account's library; devices pull from their cursor. */
   sequence: integer().notNull().default(0),
+  /** Who let its reader in; null for the first account, and for those made where the server is. */
+  invitedBy: text('invited_by'),
 });
 
 export const sessions = sqliteTable(
@@ -22,9 +24,87 @@ export const sessions = sqliteTable(
     expiresAt: integer('expires_at').notNull(),
     /** The session that this one is to replace, until it is used for the first time. */
     replaces: text(),
+    /** Stays the same when the token is replaced: what its reader sees and ends. */
+    id: text().notNull(),
+    device: text().notNull(),
+    /** The network address of the last use. */
+    place: text().notNull(),
+    signedInAt: integer('signed_in_at').notNull(),
+    lastUsedAt: integer('last_used_at').notNull(),
   },
   (table) => [index('sessions_by_account').on(table.accountId)],
 );
+
+/** What was done with accounts, for their readers to see. */
+export const accountEvents = sqliteTable(
+  'account_events',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    at: integer().notNull(),
+    /** By core/model's AccountEventKind. */
+    kind: text().notNull(),
+    device: text().notNull(),
+    place: text().notNull(),
+    about: text(),
+  },
+  (table) => [index('account_events_by_account').on(table.accountId, table.id)],
+);
+
+/** Codes that let somebody make an account, once. */
+export const invitations = sqliteTable('invitations', {
+  id: text().primaryKey(),
+  /** Who invites. */
+  accountId: text('account_id')
+    .notNull()
+    .references(() => accounts.id, { onDelete: 'cascade' }),
+  codeHash: text('code_hash').notNull().unique(),
+  madeAt: integer('made_at').notNull(),
+  expiresAt: integer('expires_at').notNull(),
+});
+
+/** Codes for another passphrase, one an account. */
+export const resetCodes = sqliteTable('reset_codes', {
+  accountId: text('account_id')
+    .primaryKey()
+    .references(() => accounts.id, { onDelete: 'cascade' }),
+  codeHash: text('code_hash').notNull(),
+  madeAt: integer('made_at').notNull(),
+  expiresAt: integer('expires_at').notNull(),
+});
+
+/** Credentials of W3C Web Authentication. */
+export const passkeys = sqliteTable(
+  'passkeys',
+  {
+    id: text().primaryKey(),
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    /** As the authenticator names it, in base64url. */
+    credentialId: text('credential_id').notNull().unique(),
+    /** In base64url. */
+    publicKey: text('public_key').notNull(),
+    /** How often the authenticator says it was used: one that falls back has been copied. */
+    counter: integer().notNull(),
+    transports: text({ mode: 'json' }).notNull(),
+    name: text().notNull(),
+    madeAt: integer('made_at').notNull(),
+    lastUsedAt: integer('last_used_at'),
+  },
+  (table) => [index('passkeys_by_account').on(table.accountId)],
+);
+
+/** What an authenticator has been asked to sign, until it answers. */
+export const challenges = sqliteTable('challenges', {
+  ticket: text().primaryKey(),
+  challenge: text().notNull(),
+  /** Whose passkey is being made; null when somebody signs in. */
+  accountId: text('account_id').references(() => accounts.id, { onDelete: 'cascade' }),
+  expiresAt: integer('expires_at').notNull(),
+});
 
 /** What lets other programs into an account, each for one thing only. */
 export const tokens = sqliteTable(

@@ -4,7 +4,7 @@ import { EventEmitter } from 'node:events';
 export class ChangeBell {
   readonly #emitter = new EventEmitter().setMaxListeners(0);
 
-  /** @param whose an account's id, or a session's token when that has ended */
+  /** @param whose an account's id, or a session's when that has ended */
   ring(whose: string): void {
     this.#emitter.emit(whose);
   }

@@ -89,6 +89,11 @@ export async function dropFindable(tx: Transaction, accountId: string, itemId: s
   if (known) await tx.run(sql`delete from ${tableOf(accountId)} where rowid = ${known.row}`);
 }
 
+/** Takes all of an account's words away. */
+export async function dropFindables(tx: Transaction, accountId: string): Promise<void> {
+  await tx.run(sql`drop table if exists ${tableOf(accountId)}`);
+}
+
 async function copyOf(
   from: Pick<Transaction, 'select'>,
   accountId: string,

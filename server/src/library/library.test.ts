@@ -301,40 +301,6 @@ describe('accounts', () => {
     expect(await accounts.count()).toBe(1);
   });
 
-  it('open with the right passphrase only, and keep no token that opens a session', async () => {
-    await account('a@example.org');
-    const accounts = accountRepository(database, () => now);
-    expect(await accounts.signIn('a@example.org', 'another passphrase')).toBeNull();
-    expect(await accounts.signIn('nobody@example.org', 'a long enough passphrase')).toBeNull();
-    const session = await accounts.signIn('a@example.org', 'a long enough passphrase');
-    const stored = await database.read.all<{ token_hash: string }>(sql`select token_hash from sessions`);
-    expect(stored.map((row) => row.token_hash)).not.toContain(session?.token);
-    expect((await accounts.resume(session?.token ?? ''))?.account.mail).toBe('a@example.org');
-    await accounts.signOut(session?.token ?? '');
-    expect(await accounts.resume(session?.token ?? '')).toBeNull();
-  });
-
-  it('rotate a session after a day; the old token serves until the new one is used, and a minute more', async () => {
-    await account('a@example.org');
-    const accounts = accountRepository(database, () => now);
-    const old = (await accounts.signIn('a@example.org', 'a long enough passphrase'))?.token ?? '';
-    now += 25 * 60 * 60 * 1000;
-    // Of requests that come at once, one brings the new token: two might arrive in the wrong order.
-    const answers = await Promise.all([accounts.resume(old), accounts.resume(old), accounts.resume(old)]);
-    const [lost = '', ...more] = answers.flatMap((answer) => answer?.rotatedTo ?? []);
-    expect(more).toEqual([]);
-    // The answer was lost, and the device comes again hours later: it gets another, and the lost one opens nothing.
-    now += 6 * 60 * 60 * 1000;
-    const rotated = (await accounts.resume(old))?.rotatedTo ?? '';
-    expect(rotated).not.toBe('');
-    expect(await accounts.resume(lost)).toBeNull();
-    expect((await accounts.resume(rotated))?.rotatedTo).toBeNull();
-    expect((await accounts.resume(old))?.rotatedTo).toBeNull();
-    now += 61_000;
-    expect(await accounts.resume(old)).toBeNull();
-    expect(await accounts.resume(rotated)).not.toBeNull();
-  });
-
   it('are one to a mail address, and hashed with argon2id', async () => {
     await account('a@example.org');
     expect(

@@ -6,6 +6,7 @@ import type { HybridClock } from '@dorvel/core/sync';
 import { NO_ARCHIVE_WORDS } from '@dorvel/core/wording';
 import { type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import type { AccountEvents } from '../accounts/events';
 import { goThrough } from '../archive/in';
 import type { IncomingArchives } from '../archive/incoming';
 import type { NightlyArchives } from '../archive/nightly';
@@ -15,7 +16,7 @@ import type { Database } from '../db/open';
 import type { FileStore } from '../files/files';
 import type { ChangeBell } from '../library/bell';
 import type { Library } from '../library/library';
-import { accountOf } from './guard';
+import { accountOf, callerOf } from './guard';
 import { HttpProblem } from './problem';
 
 interface ArchiveRouteParts {
@@ -26,6 +27,7 @@ interface ArchiveRouteParts {
   archives: ArchiveShelf;
   incoming: IncomingArchives;
   nightly: NightlyArchives;
+  events: AccountEvents;
   bell: ChangeBell;
   wakeRunner(): void;
 }
@@ -48,6 +50,8 @@ export function archiveRoutes(parts: ArchiveRouteParts): Router {
     response.type('application/zip');
     response.attachment(`Dorvel ${new Date(archive.madeAt).toISOString().slice(0, 10)}.zip`);
     const start = await startOf(archive, request.headers, response);
+    // What goes on after it broke off is the same taking.
+    if (start === 0) await parts.events.note(accountOf(response).id, 'archive-taken', callerOf(request));
     // Ends with a broken connection when it cannot be whole: half an archive must not look like one.
     await pipeline(Readable.from(archive.bytesFrom(start)), response).catch((error: unknown) => {
       if (!isGone(error)) throw error;

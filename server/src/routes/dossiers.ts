@@ -2,12 +2,13 @@ import { dossierLetter } from '@dorvel/core/formats';
 import { DossierFileParams, DossierLetter, DossierParams, Publication, PublicationWish } from '@dorvel/core/model';
 import { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import type { AccountEvents } from '../accounts/events';
 import type { FileStore } from '../files/files';
 import type { Library } from '../library/library';
 import { dossierFile } from '../publish/documents/files';
 import type { Dossiers } from '../publish/dossiers';
 import type { SendLetter } from '../publish/reminders';
-import { accountOf } from './guard';
+import { accountOf, callerOf } from './guard';
 import { originOf } from './origin';
 import { HttpProblem, notFound } from './problem';
 
@@ -15,12 +16,13 @@ interface DossierParts {
   dossiers: Dossiers;
   library(accountId: string): Library;
   files: FileStore;
+  events: AccountEvents;
   /** Null where this server sends no mail. */
   send: SendLetter | null;
 }
 
 /** Where a reader hands their dossiers on: at an address, as a letter, as files. */
-export function dossierRoutes({ dossiers, library, files, send }: DossierParts): Router {
+export function dossierRoutes({ dossiers, library, files, events, send }: DossierParts): Router {
   const router = Router();
   const opened = async (accountId: string, dossierId: string) => {
     const open = await dossiers.open(accountId, dossierId);
@@ -48,11 +50,12 @@ export function dossierRoutes({ dossiers, library, files, send }: DossierParts):
     const { id } = DossierParams.parse(request.params);
     const wish = PublicationWish.parse(request.body);
     const accountId = accountOf(response).id;
-    await opened(accountId, id);
+    const { handedOn } = await opened(accountId, id);
     const hasOne = (await dossiers.row(accountId, id))?.passphraseHash ?? wish.passphrase;
     if (wish.access === 'passphrase' && hasOne === null)
       throw new HttpProblem(400, 'passphrase', 'No passphrase', 'Say which passphrase is to be asked for.');
     await dossiers.publish(accountId, id, wish);
+    await events.note(accountId, 'dossier-handed-on', callerOf(request), handedOn.compiled.title.slice(0, 200));
     await answer(request, response, id);
   });
   router.delete('/dossiers/:id/publication', async (request, response) => {

@@ -3,7 +3,8 @@ import type { Account } from '@dorvel/core/model';
 import { PROTOCOL_HEADER } from '@dorvel/core/sync';
 import { parse as parseCookies } from 'cookie';
 import type { CookieOptions, Request, RequestHandler, Response } from 'express';
-import type { Accounts } from '../accounts/accounts';
+import { type Caller, deviceWords } from '../accounts/caller';
+import type { Sessions } from '../accounts/sessions';
 import { HttpProblem, unauthenticated } from './problem';
 
 const SESSION_COOKIE = 'dorvel_session';
@@ -26,13 +27,14 @@ export function clearSession(response: Response, secure: boolean): void {
 }
 
 /** Lets only signed-in requests pass, and sets the cookie again when the session was rotated. */
-export function requireAccount(accounts: Accounts, secure: boolean): RequestHandler {
+export function requireAccount(sessions: Sessions, secure: boolean): RequestHandler {
   return async (request, response, next) => {
     const token = sessionToken(request);
-    const session = token ? await accounts.resume(token) : null;
+    const session = token ? await sessions.resume(token, placeOf(request)) : null;
     if (!session) throw unauthenticated();
     if (session.rotatedTo) setSession(response, session.rotatedTo, secure);
     response.locals.account = session.account;
+    response.locals.sessionId = session.id;
     next();
   };
 }
@@ -55,6 +57,18 @@ export const refuseOldClients: RequestHandler = (request, _response, next) => {
 /** The account that requireAccount let in. */
 export function accountOf(response: Response): Account {
   return response.locals.account as Account;
+}
+
+/** The session with which requireAccount let it in, by its id. */
+export function sessionOf(response: Response): string {
+  return response.locals.sessionId as string;
+}
+
+/** An IPv4 address is written as one, however the socket holds it (RFC 4291, 2.5.5.2). */
+const placeOf = (request: Request): string => (request.ip ?? '').replace(/^::ffff:/i, '');
+
+export function callerOf(request: Request): Caller {
+  return { device: deviceWords(request.get('user-agent')), place: placeOf(request) };
 }
 
 /**

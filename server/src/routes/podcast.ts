@@ -4,16 +4,23 @@ import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { type Request, type Response, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
+import type { AccountEvents } from '../accounts/events';
 import type { Episode, Podcasts } from '../publish/podcasts';
-import { accountOf } from './guard';
+import { accountOf, callerOf } from './guard';
 import { originOf } from './origin';
 import { notFound } from './problem';
 
 const addressOf = (request: Request, secret: string, rest: string): string =>
   `${originOf(request)}/podcast/${secret}/${rest}`;
 
+interface PodcastParts {
+  podcasts: Podcasts;
+  events: AccountEvents;
+  wakeSpeaker(): void;
+}
+
 /** Where the reader begins their podcast, sees how far its sounds are, gives it another address, ends it. */
-export function podcastRoutes(podcasts: Podcasts, wake: () => void): Router {
+export function podcastRoutes({ podcasts, events, wakeSpeaker }: PodcastParts): Router {
   const router = Router();
   const answer = async (request: Request, response: Response) => {
     const { id } = accountOf(response);
@@ -29,11 +36,13 @@ export function podcastRoutes(podcasts: Podcasts, wake: () => void): Router {
         },
       }),
     );
-    wake();
+    wakeSpeaker();
   };
   router.get('/podcast', answer);
   router.post('/podcast', async (request, response) => {
-    await podcasts.make(accountOf(response).id);
+    const { id } = accountOf(response);
+    await podcasts.make(id);
+    await events.note(id, 'podcast-made', callerOf(request));
     await answer(request, response);
   });
   router.delete('/podcast', async (request, response) => {

@@ -1,112 +1,212 @@
 import { timingSafeEqual } from 'node:crypto';
-import { Account, NewAccount, Setup, SignIn } from '@dorvel/core/model';
-import { Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import { codeLetter } from '@dorvel/core/formats';
+import {
+  Account,
+  CodeWish,
+  Mail,
+  NewAccount,
+  PasskeyOptions,
+  PasskeySignIn,
+  PassphraseByCode,
+  Setup,
+  SignIn,
+} from '@dorvel/core/model';
+import { type Request, type Response, Router } from 'express';
+import type { Logger } from 'pino';
+import { z } from 'zod';
 import type { Accounts } from '../accounts/accounts';
+import { hashOfCode } from '../accounts/codes';
+import type { AccountEvents } from '../accounts/events';
+import type { Passkeys } from '../accounts/passkeys';
+import { CODE_LIFE_MS, type ResetCodes } from '../accounts/reset-codes';
+import type { Sessions } from '../accounts/sessions';
 import type { Config } from '../config';
-import { accountOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
+import type { SendLetter } from '../publish/reminders';
+import { accountOf, callerOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
 import { jsonBody } from './json-body';
-import { HttpProblem, sendProblem } from './problem';
-
-const TRIES = 10;
-const WINDOW_MS = 15 * 60 * 1000;
+import { siteOf } from './origin';
+import { HttpProblem } from './problem';
+import { limitTries } from './tries';
 
 interface SessionParts {
   accounts: Accounts;
+  sessions: Sessions;
+  passkeys: Passkeys;
+  resetCodes: ResetCodes;
+  events: AccountEvents;
   config: Config;
-  /** Rung with a token when its session has ended. */
-  bell: { ring(token: string): void };
+  /** Rung with a session's id when it has ended. */
+  bell: { ring(sessionId: string): void };
   /** Who makes the first account must know it: it was printed where the server was started. */
   setupCode: string;
+  /** Null where this server sends no mail. */
+  send: SendLetter | null;
+  log: Logger;
 }
 
-/** Signing in and out, and the first account of an empty library. */
-export function sessionRoutes({ accounts, config, bell, setupCode }: SessionParts): Router {
+/** Signing in and out; the first account of an empty library, and those that were invited. */
+export function sessionRoutes(parts: SessionParts): Router {
+  const { accounts, sessions, passkeys, resetCodes, events, config, bell, send, log } = parts;
   const router = Router();
   const small = jsonBody('10kb');
-  const limited = rateLimit({
-    windowMs: WINDOW_MS,
-    limit: TRIES,
-    skipSuccessfulRequests: true,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: (_request, response) =>
-      sendProblem(
-        response,
-        new HttpProblem(429, 'too-many-tries', 'Too many tries', 'Wait a quarter of an hour, then try again.'),
-      ),
-  });
+  const limited = limitTries({ most: 10 });
+  // Whoever has many addresses to try from has no more tries with one account.
+  const byMail = limitTries({ most: 50, of: (request) => Mailed.safeParse(request.body).data?.mail ?? null });
 
   router.get('/setup', async (_request, response) => {
-    response.json(Setup.parse({ needsFirstAccount: (await accounts.count()) === 0, demo: config.demo }));
+    response.json(
+      Setup.parse({
+        needsFirstAccount: (await accounts.count()) === 0,
+        sendsMail: send !== null,
+        demo: config.demo,
+      }),
+    );
   });
 
   router.post('/accounts', limited, small, async (request, response) => {
     const { mail, name, passphrase, code } = NewAccount.parse(request.body);
-    const closed = new HttpProblem(
-      403,
-      'accounts-closed',
-      'Not open',
-      'This library has its account already. Sign in with it.',
-    );
-    if ((await accounts.count()) > 0) throw closed;
-    if (!isSame(code, setupCode))
+    const account =
+      (await accounts.count()) > 0
+        ? invited(await accounts.createInvited(mail, name, passphrase, code))
+        : await first(mail, name, passphrase, code);
+    await enter(request, response, account, 201);
+  });
+
+  async function first(mail: string, name: string, passphrase: string, code: string): Promise<Account> {
+    if (!isSame(code, parts.setupCode))
       throw new HttpProblem(
         403,
         'setup-code',
         'Wrong set-up code',
         'That is not the set-up code. It was printed where the server was started.',
       );
-    if (!(await accounts.createFirst(mail, name, passphrase))) throw closed;
-    await signIn(mail, passphrase).then(({ account, token }) => {
-      setSession(response, token, config.secure);
-      response.status(201).json(Account.parse(account));
-    });
-  });
-
-  router.post('/session', limited, small, async (request, response) => {
-    const { mail, passphrase } = SignIn.parse(request.body);
-    const old = sessionToken(request);
-    const { account, token } = await signIn(mail, passphrase);
-    if (old) await signOut(old);
-    setSession(response, token, config.secure);
-    response.json(Account.parse(account));
-  });
-
-  router.get('/session', requireAccount(accounts, config.secure), (_request, response) => {
-    response.json(Account.parse(accountOf(response)));
-  });
-
-  router.delete('/session', async (request, response) => {
-    const token = sessionToken(request);
-    if (token) await signOut(token);
-    clearSession(response, config.secure);
-    response.status(204).end();
-  });
-
-  async function signOut(token: string) {
-    await accounts.signOut(token);
-    bell.ring(token);
+    return (await accounts.createFirst(mail, name, passphrase)) ?? invited('no-invitation');
   }
 
-  async function signIn(mail: string, passphrase: string) {
-    const session = await accounts.signIn(mail, passphrase);
-    if (!session)
+  router.post('/session', limited, small, byMail, async (request, response) => {
+    const { mail, passphrase } = SignIn.parse(request.body);
+    const { account, tried } = await accounts.whose(mail, passphrase);
+    if (!account) {
+      if (tried !== null) await events.note(tried, 'wrong-passphrase', callerOf(request));
       throw new HttpProblem(
         401,
         'wrong-passphrase',
         'Not signed in',
         'Mail address and passphrase do not belong together. Check both.',
       );
-    return session;
+    }
+    await events.note(account.id, 'signed-in', callerOf(request));
+    await enter(request, response, account);
+  });
+
+  router.post('/session/passkey/options', small, async (request, response) => {
+    response.json(PasskeyOptions.parse(await passkeys.askToSignIn(siteOf(request))));
+  });
+
+  router.post('/session/passkey', limited, small, async (request, response) => {
+    const answer = PasskeySignIn.parse(request.body);
+    const found = await passkeys.whose(answer, siteOf(request)).catch((error: unknown) => {
+      log.info({ err: error }, 'a passkey was not accepted');
+      return null;
+    });
+    if (!found)
+      throw new HttpProblem(
+        401,
+        'passkey',
+        'Not signed in',
+        'This server does not know that passkey. Sign in with your passphrase.',
+      );
+    await events.note(found.account.id, 'signed-in-by-passkey', callerOf(request), found.name);
+    await enter(request, response, found.account);
+  });
+
+  // Whether there is such an account is told to nobody: not by the answer, nor by how long it takes.
+  router.post('/reset', limitTries({ most: 10, countAll: true }), small, (request, response) => {
+    const { mail } = CodeWish.parse(request.body);
+    if (send === null)
+      throw new HttpProblem(
+        501,
+        'no-mail',
+        'No mail',
+        'This server sends no mail. Whoever runs it makes you a code: npm run account -- code, and your mail address.',
+      );
+    const caller = callerOf(request);
+    const sendCode = async () => {
+      const account = await accounts.byMail(mail);
+      const code = account && (await resetCodes.make(account.id));
+      if (!code) return;
+      await events.note(account.id, 'code-asked', caller);
+      await send(mail, codeLetter(code, CODE_LIFE_MS / 60_000));
+    };
+    sendCode().catch((error: unknown) => log.error({ err: error }, 'a code was not sent'));
+    response.status(202).end();
+  });
+
+  router.post('/reset/passphrase', limited, small, byMail, async (request, response) => {
+    const { mail, code, passphrase } = PassphraseByCode.parse(request.body);
+    const accountId = await resetCodes.use(mail, code);
+    const account = accountId === null ? null : await accounts.byId(accountId);
+    if (!account)
+      throw new HttpProblem(
+        403,
+        'code',
+        'Not that code',
+        'Mail address and code do not belong together, or the code is older than half an hour. Ask for another.',
+      );
+    await accounts.setPassphrase(account.id, passphrase);
+    for (const { id } of await sessions.endOthers(account.id, null)) bell.ring(id);
+    await events.note(account.id, 'passphrase-by-code', callerOf(request));
+    await enter(request, response, account);
+  });
+
+  router.get('/session', requireAccount(sessions, config.secure), (_request, response) => {
+    response.json(Account.parse(accountOf(response)));
+  });
+
+  router.delete('/session', async (request, response) => {
+    await leave(request);
+    clearSession(response, config.secure);
+    response.status(204).end();
+  });
+
+  async function leave(request: Request) {
+    const token = sessionToken(request);
+    const id = token ? await sessions.signOut(token) : null;
+    if (id !== null) bell.ring(id);
+  }
+
+  /** Signs a reader in on the device that asks; who was signed in there before is not any more. */
+  async function enter(request: Request, response: Response, account: Account, status = 200) {
+    await leave(request);
+    setSession(response, await sessions.open(account.id, callerOf(request)), config.secure);
+    response.status(status).json(Account.parse(account));
   }
 
   return router;
 }
 
-/** Whether two codes are the same, in a time that does not tell how much of them is; case and strokes do not count. */
-function isSame(given: string, known: string): boolean {
-  const bare = (code: string) => Buffer.from(code.replace(/[\s-]/g, '').toLowerCase());
-  const [a, b] = [bare(given), bare(known)];
-  return a.length === b.length && timingSafeEqual(a, b);
+/** Of a body that is not yet known to be whole. */
+const Mailed = z.object({ mail: Mail });
+
+/** @throws HttpProblem when there is no account */
+function invited(outcome: Account | 'no-invitation' | 'known-mail'): Account {
+  if (outcome === 'no-invitation')
+    throw new HttpProblem(
+      403,
+      'accounts-closed',
+      'Not open',
+      'This library has its account already: sign in with it. Others are let in by an invitation, and that code is of none.',
+    );
+  if (outcome === 'known-mail')
+    throw new HttpProblem(
+      409,
+      'known-mail',
+      'Known already',
+      'There is an account with that mail address. Sign in with it.',
+    );
+  return outcome;
 }
+
+/** Whether two codes are the same, in a time that does not tell how much of them is. */
+const isSame = (given: string, known: string): boolean =>
+  timingSafeEqual(Buffer.from(hashOfCode(given)), Buffer.from(hashOfCode(known)));

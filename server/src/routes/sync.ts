@@ -1,17 +1,17 @@
 import { type HybridClock, PullQuery, PushRequest, PushResponse } from '@dorvel/core/sync';
 import { Router } from 'express';
 import type { Logger } from 'pino';
-import type { Accounts } from '../accounts/accounts';
+import type { Sessions } from '../accounts/sessions';
 import type { ChangeBell } from '../library/bell';
 import type { Library } from '../library/library';
 import { takePush } from '../library/take-mutations';
-import { accountOf, sessionToken } from './guard';
+import { accountOf, sessionOf } from './guard';
 
 const HEARTBEAT_MS = 25_000;
 
 interface SyncTools {
   library(accountId: string): Library;
-  accounts: Accounts;
+  sessions: Sessions;
   clockOf(accountId: string): HybridClock;
   epoch: string;
   log: Logger;
@@ -44,7 +44,7 @@ export function syncRoutes(tools: SyncTools): Router {
   });
 
   /** Server-sent events (WHATWG HTML, 9.2): an empty `changed` each time there is something to pull. */
-  router.get('/events', (request, response) => {
+  router.get('/events', (_request, response) => {
     response.set({
       'content-type': 'text/event-stream',
       'cache-control': 'no-store',
@@ -53,13 +53,13 @@ export function syncRoutes(tools: SyncTools): Router {
     response.flushHeaders();
     const send = () => response.write('event: changed\ndata: {}\n\n');
     send();
-    const token = sessionToken(request) ?? '';
+    const sessionId = sessionOf(response);
     // Who has signed out hears no more, on whatever connection.
     const end = () => void response.end();
-    const silences = [tools.bell.listen(accountOf(response).id, send), tools.bell.listen(token, end)];
+    const silences = [tools.bell.listen(accountOf(response).id, send), tools.bell.listen(sessionId, end)];
     const heartbeat = setInterval(() => {
       response.write(': here\n\n');
-      void tools.accounts.isOpen(token).then((isOpen) => isOpen || end(), end);
+      void tools.sessions.isOpen(sessionId).then((isOpen) => isOpen || end(), end);
     }, HEARTBEAT_MS);
     response.on('close', () => {
       clearInterval(heartbeat);

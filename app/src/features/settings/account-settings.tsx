@@ -1,4 +1,5 @@
 import { ServerProblem, Unreachable } from '@dorvel/core/client';
+import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
@@ -9,6 +10,7 @@ import { SectionHeading } from '@/ui/section-heading';
 /** Whose library is on this device, and signing out of it. */
 export function AccountSettings() {
   const { account, signOut } = useAccount();
+  const router = useRouter();
   const waiting = useWaitingCount();
   const aside = useSetAside().length;
   const [problem, setProblem] = useState<string | null>(null);
@@ -35,7 +37,10 @@ export function AccountSettings() {
             ? `Signing out takes the library off this device. It stays on the server, but for ${aside === 1 ? 'the change' : `the ${aside} changes`} that the server would not take.`
             : 'Signing out takes the library off this device. It stays on the server.'}
       </Text>
-      <Button label="Sign out" kind="loss" onPress={leave} disabled={waiting > 0} />
+      <View className="flex-row flex-wrap gap-[10px]">
+        <Button label="Sessions, passphrase, passkeys" onPress={() => router.push('/account')} />
+        <Button label="Sign out" kind="loss" onPress={leave} disabled={waiting > 0} />
+      </View>
       {problem && (
         <Text role="alert" className="font-ui text-small text-brick">
           {problem}

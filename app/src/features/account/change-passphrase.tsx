@@ -1,0 +1,54 @@
+import { PassphraseChange } from '@dorvel/core/model';
+import { inputWords } from '@dorvel/core/wording';
+import { useState } from 'react';
+import { Text, View } from 'react-native';
+import { api } from '@/device/sync/api';
+import { Button } from '@/ui/button';
+import { Field } from '@/ui/field';
+import { useNotices } from '@/ui/notices';
+import { Part, type PartProps } from './part';
+import { SaidWrong } from './said-wrong';
+import { useTrying } from './use-trying';
+
+/** Another passphrase for who knows the one there is. */
+export function ChangePassphrase({ change }: PartProps) {
+  const [passphrase, setPassphrase] = useState('');
+  const [wanted, setWanted] = useState('');
+  const { busy, problem, refuse, tryTo } = useTrying();
+  const show = useNotices((state) => state.show);
+  const go = async () => {
+    const parsed = PassphraseChange.safeParse({ passphrase, wanted });
+    if (passphrase === '') refuse('Give the passphrase that you have now.');
+    else if (!parsed.success) refuse(inputWords(parsed.error));
+    else if (await tryTo(() => api.changePassphrase(passphrase, wanted))) {
+      setPassphrase('');
+      setWanted('');
+      show({ text: 'The passphrase is changed. Other devices have to sign in anew.' });
+      await change(() => Promise.resolve());
+    }
+  };
+  return (
+    <Part name="Passphrase">
+      <Field
+        label="The one you have now"
+        value={passphrase}
+        onChangeText={setPassphrase}
+        secureTextEntry
+        autoComplete="current-password"
+      />
+      <Field
+        label="The new one, 12 characters or more"
+        value={wanted}
+        onChangeText={setWanted}
+        secureTextEntry
+        autoComplete="new-password"
+        onSubmitEditing={() => void go()}
+      />
+      <SaidWrong problem={problem} />
+      <View className="items-start">
+        <Button label={busy ? 'One moment…' : 'Change the passphrase'} disabled={busy} onPress={() => void go()} />
+      </View>
+      <Text className="font-ui text-small text-soft">All other devices are signed out by it.</Text>
+    </Part>
+  );
+}

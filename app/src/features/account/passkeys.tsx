@@ -1,0 +1,106 @@
+import { NewPasskey, type Passkey } from '@dorvel/core/model';
+import { inputWords, whenWords } from '@dorvel/core/wording';
+import { useState } from 'react';
+import { Text, View } from 'react-native';
+import { api } from '@/device/sync/api';
+import { knowsPasskeys, makePasskey } from '@/device/sync/passkeys';
+import { Button } from '@/ui/button';
+import { Field } from '@/ui/field';
+import { namedList } from '@/ui/named-list';
+import { Line, Part, type PartProps } from './part';
+import { SaidWrong } from './said-wrong';
+import { useTrying } from './use-trying';
+
+/** What opens the account beside the passphrase. */
+export function Passkeys({ overview: { passkeys }, change }: PartProps) {
+  return (
+    <Part name="Passkeys">
+      <Text className="font-ui text-base text-ink">
+        A passkey signs you in by your fingerprint, your face or the PIN of a device. It works beside the passphrase.
+      </Text>
+      <View {...namedList('Passkeys', passkeys.length)}>
+        {passkeys.map((passkey) => (
+          <PasskeyLine
+            key={passkey.id}
+            passkey={passkey}
+            onRemove={() => void change(() => api.removePasskey(passkey.id))}
+          />
+        ))}
+      </View>
+      {knowsPasskeys() ? (
+        <AddPasskey onAdded={() => void change(() => Promise.resolve())} />
+      ) : (
+        <Text className="font-ui text-small text-soft">This browser knows no passkeys here. They need TLS.</Text>
+      )}
+    </Part>
+  );
+}
+
+function PasskeyLine({ passkey, onRemove }: { passkey: Passkey; onRemove(): void }) {
+  const [sure, setSure] = useState(false);
+  return (
+    <Line
+      title={passkey.name}
+      about={`Added ${whenWords(passkey.madeAt)} · ${passkey.lastUsedAt === null ? 'never used' : `last used ${whenWords(passkey.lastUsedAt)}`}`}
+      end={
+        <Button
+          label={sure ? 'Remove for good' : 'Remove'}
+          name={sure ? `Remove “${passkey.name}” for good` : `Remove “${passkey.name}”`}
+          kind="loss"
+          onPress={() => (sure ? onRemove() : setSure(true))}
+        />
+      }
+    />
+  );
+}
+
+function AddPasskey({ onAdded }: { onAdded(): void }) {
+  const [isOpen, setOpen] = useState(false);
+  const [name, setName] = useState('');
+  const [passphrase, setPassphrase] = useState('');
+  const { busy, problem, refuse, tryTo } = useTrying();
+  const add = async () => {
+    const named = NewPasskey.shape.name.safeParse(name);
+    if (!named.success) refuse(inputWords(named.error));
+    else if (passphrase === '') refuse('Give your passphrase, so that nobody else adds a passkey here.');
+    else if (
+      await tryTo(async () =>
+        api.addPasskey({ ...(await makePasskey(await api.askNewPasskey(passphrase))), name: named.data }),
+      )
+    ) {
+      setOpen(false);
+      setName('');
+      setPassphrase('');
+      onAdded();
+    }
+  };
+  if (!isOpen)
+    return (
+      <View className="items-start">
+        <Button label="Add a passkey" onPress={() => setOpen(true)} />
+      </View>
+    );
+  return (
+    <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[16px]">
+      <Field label="What to call it, such as “My phone”" value={name} onChangeText={setName} autoFocus />
+      <Field
+        label="Your passphrase"
+        value={passphrase}
+        onChangeText={setPassphrase}
+        secureTextEntry
+        autoComplete="current-password"
+        onSubmitEditing={() => void add()}
+      />
+      <SaidWrong problem={problem} />
+      <View className="flex-row flex-wrap gap-[10px]">
+        <Button
+          label={busy ? 'One moment…' : 'Make the passkey'}
+          kind="main"
+          disabled={busy}
+          onPress={() => void add()}
+        />
+        <Button label="Not now" onPress={() => setOpen(false)} />
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,201 @@
+import { type Browser, expect, type Page, test } from '@playwright/test';
+import { expectAccessible, expectTargets } from '../accessible';
+import { ownServer } from '../own-server';
+import { ACCOUNT_PORTS, LETTER_PORT, page as webPage } from '../ports';
+import { goTo } from '../reader';
+import { Client } from '../service/client';
+
+const ADA = { mail: 'ada@skerrow.example', name: 'Ada Brandt-Ruiz', passphrase: 'a long enough passphrase' };
+const CHANGED = 'quite another passphrase';
+const BO = { mail: 'bo@skerrow.example', name: 'Bo Lindqvist', passphrase: 'the second one is long too' };
+
+const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
+const toAccount = async (page: Page) => {
+  await goTo(page, 'You');
+  await press(page, 'Sessions, passphrase, passkeys');
+  await expect(page.getByRole('heading', { name: 'Account', level: 1 })).toBeVisible();
+};
+const makeAccount = async (page: Page, code: string, { mail, name, passphrase }: typeof ADA) => {
+  await page.getByLabel(/code$/).fill(code);
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Mail address').fill(mail);
+  await page.getByLabel(/^Passphrase/).fill(passphrase);
+  await press(page, 'Make the account');
+};
+const signIn = async (page: Page, mail: string, passphrase: string) => {
+  await page.getByLabel('Mail address').fill(mail);
+  await page.getByLabel('Passphrase', { exact: true }).fill(passphrase);
+  await press(page, 'Sign in');
+};
+const isIn = (page: Page) => expect(page.getByRole('heading', { name: 'Now', level: 1 })).toBeVisible();
+
+test('a reader sees where their account is open and what was done with it, shuts devices out, lets another reader in, who leaves for good', async ({
+  page,
+  browser,
+}, { project }) => {
+  const server = ownServer(ACCOUNT_PORTS[project.name as keyof typeof ACCOUNT_PORTS], {
+    DORVEL_SMTP_URL: `smtp://127.0.0.1:${LETTER_PORT}`,
+  });
+  await server.start();
+  // Passkeys belong to a name; a number has none.
+  const origin = server.origin.replace('127.0.0.1', 'localhost');
+  try {
+    await page.goto(origin);
+    await makeAccount(page, /first account: (\S+)/.exec(server.output())?.[1] ?? '', ADA);
+    await isIn(page);
+
+    const desk = new Client(server.origin);
+    const firefox = { 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' };
+    expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(200);
+    const itemId = await desk.save('https://harbour.example/notice');
+    await toAccount(page);
+    const open = page.getByRole('list', { name: 'Signed in on' });
+    await expect(open.getByRole('listitem')).toHaveCount(2);
+    await expect(open.getByRole('listitem').filter({ hasText: 'This device' })).toContainText('on Linux');
+    await press(page, 'End the session of Firefox on Linux, from 127.0.0.1');
+    await expect(open.getByRole('listitem')).toHaveCount(1);
+    expect((await desk.call('GET', '/session')).status).toBe(401);
+
+    // A passphrase that is not theirs changes nothing; theirs ends what is open elsewhere.
+    expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(200);
+    const changing = page.getByRole('region', { name: 'Passphrase' });
+    await changing.getByLabel('The one you have now').fill('not this one at all');
+    await changing.getByLabel(/^The new one/).fill(CHANGED);
+    await changing.getByRole('button').click();
+    await expect(changing.getByRole('alert')).toContainText('not your passphrase');
+    await changing.getByLabel('The one you have now').fill(ADA.passphrase);
+    await changing.getByRole('button').click();
+    await expect(page.getByText(/passphrase is changed/)).toBeVisible();
+    expect((await desk.call('GET', '/session')).status).toBe(401);
+    expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(401);
+
+    const log = page.getByRole('list', { name: 'What has happened' });
+    await page.reload();
+    await expect(log.getByRole('listitem').first()).toContainText('A wrong passphrase was tried');
+    await expect(log.getByRole('listitem').first()).toContainText('Firefox on Linux, from 127.0.0.1');
+    await expect(log).toContainText('A session was ended: Firefox on Linux');
+    await expectAccessible(page, 'account');
+    await expectTargets(page, 'account');
+
+    await passkey(page);
+    await page.getByRole('button', { name: 'Remove “My phone”' }).click();
+    await page.getByRole('button', { name: 'Remove “My phone” for good' }).click();
+    await expect(page.getByRole('list', { name: 'Passkeys' })).toHaveCount(0);
+
+    await press(page, 'Invite somebody');
+    const code = await page
+      .getByRole('region', { name: 'The invitation' })
+      .getByText(/^[0-9a-z]{4}-/)
+      .innerText();
+    await expectAccessible(page, 'account with an invitation');
+    const other = await another(browser, origin, code);
+    await expect(page.getByRole('list', { name: 'Open invitations' })).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole('heading', { name: 'Others on this server' })).toBeVisible();
+    await expect(page.getByRole('list', { name: 'Open invitations' })).toHaveCount(0);
+
+    // What is left is the first reader's, as it was.
+    await forgottenAndGone(other);
+    expect((await desk.call('POST', '/session', { mail: BO.mail, passphrase: CHANGED })).status).toBe(401);
+    expect((await desk.call('POST', '/session', { mail: ADA.mail, passphrase: CHANGED })).status).toBe(200);
+    expect((await desk.items()).map(({ id }) => id)).toEqual([itemId]);
+  } finally {
+    await server.clear();
+  }
+});
+
+/** Adds a passkey, signs out, and comes back in by it: with Chromium's own stand-in for an authenticator. */
+async function passkey(page: Page) {
+  const chromium = await page.context().newCDPSession(page);
+  await chromium.send('WebAuthn.enable');
+  const { authenticatorId } = await chromium.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+  await press(page, 'Add a passkey');
+  const adding = page.getByRole('region', { name: 'Passkeys' });
+  await adding.getByLabel(/^What to call it/).fill('My phone');
+  await adding.getByLabel('Your passphrase').fill(CHANGED);
+  await press(page, 'Make the passkey');
+  await expect(page.getByRole('list', { name: 'Passkeys' }).getByRole('listitem')).toContainText('never used');
+  await goTo(page, 'You');
+  await press(page, 'Sign out');
+  // Who does not show that it is them is not let in.
+  await chromium.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: false });
+  await press(page, 'Use a passkey');
+  await expect(page.getByRole('alert')).toContainText('No passkey was given');
+  await chromium.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: true });
+  await press(page, 'Use a passkey');
+  await isIn(page);
+  await toAccount(page);
+  await expect(page.getByRole('list', { name: 'Passkeys' }).getByRole('listitem')).toContainText('last used today');
+  await expect(page.getByRole('list', { name: 'What has happened' })).toContainText(
+    'Signed in with a passkey: My phone',
+  );
+}
+
+/** A second reader, who was told a code. */
+async function another(browser: Browser, origin: string, code: string): Promise<Page> {
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(origin);
+  await press(other, 'I have an invitation');
+  await expectAccessible(other, 'an invitation');
+  await makeAccount(other, 'abcd-abcd-abcd-abcd', BO);
+  await expect(other.getByRole('alert')).toContainText('that code is of none');
+  await makeAccount(other, code, BO);
+  await isIn(other);
+  await goTo(other, 'Inbox');
+  await expect(other.getByRole('listitem')).toHaveCount(0);
+  await toAccount(other);
+  await expect(other.getByRole('heading', { name: 'Others on this server' })).toHaveCount(0);
+  return other;
+}
+
+/** They forget their passphrase, are sent a code, choose another, and erase their account. */
+async function forgottenAndGone(other: Page) {
+  await goTo(other, 'You');
+  await press(other, 'Sign out');
+  await press(other, 'Forgotten the passphrase?');
+  await other.getByLabel('Mail address').fill(BO.mail);
+  await press(other, 'Send the code');
+  await expect(other.getByRole('status')).toContainText('on its way');
+  await expectAccessible(other, 'a forgotten passphrase');
+  const mail = await other.context().newPage();
+  await expect(async () => {
+    await mail.goto(webPage('post', '/letters'));
+    await mail
+      .getByRole('listitem')
+      .filter({ hasText: `to ${BO.mail}` })
+      .getByRole('link')
+      .first()
+      .click({ timeout: 2000 });
+  }).toPass();
+  const code = /[0-9a-z]{4}(?:-[0-9a-z]{4}){3}/.exec(await mail.locator('body').innerText())?.[0] ?? '';
+  await mail.close();
+  await other.getByLabel('Code').fill(code);
+  await other.getByLabel(/^New passphrase/).fill(CHANGED);
+  await press(other, 'Choose this passphrase');
+  await isIn(other);
+  await toAccount(other);
+  await expect(other.getByRole('list', { name: 'What has happened' })).toContainText(
+    'Passphrase chosen anew, by a code',
+  );
+  await press(other, 'Erase the account…');
+  await other.getByLabel('Your passphrase').fill('not this one at all');
+  await press(other, 'Erase everything');
+  await press(other, 'Yes, erase everything for good');
+  await expect(other.getByRole('alert')).toContainText('not your passphrase');
+  await other.getByLabel('Your passphrase').fill(CHANGED);
+  await press(other, 'Erase everything');
+  await press(other, 'Yes, erase everything for good');
+  await expect(other.getByRole('button', { name: 'Sign in', exact: true })).toBeVisible();
+  await signIn(other, BO.mail, CHANGED);
+  await expect(other.getByRole('alert')).toContainText('do not belong together');
+  await other.context().close();
+}

@@ -1,0 +1,162 @@
+import {
+  AccountOverview,
+  AccountPartParams,
+  MadeInvitation,
+  NewPasskey,
+  Passkey,
+  PasskeyOptions,
+  PassphraseAgain,
+  PassphraseChange,
+} from '@dorvel/core/model';
+import { count, eq, sum } from 'drizzle-orm';
+import { type Request, type Response, Router } from 'express';
+import type { Logger } from 'pino';
+import type { Accounts } from '../accounts/accounts';
+import type { AccountEvents } from '../accounts/events';
+import type { Invitations } from '../accounts/invitations';
+import type { Passkeys } from '../accounts/passkeys';
+import type { Sessions } from '../accounts/sessions';
+import type { Config } from '../config';
+import type { Database } from '../db/open';
+import { items, pictures } from '../db/schema';
+import { accountOf, callerOf, clearSession, sessionOf } from './guard';
+import { siteOf } from './origin';
+import { HttpProblem, notFound } from './problem';
+import { limitTries } from './tries';
+
+interface AccountParts {
+  database: Database;
+  accounts: Accounts;
+  sessions: Sessions;
+  passkeys: Passkeys;
+  invitations: Invitations;
+  events: AccountEvents;
+  config: Config;
+  bell: { ring(whose: string): void };
+  /** Erases an account with all that is kept of it anywhere. */
+  eraseAll(accountId: string): Promise<void>;
+  log: Logger;
+}
+
+/** What readers see of their own account, and what they change in it. */
+export function accountRoutes(parts: AccountParts): Router {
+  const { accounts, sessions, passkeys, invitations, events, bell } = parts;
+  const router = Router();
+  const note = (request: Request, response: Response, kind: Parameters<AccountEvents['note']>[1], about?: string) =>
+    events.note(accountOf(response).id, kind, callerOf(request), about);
+  const partOf = (request: Request) => AccountPartParams.parse(request.params).id;
+
+  const limited = limitTries({ most: 10, of: ({ res }) => (res ? accountOf(res as Response).id : null) });
+  /** A session may have been left open where others pass by. */
+  const showPassphrase = async (response: Response, passphrase: string) => {
+    if (await accounts.isPassphrase(accountOf(response).id, passphrase)) return;
+    throw new HttpProblem(403, 'wrong-passphrase', 'Not your passphrase', 'That is not your passphrase. Try again.');
+  };
+
+  router.get('/account', async (_request, response) => {
+    const { id } = accountOf(response);
+    const [listed, known, noted, open, mayInvite, [kept], [seen]] = await Promise.all([
+      sessions.list(id, sessionOf(response)),
+      passkeys.list(id),
+      events.list(id),
+      invitations.list(id),
+      accounts.mayInvite(id),
+      parts.database.read.select({ n: count() }).from(items).where(eq(items.accountId, id)),
+      parts.database.read
+        .select({ bytes: sum(pictures.bytes) })
+        .from(pictures)
+        .where(eq(pictures.accountId, id)),
+    ]);
+    response.json(
+      AccountOverview.parse({
+        sessions: listed,
+        passkeys: known,
+        events: noted,
+        kept: { items: kept?.n ?? 0, pictureBytes: Number(seen?.bytes ?? 0) },
+        mayInvite,
+        invitations: open,
+      }),
+    );
+  });
+
+  router.put('/account/passphrase', limited, async (request, response) => {
+    const { passphrase, wanted } = PassphraseChange.parse(request.body);
+    await showPassphrase(response, passphrase);
+    const { id } = accountOf(response);
+    await accounts.setPassphrase(id, wanted);
+    await endOthers(response);
+    await note(request, response, 'passphrase-changed');
+    response.status(204).end();
+  });
+
+  async function endOthers(response: Response) {
+    const ended = await sessions.endOthers(accountOf(response).id, sessionOf(response));
+    for (const { id } of ended) bell.ring(id);
+    return ended;
+  }
+
+  router.delete('/account/sessions', async (request, response) => {
+    for (const { device } of await endOthers(response)) await note(request, response, 'session-ended', device);
+    response.status(204).end();
+  });
+  router.delete('/account/sessions/:id', async (request, response) => {
+    const ended = await sessions.endOne(accountOf(response).id, partOf(request));
+    if (!ended) throw notFound('That session');
+    bell.ring(ended.id);
+    await note(request, response, 'session-ended', ended.device);
+    response.status(204).end();
+  });
+
+  router.post('/account/invitations', async (request, response) => {
+    const { id } = accountOf(response);
+    if (!(await accounts.mayInvite(id)))
+      throw new HttpProblem(403, 'may-not-invite', 'Not yours to do', 'Only who runs this server lets others in.');
+    const made = await invitations.make(id);
+    if (!made)
+      throw new HttpProblem(409, 'too-many', 'Too many', 'So many invitations are open. Withdraw one of them first.');
+    await note(request, response, 'invited');
+    response.status(201).json(MadeInvitation.parse(made));
+  });
+  router.delete('/account/invitations/:id', async (request, response) => {
+    if (!(await invitations.withdraw(accountOf(response).id, partOf(request)))) throw notFound('That invitation');
+    response.status(204).end();
+  });
+
+  router.post('/account/passkeys/options', limited, async (request, response) => {
+    await showPassphrase(response, PassphraseAgain.parse(request.body).passphrase);
+    response.json(PasskeyOptions.parse(await passkeys.askToMake(accountOf(response), siteOf(request))));
+  });
+  router.post('/account/passkeys', limited, async (request, response) => {
+    const wanted = NewPasskey.parse(request.body);
+    const made = await passkeys.make(accountOf(response), wanted, siteOf(request)).catch((error: unknown) => {
+      parts.log.info({ err: error }, 'a passkey was not accepted');
+      return null;
+    });
+    if (!made)
+      throw new HttpProblem(
+        400,
+        'passkey',
+        'No passkey',
+        'The passkey could not be made. Begin again, and within five minutes.',
+      );
+    await note(request, response, 'passkey-added', made.name);
+    response.status(201).json(Passkey.parse(made));
+  });
+  router.delete('/account/passkeys/:id', async (request, response) => {
+    const name = await passkeys.remove(accountOf(response).id, partOf(request));
+    if (name === null) throw notFound('That passkey');
+    await note(request, response, 'passkey-removed', name);
+    response.status(204).end();
+  });
+
+  router.post('/account/erase', limited, async (request, response) => {
+    await showPassphrase(response, PassphraseAgain.parse(request.body).passphrase);
+    const { id } = accountOf(response);
+    const open = await sessions.list(id, sessionOf(response));
+    await parts.eraseAll(id);
+    for (const each of open) bell.ring(each.id);
+    clearSession(response, parts.config.secure);
+    response.status(204).end();
+  });
+  return router;
+}
