@@ -159,6 +159,15 @@ module.exports = {
       { path: '^(core|server|app|extension)/', pathNot: '(\\.test\\.tsx?$|\\.test-data\\.ts$|^core/src/testing/)' },
       { path: '^core/src/testing/' },
     ),
+    rule(
+      'one-way-out',
+      'What is fetched is fetched by server/fetching, which looks where an address leads.',
+      { path: '^server/src/', pathNot: '^server/src/(fetching|commands)/|\\.test\\.ts$' },
+      {
+        path: '^(node:)?(https?|http2)$|node_modules/(undici|axios|got|node-fetch)/',
+        dependencyTypesNot: ['type-only'],
+      },
+    ),
     rule('nothing-unresolved', 'An import that leads nowhere.', {}, { couldNotResolve: true }),
   ],
   options: {

@@ -46,6 +46,7 @@ import { sessionRoutes } from './routes/session';
 import { shownRoutes } from './routes/shown';
 import { syncRoutes } from './routes/sync';
 import { tokenRoutes } from './routes/tokens';
+import { limitRate } from './routes/tries';
 import { devWebRoutes, webRoutes } from './routes/web';
 
 export interface AppParts {
@@ -109,6 +110,7 @@ export function createApp(parts: AppParts): Express {
         error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
     }),
   );
+  app.use(['/healthz', '/readyz'], limitRate(600, 1));
   app.use(healthRoutes(parts));
   app.use(refuseForeignHosts(config.hosts));
   const signedIn = requireAccount(sessions, config.secure);
@@ -116,6 +118,8 @@ export function createApp(parts: AppParts): Express {
     response.set('cache-control', 'no-store');
     next();
   });
+  // A device that gets a large library asks a hundred times a second; nothing of ours asks more.
+  app.use('/api', limitRate(12_000, 1));
   // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
   app.use('/api/extension', extensionRoutes(parts));
   app.use('/api', openApiRoutes());

@@ -5,7 +5,6 @@ import { type ArchiveStep, NightlyArchive } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import { NO_ARCHIVE_WORDS } from '@dorvel/core/wording';
 import { type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { AccountEvents } from '../accounts/events';
 import { goThrough } from '../archive/in';
 import type { IncomingArchives } from '../archive/incoming';
@@ -18,6 +17,7 @@ import type { ChangeBell } from '../library/bell';
 import type { Library } from '../library/library';
 import { accountOf, callerOf } from './guard';
 import { HttpProblem } from './problem';
+import { limitRate } from './tries';
 
 interface ArchiveRouteParts {
   database: Database;
@@ -42,7 +42,7 @@ const STEP_BYTES = 512 * 1024;
 export function archiveRoutes(parts: ArchiveRouteParts): Router {
   const { archives, incoming, bell } = parts;
   const router = Router();
-  const aFew = rateLimit({ windowMs: 60 * 60 * 1000, limit: 60, standardHeaders: 'draft-8', legacyHeaders: false });
+  const aFew = limitRate(60, 60);
   router.get('/archive', aFew, async (request, response) => {
     const archive = await archives.of(accountOf(response));
     // What packs the answers must leave it alone: it is packed, and goes as it is made.

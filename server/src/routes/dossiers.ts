@@ -1,7 +1,6 @@
 import { dossierLetter } from '@dorvel/core/formats';
 import { DossierFileParams, DossierLetter, DossierParams, Publication, PublicationWish } from '@dorvel/core/model';
 import { type Request, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { AccountEvents } from '../accounts/events';
 import type { FileStore } from '../files/files';
 import type { Library } from '../library/library';
@@ -11,6 +10,7 @@ import type { SendLetter } from '../publish/reminders';
 import { accountOf, callerOf } from './guard';
 import { originOf } from './origin';
 import { HttpProblem, notFound } from './problem';
+import { limitRate } from './tries';
 
 interface DossierParts {
   dossiers: Dossiers;
@@ -78,7 +78,7 @@ export function dossierRoutes({ dossiers, library, files, events, send }: Dossie
   });
 
   // A letter goes to anybody: nobody is to be flooded through this server.
-  const aFew = rateLimit({ windowMs: 60 * 60 * 1000, limit: 30, standardHeaders: 'draft-8', legacyHeaders: false });
+  const aFew = limitRate(30, 60);
   router.post('/dossiers/:id/letter', aFew, async (request, response) => {
     const { id } = DossierParams.parse(request.params);
     const { to, words } = DossierLetter.parse(request.body);

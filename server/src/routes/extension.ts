@@ -20,7 +20,6 @@ import { type HybridClock, PROTOCOL_HEADER, PushRequest, PushResponse } from '@d
 import { reasonForTag } from '@dorvel/core/wording';
 import cors from 'cors';
 import { type RequestHandler, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { Tokens } from '../accounts/tokens';
 import type { echoSource } from '../library/echoes';
 import type { FindableLibrary } from '../library/findable';
@@ -30,6 +29,7 @@ import { takePush } from '../library/take-mutations';
 import { accountOf, refuseOldClients } from './guard';
 import { jsonBody } from './json-body';
 import { HttpProblem, notFound } from './problem';
+import { limitRate } from './tries';
 
 interface ExtensionParts {
   tokens: Tokens;
@@ -60,7 +60,7 @@ export function extensionRoutes(parts: ExtensionParts): Router {
   const router = Router();
   router.use(
     cors({ origin: '*', allowedHeaders: ['authorization', 'content-type', PROTOCOL_HEADER], maxAge: 3600 }),
-    rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false }),
+    limitRate(600, 1),
     refuseOldClients,
     holderOf(parts.tokens),
     jsonBody('8mb'),

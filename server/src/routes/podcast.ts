@@ -2,13 +2,13 @@ import { podcastFeed } from '@dorvel/core/formats';
 import { Id, Podcast } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { type Request, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import type { AccountEvents } from '../accounts/events';
 import type { Episode, Podcasts } from '../publish/podcasts';
 import { accountOf, callerOf } from './guard';
 import { originOf } from './origin';
 import { notFound } from './problem';
+import { limitRate } from './tries';
 
 const addressOf = (request: Request, secret: string, rest: string): string =>
   `${originOf(request)}/podcast/${secret}/${rest}`;
@@ -62,7 +62,7 @@ const OfDossier = Secret.extend({ dossierId: Id });
  */
 export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Router {
   const router = Router();
-  router.use(rateLimit({ windowMs: 60_000, limit: 240, standardHeaders: 'draft-8', legacyHeaders: false }));
+  router.use(limitRate(240, 1));
   router.use((_request, response, next) => {
     response.set({ 'cache-control': 'private, no-cache', 'x-robots-tag': 'noindex' });
     next();

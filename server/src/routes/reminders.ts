@@ -1,7 +1,6 @@
 import { comeBackAtom, comeBackJsonFeed } from '@dorvel/core/formats';
 import { FeedWish, LetterSent, LetterWish, Reminders as Answer } from '@dorvel/core/model';
 import { type Request, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { cameBack } from '../publish/come-back';
@@ -9,6 +8,7 @@ import type { Reminders } from '../publish/reminders';
 import { accountOf } from './guard';
 import { originOf } from './origin';
 import { HttpProblem, notFound } from './problem';
+import { limitRate } from './tries';
 
 /** Where the reader asks for a daily letter or a feed of what comes back. */
 export function reminderRoutes(reminders: Reminders, wake: () => void): Router {
@@ -36,7 +36,7 @@ export function reminderRoutes(reminders: Reminders, wake: () => void): Router {
     wake();
     await answer(request, response);
   });
-  const aFew = rateLimit({ windowMs: 60_000, limit: 6, standardHeaders: 'draft-8', legacyHeaders: false });
+  const aFew = limitRate(6, 1);
   router.post('/reminders/letter/now', aFew, async (_request, response) => {
     const isSent = await reminders.sendLetter({ accountId: accountOf(response).id }).catch((error: unknown) => {
       const said = error instanceof Error ? error.message : String(error);
@@ -64,7 +64,7 @@ const Address = z.object({
 /** The feed itself, for any feed reader: a wrong address is answered as if there were nothing here. */
 export function publicReminderRoutes(reminders: Reminders, database: Database): Router {
   const router = Router();
-  router.use(rateLimit({ windowMs: 60_000, limit: 120, standardHeaders: 'draft-8', legacyHeaders: false }));
+  router.use(limitRate(120, 1));
   router.get('/:secret/:file', async (request, response) => {
     const wanted = Address.safeParse(request.params).data;
     const reader = wanted && (await reminders.at(wanted.secret));

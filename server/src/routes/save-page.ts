@@ -3,13 +3,13 @@ import { HowMuch, Id, MAX_ADDRESS_LENGTH } from '@dorvel/core/model';
 import type { HybridClock } from '@dorvel/core/sync';
 import escapeHtml from 'escape-html';
 import express, { type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import type { Tokens } from '../accounts/tokens';
 import type { Library } from '../library/library';
 import { saveFor } from '../library/save-for';
 import { takeMutation } from '../library/take-mutations';
+import { limitRate } from './tries';
 
 interface SavePageParts {
   tokens: Tokens;
@@ -40,12 +40,7 @@ const REVOKED = 'The token in this bookmark is not known here: it was revoked, o
  */
 export function savePageRoutes(parts: SavePageParts): Router {
   const router = Router();
-  const limited = rateLimit({
-    windowMs: 60_000,
-    limit: 120,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-  });
+  const limited = limitRate(120, 1);
   const form = express.urlencoded({ extended: false, limit: '12mb' });
 
   router.post('/save', limited, form, async (request, response) => {

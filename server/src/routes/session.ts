@@ -26,7 +26,7 @@ import { accountOf, callerOf, clearSession, requireAccount, sessionToken, setSes
 import { jsonBody } from './json-body';
 import { siteOf } from './origin';
 import { HttpProblem } from './problem';
-import { limitTries } from './tries';
+import { limitRate, limitTries } from './tries';
 
 interface SessionParts {
   accounts: Accounts;
@@ -99,7 +99,7 @@ export function sessionRoutes(parts: SessionParts): Router {
     await enter(request, response, account);
   });
 
-  router.post('/session/passkey/options', small, async (request, response) => {
+  router.post('/session/passkey/options', limitRate(60, 15), small, async (request, response) => {
     response.json(PasskeyOptions.parse(await passkeys.askToSignIn(siteOf(request))));
   });
 
@@ -121,7 +121,7 @@ export function sessionRoutes(parts: SessionParts): Router {
   });
 
   // Whether there is such an account is told to nobody: not by the answer, nor by how long it takes.
-  router.post('/reset', limitTries({ most: 10, countAll: true }), small, (request, response) => {
+  router.post('/reset', limitRate(10, 15), small, (request, response) => {
     const { mail } = CodeWish.parse(request.body);
     if (send === null)
       throw new HttpProblem(

@@ -13,12 +13,12 @@ import { ContentHash, DossierAccent, DossierDesign, DossierTypeface } from '@dor
 import { parse as parseCookies } from 'cookie';
 import escape from 'escape-html';
 import express, { type Request, type Response, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import { z } from 'zod';
 import type { FileStore } from '../files/files';
 import { coverPicture } from '../publish/documents/pictures';
 import { type Dossiers, isKeyOf, keyOf, type OpenedDossier, type PublicationRow } from '../publish/dossiers';
 import { originOf } from './origin';
+import { limitRate } from './tries';
 
 const Secret = z.string().regex(/^[A-Za-z0-9_-]{32}$/);
 /** A browser that has given the passphrase is let in for so long. */
@@ -45,7 +45,7 @@ type Shown = { row: PublicationRow } & OpenedDossier;
  */
 export function shownRoutes({ dossiers, files, secure }: ShownParts): Router {
   const router = Router();
-  router.use(rateLimit({ windowMs: 60_000, limit: 300, standardHeaders: 'draft-8', legacyHeaders: false }));
+  router.use(limitRate(300, 1));
   router.use((_request, response, next) => {
     response.set({ 'cache-control': 'no-cache', 'x-robots-tag': 'noindex', ...policy("'none'") });
     next();
@@ -115,7 +115,7 @@ export function shownRoutes({ dossiers, files, secure }: ShownParts): Router {
     return { row, ...open };
   };
 
-  const guessing = rateLimit({ windowMs: 15 * 60_000, limit: 20, standardHeaders: 'draft-8', legacyHeaders: false });
+  const guessing = limitRate(20, 15);
   router.post(
     '/:secret',
     guessing,

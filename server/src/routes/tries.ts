@@ -2,30 +2,45 @@ import type { Request, RequestHandler } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { HttpProblem, sendProblem } from './problem';
 
-const WINDOW_MS = 15 * 60 * 1000;
+const MINUTE_MS = 60_000;
+const TRIES_MINUTES = 15;
+
+const refuse =
+  (problem: HttpProblem): RequestHandler =>
+  (_request, response) =>
+    sendProblem(response, problem);
+
+/** So much is taken from one network address, and no more. @param minutes in which it is counted */
+export function limitRate(most: number, minutes: number): RequestHandler {
+  return rateLimit({
+    windowMs: minutes * MINUTE_MS,
+    limit: most,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: refuse(
+      new HttpProblem(429, 'too-much', 'Too much at once', 'That was too much at once. Wait a little, then try again.'),
+    ),
+  });
+}
 
 interface Tries {
   /** So many that come to nothing in a quarter of an hour. */
   most: number;
   /** Whose tries are counted together; by default those of one network address. */
   of?(request: Request): string | null;
-  /** Whether what comes to something counts too. */
-  countAll?: boolean;
 }
 
 /** Holds up who guesses: passphrases, codes, passkeys. */
-export function limitTries({ most, of, countAll = false }: Tries): RequestHandler {
+export function limitTries({ most, of }: Tries): RequestHandler {
   return rateLimit({
-    windowMs: WINDOW_MS,
+    windowMs: TRIES_MINUTES * MINUTE_MS,
     limit: most,
-    skipSuccessfulRequests: !countAll,
+    skipSuccessfulRequests: true,
     keyGenerator: (request) => of?.(request) ?? ipKeyGenerator(request.ip ?? ''),
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    handler: (_request, response) =>
-      sendProblem(
-        response,
-        new HttpProblem(429, 'too-many-tries', 'Too many tries', 'Wait a quarter of an hour, then try again.'),
-      ),
+    handler: refuse(
+      new HttpProblem(429, 'too-many-tries', 'Too many tries', 'Wait a quarter of an hour, then try again.'),
+    ),
   });
 }

@@ -1,5 +1,5 @@
 import type { Invitation } from '@dorvel/core/model';
-import { whenWords } from '@dorvel/core/wording';
+import { momentWords } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { api } from '@/device/sync/api';
@@ -21,12 +21,12 @@ export function Invitations({ overview: { invitations }, change }: PartProps) {
         {invitations.map(({ id, madeAt, expiresAt }) => (
           <Line
             key={id}
-            title={`Made ${whenWords(madeAt)}`}
-            about={`Good until ${new Date(expiresAt).toLocaleDateString('en', { day: 'numeric', month: 'long' })}`}
+            title={`Made ${momentWords(madeAt)}`}
+            about={`Good until ${new Date(expiresAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`}
             end={
               <Button
                 label="Withdraw"
-                name={`Withdraw the invitation made ${whenWords(madeAt)}`}
+                name={`Withdraw the invitation made ${momentWords(madeAt)}`}
                 kind="loss"
                 onPress={() => void change(() => api.withdrawInvitation(id))}
               />
