@@ -98,3 +98,34 @@ test('whoever runs the server makes a code for who has forgotten their passphras
     await server.clear();
   }
 });
+
+test('behind TLS the session is in a cookie that no other host can set, and an easily guessed passphrase opens nothing', async () => {
+  const server = ownServer(CODE_PORT, { DORVEL_SECURE: '1' });
+  await server.start();
+  try {
+    const code = /first account: (\S+)/.exec(server.output())?.[1] ?? '';
+    const device = new Client(server.origin);
+    const guessed = await device.call('POST', '/accounts', { ...READER, passphrase: 'passwordpassword', code });
+    expect([guessed.status, await guessed.json()]).toMatchObject([
+      400,
+      { detail: expect.stringContaining('easily guessed') },
+    ]);
+    const made = await device.call('POST', '/accounts', { ...READER, code });
+    // RFC 6265bis, 4.1.3.2: the prefix asks for Secure, for the path /, and for no Domain.
+    const cookie = made.headers.get('set-cookie') ?? '';
+    expect(cookie).toMatch(/^__Host-dorvel_session=[\w-]{43}; /);
+    for (const part of ['Path=/', 'HttpOnly', 'Secure', 'SameSite=Lax']) expect(cookie.split('; ')).toContain(part);
+    expect(cookie).not.toMatch(/domain/i);
+    expect(made.headers.get('strict-transport-security')).toMatch(/max-age=\d{7,}/);
+    expect((await device.call('GET', '/session')).status).toBe(200);
+    const unprefixed = new Client(server.origin, device.cookie.replace('__Host-', ''));
+    expect((await unprefixed.call('GET', '/session')).status).toBe(401);
+    const changed = await device.call('PUT', '/account/passphrase', {
+      passphrase: READER.passphrase,
+      wanted: 'readerreader',
+    });
+    expect(changed.status).toBe(400);
+  } finally {
+    await server.clear();
+  }
+});

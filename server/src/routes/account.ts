@@ -20,6 +20,7 @@ import type { Config } from '../config';
 import type { Database } from '../db/open';
 import { items, pictures } from '../db/schema';
 import { accountOf, callerOf, clearSession, sessionOf } from './guard';
+import { refuseGuessable } from './guessable';
 import { siteOf } from './origin';
 import { HttpProblem, notFound } from './problem';
 import { limitTries } from './tries';
@@ -82,8 +83,8 @@ export function accountRoutes(parts: AccountParts): Router {
   router.put('/account/passphrase', limited, async (request, response) => {
     const { passphrase, wanted } = PassphraseChange.parse(request.body);
     await showPassphrase(response, passphrase);
-    const { id } = accountOf(response);
-    await accounts.setPassphrase(id, wanted);
+    refuseGuessable(wanted, accountOf(response));
+    await accounts.setPassphrase(accountOf(response).id, wanted);
     await endOthers(response);
     await note(request, response, 'passphrase-changed');
     response.status(204).end();

@@ -7,11 +7,12 @@ import { type Caller, deviceWords } from '../accounts/caller';
 import type { Sessions } from '../accounts/sessions';
 import { HttpProblem, unauthenticated } from './problem';
 
-const SESSION_COOKIE = 'dorvel_session';
+/** Where there is TLS, by a name that browsers take from this very host only, not from one below it (RFC 6265bis, 4.1.3.2). */
+const cookieName = (secure: boolean): string => (secure ? '__Host-dorvel_session' : 'dorvel_session');
 const COOKIE_LIFE_MS = 90 * 24 * 60 * 60 * 1000;
 
-export function sessionToken(request: Request): string | undefined {
-  return parseCookies(request.headers.cookie ?? '')[SESSION_COOKIE];
+export function sessionToken(request: Request, secure: boolean): string | undefined {
+  return parseCookies(request.headers.cookie ?? '')[cookieName(secure)];
 }
 
 function cookieOptions(secure: boolean): CookieOptions {
@@ -19,17 +20,17 @@ function cookieOptions(secure: boolean): CookieOptions {
 }
 
 export function setSession(response: Response, token: string, secure: boolean): void {
-  response.cookie(SESSION_COOKIE, token, { ...cookieOptions(secure), maxAge: COOKIE_LIFE_MS });
+  response.cookie(cookieName(secure), token, { ...cookieOptions(secure), maxAge: COOKIE_LIFE_MS });
 }
 
 export function clearSession(response: Response, secure: boolean): void {
-  response.clearCookie(SESSION_COOKIE, cookieOptions(secure));
+  response.clearCookie(cookieName(secure), cookieOptions(secure));
 }
 
 /** Lets only signed-in requests pass, and sets the cookie again when the session was rotated. */
 export function requireAccount(sessions: Sessions, secure: boolean): RequestHandler {
   return async (request, response, next) => {
-    const token = sessionToken(request);
+    const token = sessionToken(request, secure);
     const session = token ? await sessions.resume(token, placeOf(request)) : null;
     if (!session) throw unauthenticated();
     if (session.rotatedTo) setSession(response, session.rotatedTo, secure);

@@ -23,6 +23,7 @@ import type { Sessions } from '../accounts/sessions';
 import type { Config } from '../config';
 import type { SendLetter } from '../publish/reminders';
 import { accountOf, callerOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
+import { refuseGuessable } from './guessable';
 import { jsonBody } from './json-body';
 import { siteOf } from './origin';
 import { HttpProblem } from './problem';
@@ -65,6 +66,7 @@ export function sessionRoutes(parts: SessionParts): Router {
 
   router.post('/accounts', limited, small, async (request, response) => {
     const { mail, name, passphrase, code } = NewAccount.parse(request.body);
+    refuseGuessable(passphrase, { mail, name });
     const account =
       (await accounts.count()) > 0
         ? invited(await accounts.createInvited(mail, name, passphrase, code))
@@ -144,6 +146,8 @@ export function sessionRoutes(parts: SessionParts): Router {
 
   router.post('/reset/passphrase', limited, small, byMail, async (request, response) => {
     const { mail, code, passphrase } = PassphraseByCode.parse(request.body);
+    // Before the code is used up.
+    refuseGuessable(passphrase, { mail, name: '' });
     const accountId = await resetCodes.use(mail, code);
     const account = accountId === null ? null : await accounts.byId(accountId);
     if (!account)
@@ -170,7 +174,7 @@ export function sessionRoutes(parts: SessionParts): Router {
   });
 
   async function leave(request: Request) {
-    const token = sessionToken(request);
+    const token = sessionToken(request, config.secure);
     const id = token ? await sessions.signOut(token) : null;
     if (id !== null) bell.ring(id);
   }
