@@ -62,7 +62,7 @@ const APP_LAYERS = [
 /** The server's folders likewise. */
 const SERVER_LAYERS = [
   ['db', 'apart', 'fetching', 'files'],
-  ['accounts', 'jobs', 'library'],
+  ['accounts', 'jobs', 'library', 'operating'],
   ['archive', 'capture', 'feeds', 'mail', 'publish'],
   ['tasks', 'routes'],
 ];

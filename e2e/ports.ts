@@ -24,6 +24,8 @@ export const BOUNDS_SITE_PORT = first + 19;
 export const ENTRIES_PORT = first + 22;
 export const ACCOUNT_PORTS = { phone: first + 23, wide: first + 24 };
 export const CODE_PORT = first + 25;
+export const WATCHED_PORT = first + 26;
+export const METRICS_PORT = first + 27;
 export const ARCHIVE_PORTS = { phone: first + 20, wide: first + 21 };
 
 /** Of the servers that each of the workers has for itself. */

@@ -1,6 +1,7 @@
-// npm run check: types, lint, formatting, import rules, dead code; each named, all run, the outcome added up.
+// npm run check: types, lint, formatting, import rules, dead code, unsafe packages; each named, all run, the outcome added up.
 import { execFile } from 'node:child_process';
 import { availableParallelism } from 'node:os';
+import path from 'node:path';
 import { root } from './steps.mjs';
 
 /** The longest first: what runs beside it takes about as long together. */
@@ -28,6 +29,7 @@ const CHECKS = [
     'err',
   ],
   ['dead code', 'knip', '--no-progress'],
+  ['unsafe packages', process.execPath, 'scripts/audit.mjs'],
 ];
 
 let failed = 0;
@@ -36,18 +38,24 @@ let failed = 0;
 const run = ([name, tool, ...words]) =>
   new Promise((resolve) => {
     const before = Date.now();
-    execFile(`node_modules/.bin/${tool}`, words, { cwd: root, maxBuffer: 1e8 }, (error, stdout, stderr) => {
-      console.log(`${error ? 'FAIL' : 'ok  '} ${name} (${((Date.now() - before) / 1000).toFixed(1)} s)`);
-      const warnings = /\((0 errors, )(\d+ warnings?)\)/.exec(stdout)?.[2];
-      if (warnings) console.log(`     ${warnings}, told by: npx ${tool} ${words.join(' ')}`);
-      if (error) {
-        failed += 1;
-        console.log(
-          `${error.code === undefined || typeof error.code === 'string' ? error.message : ''}${stdout}${stderr}`,
-        );
-      }
-      resolve();
-    });
+    execFile(
+      path.isAbsolute(tool) ? tool : `node_modules/.bin/${tool}`,
+      words,
+      { cwd: root, maxBuffer: 1e8 },
+      (error, stdout, stderr) => {
+        console.log(`${error ? 'FAIL' : 'ok  '} ${name} (${((Date.now() - before) / 1000).toFixed(1)} s)`);
+        const warnings = /\((0 errors, )(\d+ warnings?)\)/.exec(stdout)?.[2];
+        if (stdout.startsWith('not asked')) console.log(`     ${stdout.trim()}`);
+        if (warnings) console.log(`     ${warnings}, told by: npx ${tool} ${words.join(' ')}`);
+        if (error) {
+          failed += 1;
+          console.log(
+            `${error.code === undefined || typeof error.code === 'string' ? error.message : ''}${stdout}${stderr}`,
+          );
+        }
+        resolve();
+      },
+    );
   });
 
 const left = [...CHECKS];

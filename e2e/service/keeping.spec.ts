@@ -1,5 +1,15 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -167,14 +177,26 @@ test('bad records of before shut nobody out; the doctor finds and mends them', a
     capture: { state: 'failed', outcome: { code: 'unreadable' } },
   });
   await server.end('SIGTERM');
+  // What a capture that broke off left two hours ago, and what one may be writing now.
+  const shelf = path.join(data(), 'pictures', 'ab');
+  mkdirSync(shelf, { recursive: true });
+  const [old, half, young] = ['ab'.repeat(32), `${'ab'.repeat(32)}.webp.12.x`, 'ac'.repeat(32)].map((name) =>
+    path.join(shelf, name.includes('.') ? name : `${name}.webp`),
+  );
+  for (const file of [old!, half!, young!]) writeFileSync(file, 'picture');
+  const twoHoursAgo = Date.now() / 1000 - 2 * 3600;
+  for (const file of [old!, half!]) utimesSync(file, twoHoursAgo, twoHoursAgo);
   const found = command('doctor');
   expect(found.status).toBe(1);
+  expect(found.says).toContain('2 files that no account has any more, 1 kB: npm run doctor -- --mend');
+  expect(existsSync(old!)).toBe(true);
   expect(found.says).toMatch(/item \S+ is out of bounds: capture\.page\.title/);
   expect(found.says).toMatch(/item \S+ cannot be read/);
   expect(found.says).toMatch(/highlight \S+ cannot be read/);
   expect(command('doctor', '--', '--mend').says).toContain('All is well.');
   expect(command('doctor')).toMatchObject({ status: 0, says: expect.stringContaining('All is well.') });
   expect(readdirSync(data())).toContain('set-aside.jsonl');
+  expect([old!, half!, young!].map((file) => existsSync(file))).toEqual([false, false, true]);
 });
 
 test('while another program holds the database, nothing waits that need not, and saves arrive afterwards', async () => {

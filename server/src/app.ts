@@ -24,6 +24,8 @@ import type { echoSource } from './library/echoes';
 import type { FindableLibrary } from './library/findable';
 import type { Library } from './library/library';
 import type { RelatedLibrary } from './library/related';
+import { REQUEST_WORDS } from './operating/log';
+import type { Metrics } from './operating/metrics';
 import type { Dossiers } from './publish/dossiers';
 import type { Podcasts } from './publish/podcasts';
 import type { Reminders, SendLetter } from './publish/reminders';
@@ -81,6 +83,7 @@ export interface AppParts {
   epoch: string;
   setupCode: string;
   bell: ChangeBell;
+  metrics: Metrics;
   wakeRunner(): void;
   wakeSpeaker(): void;
   wakePoster(): void;
@@ -92,6 +95,7 @@ export function createApp(parts: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   if (config.secure) app.set('trust proxy', 1);
+  app.use(parts.metrics.timing);
   app.use(securityHeaders(config));
   app.use(
     compression({
@@ -105,7 +109,9 @@ export function createApp(parts: AppParts): Express {
     pinoHttp({
       logger: log,
       autoLogging: { ignore: (request) => request.url === '/sync/events' },
-      redact: ['req.headers.cookie', 'req.headers.authorization', 'res.headers["set-cookie"]'],
+      // What is written of requests is for the log to say: see operating/log.ts.
+      serializers: REQUEST_WORDS,
+      wrapSerializers: false,
       customLogLevel: (_request, response, error) =>
         error || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'info' : 'debug',
     }),

@@ -2,7 +2,6 @@ import { mkdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import { createClock } from '@dorvel/core/sync';
-import { pino } from 'pino';
 import { accountRepository } from './accounts/accounts';
 import { newCode } from './accounts/codes';
 import { accountEventLog } from './accounts/events';
@@ -38,18 +37,21 @@ import { workshopProfiler } from './library/profiler';
 import { profileStore } from './library/profiles';
 import { relatedLibrary } from './library/related';
 import { mailListener } from './mail/listener';
+import { serverLog } from './operating/log';
+import { serverMetrics } from './operating/metrics';
 import { dossierShelf } from './publish/dossiers';
 import { podcastShelf } from './publish/podcasts';
 import { reminderShelf } from './publish/reminders';
 import { letterSender } from './publish/send-letter';
 import { threadSpeaker } from './publish/speaker';
+import { showMetrics } from './routes/metrics';
 
 const ERASE_EVERY_MS = 60 * 60 * 1000;
 /** After a start there is other work to be done first. */
 const FIRST_ARCHIVE_MS = 60 * 1000;
 const ARCHIVE_EVERY_MS = 60 * 60 * 1000;
 const config = readConfig(process.env, path.resolve(import.meta.dirname, '../..'));
-const log = pino({ level: config.logLevel });
+const log = serverLog(config.logLevel);
 mkdirSync(config.dataFolder, { recursive: true });
 const database = await openSound(config).catch((error: unknown) => {
   if (!(error instanceof NotSound)) throw error;
@@ -95,12 +97,23 @@ const toolsOf = (accountId: string): CaptureTools => ({
 });
 const recovered = await jobs.recover();
 if (recovered > 0) log.info({ jobs: recovered }, 'going on with captures that were under way');
-const settled = (work: (job: Job) => Promise<void>) => (job: Job) =>
-  work(job).finally(() => {
+const metrics = serverMetrics(database, Date.now);
+const count = async ({ accountId, itemId }: Job, begunAt: number) => {
+  const item = await library(accountId).item(itemId);
+  if (item) metrics.captured(item.capture.outcome.code, Date.now() - begunAt);
+};
+const settled = (work: (job: Job) => Promise<void>) => async (job: Job) => {
+  const begunAt = Date.now();
+  try {
+    await work(job);
+  } finally {
+    metrics.changed(job.accountId);
     bell.ring(job.accountId);
     // What turned out to be long waits in the other lane now.
     wakeCaptures();
-  });
+  }
+  await count(job, begunAt).catch((error: unknown) => log.error({ err: error }, 'a capture was not counted'));
+};
 const capturing = (lane: Lane, atOnce: number) =>
   startRunner(
     jobs.lane(lane),
@@ -223,6 +236,7 @@ const app = createApp({
   epoch: database.epoch,
   setupCode,
   bell,
+  metrics,
   wakeRunner() {
     wakeCaptures();
     lookout.wake();
@@ -237,6 +251,8 @@ const server = app.listen(config.port, config.host, (error?: Error) => {
   }
   log.info({ port: (server.address() as AddressInfo).port }, 'listening');
 });
+
+const watched = config.metricsPort === null ? null : showMetrics(metrics, config.metricsPort, config.host, log);
 
 // Longer than a proxy or a client keeps a connection that it does not use: who closes first must be them, or a request that
 // is on its way meets a closed door.
@@ -272,6 +288,7 @@ async function stop(signal: string) {
   log.info({ signal }, 'stopping');
   server.close();
   mail?.close();
+  watched?.close();
   const patience = setTimeout(() => server.closeAllConnections(), 2000);
   server.closeIdleConnections();
   // A capture that takes longer than this is recovered at the next start.

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 
 /** Files named by their content. The same bytes are kept once, whoever saved them. */
@@ -10,9 +10,22 @@ export interface FileStore {
   pathOf(hash: string): string;
   /** Takes a file away; no error when it is not there. */
   remove(hash: string): Promise<void>;
+  /** The files that are there, and those that were never finished, by their names; each with its bytes and when it was written. */
+  list(): AsyncGenerator<StoredFile>;
   /** Whether a file is there and its bytes are what its name says. */
   verify(hash: string): Promise<boolean>;
 }
+
+interface StoredFile {
+  path: string;
+  /** Null for one that was never finished. */
+  hash: string | null;
+  bytes: number;
+  /** Milliseconds since 1970. */
+  writtenAt: number;
+}
+
+const WHOLE = /^([0-9a-f]{64})\.webp$/;
 
 /** A store in a folder; two letters of the hash to a sub-folder keep folders short. */
 export function folderStore(folder: string): FileStore {
@@ -34,6 +47,19 @@ export function folderStore(folder: string): FileStore {
         throw error;
       }
       return hash;
+    },
+    async *list() {
+      const shelves = await readdir(folder, { withFileTypes: true }).catch((error: unknown) => {
+        // Before the first picture there is no folder.
+        if (error instanceof Error && 'code' in error && error.code === 'ENOENT') return [];
+        throw error;
+      });
+      for (const shelf of shelves.filter((each) => each.isDirectory()))
+        for (const name of await readdir(path.join(folder, shelf.name))) {
+          const at = path.join(folder, shelf.name, name);
+          const { size, mtimeMs } = await stat(at);
+          yield { path: at, hash: WHOLE.exec(name)?.[1] ?? null, bytes: size, writtenAt: mtimeMs };
+        }
     },
     remove: (hash) => rm(pathOf(hash), { force: true }),
     async verify(hash) {

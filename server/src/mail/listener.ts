@@ -82,7 +82,7 @@ export function mailListener(tools: MailTools): SMTPServer {
       // Who is told that it was taken sends no more of it: nothing of what was refused may be passed over.
       if (refused.length === outcomes.length)
         throw new Refusal(554, '5.6.0', `It could not be saved: ${oneLine(refused[0] ?? '')}`);
-      if (refused.length > 0) tools.log.warn({ accountId, refused }, 'a part of a mail was not saved');
+      if (refused.length > 0) tools.log.warn({ accountId, refused: refused.length }, 'a part of a mail was not saved');
     }
   };
 

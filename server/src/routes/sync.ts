@@ -5,6 +5,7 @@ import type { Sessions } from '../accounts/sessions';
 import type { ChangeBell } from '../library/bell';
 import type { Library } from '../library/library';
 import { takePush } from '../library/take-mutations';
+import type { Metrics } from '../operating/metrics';
 import { accountOf, sessionOf } from './guard';
 
 const HEARTBEAT_MS = 25_000;
@@ -16,6 +17,7 @@ interface SyncTools {
   epoch: string;
   log: Logger;
   bell: ChangeBell;
+  metrics: Metrics;
   /** Called when a capture may have been asked for. */
   wakeRunner(): void;
 }
@@ -30,6 +32,7 @@ export function syncRoutes(tools: SyncTools): Router {
     const library = tools.library(accountOf(response).id);
     const clock = tools.clockOf(library.accountId);
     const taken = await takePush(library, { mutations }, { clock, now: Date.now });
+    tools.metrics.changed(library.accountId);
     tools.bell.ring(library.accountId);
     tools.wakeRunner();
     response.json(PushResponse.parse({ ...taken, ...says() }));
@@ -39,6 +42,7 @@ export function syncRoutes(tools: SyncTools): Router {
     const { after } = PullQuery.parse(request.query);
     const { id } = accountOf(response);
     const { records, unread, ...head } = await tools.library(id).changesAfter(after);
+    tools.metrics.fetched(id);
     if (unread > 0) tools.log.error({ accountId: id, unread }, 'records cannot be read: npm run doctor');
     response.json({ ...records, ...head, ...says() });
   });
