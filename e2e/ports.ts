@@ -26,6 +26,8 @@ export const ACCOUNT_PORTS = { phone: first + 23, wide: first + 24 };
 export const CODE_PORT = first + 25;
 export const WATCHED_PORT = first + 26;
 export const METRICS_PORT = first + 27;
+export const PAIR_PORTS = [first + 28, first + 29] as const;
+export const DATABASE_PORT = SEEDED_PORT + 70;
 export const ARCHIVE_PORTS = { phone: first + 20, wide: first + 21 };
 
 /** Of the servers that each of the workers has for itself. */

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
@@ -23,10 +24,12 @@ import { readConfig } from './config';
 import { NotSound, openSound } from './db/sound';
 import { pollFeed } from './feeds/poll';
 import { folderStore } from './files/files';
+import { leaderOf, onlyLed } from './jobs/leader';
 import { type Job, jobRepository, type Lane } from './jobs/queue';
 import { startRunner } from './jobs/runner';
 import { ChangeBell } from './library/bell';
 import { echoSource } from './library/echoes';
+import { hearElsewhere } from './library/elsewhere';
 import { eraseLetGo } from './library/erase';
 import { eraseAccount } from './library/erase-account';
 import { feedSchedule } from './library/feeds';
@@ -59,7 +62,10 @@ const database = await openSound(config).catch((error: unknown) => {
   process.exit(1);
 });
 const accounts = accountRepository(database, Date.now);
-const jobs = jobRepository(database, Date.now);
+/** In a database that others share, each process has a name of its own: no two give the same stamps. */
+const ownName = database.isShared ? `server-${randomBytes(4).toString('hex')}` : 'server';
+const jobs = jobRepository(database, Date.now, ownName);
+const leader = leaderOf(database, ownName, Date.now);
 const files = folderStore(config.picturesFolder);
 const tasks = (name: 'texts' | 'pictures') => path.join(config.builtFolder, `tasks/${name}.child.mjs`);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
@@ -71,8 +77,9 @@ const workshops = {
   large: openWorkshop({ entry: tasks('pictures'), mostBytes: 240_000_000, idleMs: 1000, niceness: 5 }),
 };
 /** An account's own clock: what one account's devices say of the time is nothing to another's. */
-const clockOf = perAccount(() => createClock('server', Date.now), 1000);
+const clockOf = perAccount(() => createClock(ownName, Date.now), 1000);
 const bell = new ChangeBell();
+const stopHearing = hearElsewhere(database, bell, log);
 const mailboxes = mailboxRepository(database);
 const inData = (name: string) => path.join(config.dataFolder, name);
 const library = (accountId: string) => libraryOf(database, accountId);
@@ -126,7 +133,7 @@ const runners = [capturing('quick', config.capturesAtOnce), capturing('long', 1)
 const wakeCaptures = () => runners.forEach((runner) => runner.wake());
 
 const lookout = startRunner(
-  feedSchedule(database, Date.now, Math.min(5000, config.feedRestMs)),
+  onlyLed(feedSchedule(database, Date.now, Math.min(5000, config.feedRestMs)), leader, Date.now),
   config.feedsAtOnce,
   async (due) => {
     const tools = { ...toolsOf(due.accountId), workshop: workshops.post, shortestMs: config.feedRestMs };
@@ -140,6 +147,7 @@ const lookout = startRunner(
 );
 
 const erase = async () => {
+  if (!(await leader.leads())) return;
   const erased = await eraseLetGo(database, Date.now());
   for (const hash of erased.pictures) await files.remove(hash);
   for (const accountId of erased.accountIds) bell.ring(accountId);
@@ -151,14 +159,17 @@ eraseNow();
 
 const archiveMaker = threadArchiveMaker(path.join(config.builtFolder, 'archive/make.worker.mjs'), config);
 const nightly = nightlyArchives({ database, maker: archiveMaker, ...config.nightly, now: Date.now, log });
-const archiveNow = () => void nightly.makeDue().catch((error: unknown) => log.error({ err: error }, 'no archives'));
+const archive = async () => {
+  if (await leader.leads()) await nightly.makeDue();
+};
+const archiveNow = () => void archive().catch((error: unknown) => log.error({ err: error }, 'no archives'));
 const archiving = [setTimeout(archiveNow, FIRST_ARCHIVE_MS).unref(), setInterval(archiveNow, ARCHIVE_EVERY_MS).unref()];
 
 const speaker = threadSpeaker(path.join(config.builtFolder, 'publish/speak.worker.mjs'));
 const podcasts = podcastShelf(database, inData('podcasts'), speaker, Date.now);
-await podcasts.recover();
 const reading = startRunner(
-  podcasts,
+  // What was being made when whoever led before ended is begun again.
+  onlyLed(podcasts, leader, Date.now, podcasts.recover),
   1,
   (job) => podcasts.makeSound(job),
   // It stays failed, and says so; the reader can ask for it again by another address of the podcast.
@@ -181,7 +192,7 @@ const reminders = reminderShelf(database, {
   now: Date.now,
 });
 const posting = startRunner(
-  reminders,
+  onlyLed(reminders, leader, Date.now),
   2,
   async (job) => {
     await reminders.sendLetter(job);
@@ -284,6 +295,7 @@ async function stop(signal: string) {
   if (stopping) return;
   stopping = true;
   clearInterval(erasing);
+  stopHearing();
   archiving.forEach((each) => clearInterval(each));
   log.info({ signal }, 'stopping');
   server.close();
@@ -300,7 +312,8 @@ async function stop(signal: string) {
   server.closeAllConnections();
   await Promise.all(Object.values(workshops).map((workshop) => workshop.close()));
   await Promise.all([speaker.close(), archiveMaker.close()]);
-  await jobs.release().catch((error: unknown) => log.error({ err: error }, 'jobs not released'));
+  for (const letGo of [jobs.release, leader.stepDown])
+    await letGo().catch((error: unknown) => log.error({ err: error }, 'not let go'));
   database.close();
   process.exit(0);
 }

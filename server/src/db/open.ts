@@ -16,6 +16,8 @@ export interface Database {
   readonly read: Drizzle;
   /** Of the library as it is stored: another one after it was restored from a backup. */
   readonly epoch: string;
+  /** Whether other processes may work on it at the same time: a server of databases, not a file. */
+  readonly isShared: boolean;
   /**
    * Runs `work` in one transaction. SQLite has one writer at a time; queueing here, in the only process
    * that writes, is what keeps "database is locked" from ever reaching a reader.
@@ -100,7 +102,9 @@ export async function openDatabase(url: string, migrationsFolder: string): Promi
   const [reader, writer] = [client(), client()];
   const read = drizzle(reader, { schema });
   const writing = drizzle(writer, { schema });
-  await read.run(sql`PRAGMA journal_mode = WAL`);
+  const isShared = !url.startsWith('file:');
+  // A server of databases sets this by itself, and takes no such word from outside.
+  if (!isShared) await read.run(sql`PRAGMA journal_mode = WAL`);
   await migrate(read, { migrationsFolder });
   await read.insert(schema.libraries).values({ id: 1, epoch: randomUUID() }).onConflictDoNothing();
   const [library] = await read.select({ epoch: schema.libraries.epoch }).from(schema.libraries);
@@ -109,6 +113,7 @@ export async function openDatabase(url: string, migrationsFolder: string): Promi
   return {
     read,
     epoch: library.epoch,
+    isShared,
     write(work) {
       const next = last.then(() => writing.transaction(work, { behavior: 'immediate' }));
       // The queue goes on after a failed write; the failure itself goes to whoever asked for it.

@@ -303,6 +303,8 @@ export const jobs = sqliteTable(
     attempts: integer().notNull().default(0),
     /** How often the server ended while it was running. */
     crashes: integer().notNull().default(0),
+    /** The process that runs it, of those that share the database; null while none does. */
+    holder: text(),
     /** When it is due; while it is running, when whoever runs it must be taken to be gone. */
     runAt: integer('run_at').notNull(),
     createdAt: integer('created_at').notNull(),
@@ -313,6 +315,13 @@ export const jobs = sqliteTable(
     index('jobs_by_item').on(table.accountId, table.itemId),
   ],
 );
+
+/** Who of the processes that share a database does what only one of them should. One row. */
+export const leaders = sqliteTable('leaders', {
+  id: integer().primaryKey(),
+  holder: text().notNull(),
+  until: integer().notNull(),
+});
 
 /** A reader's own podcast: the address by which their Queue can be heard. */
 export const podcasts = sqliteTable('podcasts', {

@@ -26,19 +26,27 @@ export interface Job {
  * Who runs a job says so again and again. Of one that is running and says nothing for so long (its end could not be
  * written to a full disk, say) it is taken that nobody runs it: it is due again.
  */
-export const LEASE_MS = 2 * 60 * 1000;
+export const LEASE_MS = 60 * 1000;
 
 const OPEN = ['waiting', 'running'] as const;
 
-/** The row of captures to be done. A row survives whatever happens to the process. */
-export function jobRepository(database: Database, now: () => number) {
+/**
+ * The row of captures to be done. A row survives whatever happens to the process.
+ *
+ * @param holder the name of this process, of those that share the database
+ */
+export function jobRepository(database: Database, now: () => number, holder = 'server') {
   return {
-    /** Whatever ran when the process ended is to be run again; it may have been what ended it. */
+    /**
+     * Whatever ran when the process ended is to be run again; it may have been what ended it. Where others may be running
+     * things, their leases tell: see take.
+     */
     async recover(): Promise<number> {
+      if (database.isShared) return 0;
       const rows = await database.write((tx) =>
         tx
           .update(jobs)
-          .set({ state: 'waiting', crashes: sql`${jobs.crashes} + 1`, runAt: now(), updatedAt: now() })
+          .set({ state: 'waiting', holder: null, crashes: sql`${jobs.crashes} + 1`, runAt: now(), updatedAt: now() })
           .where(eq(jobs.state, 'running'))
           .returning({ id: jobs.id }),
       );
@@ -48,7 +56,10 @@ export function jobRepository(database: Database, now: () => number) {
     /** What is still running when the server is ended in good order did not end it. */
     async release(): Promise<void> {
       await database.write((tx) =>
-        tx.update(jobs).set({ state: 'waiting', runAt: now() }).where(eq(jobs.state, 'running')),
+        tx
+          .update(jobs)
+          .set({ state: 'waiting', holder: null, runAt: now() })
+          .where(and(eq(jobs.state, 'running'), eq(jobs.holder, holder))),
       );
     },
 
@@ -69,6 +80,8 @@ export function jobRepository(database: Database, now: () => number) {
                 given: jobs.given,
                 attempts: jobs.attempts,
                 crashes: jobs.crashes,
+                holder: jobs.holder,
+                state: jobs.state,
               })
               .from(jobs)
               .where(and(isOpen, lte(jobs.runAt, now())))
@@ -76,12 +89,18 @@ export function jobRepository(database: Database, now: () => number) {
               .limit(limit);
             for (const job of due) {
               job.attempts += 1;
+              // Another process had it, and has not said for long that it still has: it ended, perhaps by this.
+              if (job.state === 'running' && job.holder !== null && job.holder !== holder) job.crashes += 1;
+              const { attempts, crashes } = job;
               await tx
                 .update(jobs)
-                .set({ state: 'running', attempts: job.attempts, runAt: now() + LEASE_MS, updatedAt: now() })
+                .set({ state: 'running', holder, attempts, crashes, runAt: now() + LEASE_MS, updatedAt: now() })
                 .where(eq(jobs.id, job.id));
             }
-            return due.map((job) => ({ ...job, given: GivenText.safeParse(job.given).data ?? null }));
+            return due.map(({ holder: _holder, state: _state, ...job }) => ({
+              ...job,
+              given: GivenText.safeParse(job.given).data ?? null,
+            }));
           });
         },
 
@@ -100,7 +119,7 @@ export function jobRepository(database: Database, now: () => number) {
             tx
               .update(jobs)
               .set({ runAt: now() + LEASE_MS })
-              .where(and(inArray(jobs.id, [...ids]), eq(jobs.state, 'running'))),
+              .where(and(inArray(jobs.id, [...ids]), eq(jobs.state, 'running'), eq(jobs.holder, holder))),
           );
         },
       };

@@ -8,7 +8,7 @@ export interface Runner {
 }
 
 /** What is to be done, in the order in which it is due. */
-interface Row<Job> {
+export interface Row<Job> {
   /** Takes up to `limit` jobs that are due, so that nobody else takes them. */
   take(limit: number): Promise<Job[]>;
   /** When the next one is due, in milliseconds since 1970; null when none waits. */
@@ -18,7 +18,7 @@ interface Row<Job> {
 }
 
 const MAX_NAP_MS = 60_000;
-const HOLD_EVERY_MS = 30_000;
+const HOLD_EVERY_MS = 15_000;
 
 /**
  * Works off the row of jobs, at most `atOnce` together.

@@ -9,6 +9,11 @@ export class ChangeBell {
     this.#emitter.emit(whose);
   }
 
+  /** Whose changes are listened to, accounts and sessions. */
+  heard(): string[] {
+    return this.#emitter.eventNames().map(String);
+  }
+
   /** @returns a function that ends the listening */
   listen(whose: string, heard: () => void): () => void {
     this.#emitter.on(whose, heard);

@@ -19,6 +19,7 @@ import {
 import { and, asc, eq, gt, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Database, Transaction } from '../db/open';
 import { copies, findables, items, records } from '../db/schema';
+import { eachItemChanged } from './changed-items';
 import { recordsIn } from './records';
 import { readRecord, readStored, readStoredItem } from './stored';
 
@@ -158,11 +159,6 @@ export function findableLibrary(database: Database, accountId: string): Findable
       },
     },
     async facts() {
-      const changed = await database.read
-        .select({ sequence: items.sequence, record: items.record })
-        .from(items)
-        .where(and(eq(items.accountId, accountId), gt(items.sequence, upTo)))
-        .orderBy(asc(items.sequence));
       const notes = await database.read
         .select({ sequence: records.sequence, record: records.record })
         .from(records)
@@ -182,13 +178,11 @@ export function findableLibrary(database: Database, accountId: string): Findable
         const of = facts.get(itemId);
         if (of) facts.set(itemId, { ...of, noted: notedItems.has(itemId) });
       }
-      for (const { sequence, record } of changed) {
-        const item = readStoredItem(record);
-        const of = item && factsOf(item, notedItems.has(item.id));
-        if (item && of) facts.set(item.id, of);
-        else if (item) facts.delete(item.id);
-        upTo = sequence;
-      }
+      upTo = await eachItemChanged(database, accountId, upTo, (item) => {
+        const of = factsOf(item, notedItems.has(item.id));
+        if (of) facts.set(item.id, of);
+        else facts.delete(item.id);
+      });
       return facts;
     },
     async textOf(id) {

@@ -8,11 +8,9 @@ import {
   suggestTags,
   type TagSuggestion,
 } from '@dorvel/core/relate';
-import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Database } from '../db/open';
-import { items } from '../db/schema';
+import { eachItemChanged } from './changed-items';
 import type { ProfileStore } from './profiles';
-import { readStoredItem } from './stored';
 
 /** Which items of an account's library are near to one another; see core/relate. */
 export interface RelatedLibrary {
@@ -56,16 +54,7 @@ export function relatedLibrary(database: Database, accountId: string, profiles: 
   }
 
   async function catchUp(): Promise<void> {
-    const changed = await database.read
-      .select({ sequence: items.sequence, record: items.record })
-      .from(items)
-      .where(and(eq(items.accountId, accountId), gt(items.sequence, upTo)))
-      .orderBy(asc(items.sequence));
-    for (const { sequence, record } of changed) {
-      const item = readStoredItem(record);
-      if (item) await take(item);
-      upTo = sequence;
-    }
+    upTo = await eachItemChanged(database, accountId, upTo, take);
   }
 
   const upToDate = (): Promise<void> => {

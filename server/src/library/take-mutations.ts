@@ -33,8 +33,11 @@ interface Push {
   refusal?(mutation: unknown): string | null;
 }
 
+/** So long one change of a library goes on taking: others write, too, and a server of databases ends what takes 5 s. */
+const ONE_CHANGE_MS = 1500;
+
 /**
- * Takes what a device sent into a library: all in one change of it; but when that fails through one of them, each in a
+ * Takes what a device sent into a library: as much of it in one change as time allows; but when that fails through one of them, each in a
  * change of its own, so that no change holds up what was sent with it or comes after it.
  *
  * @throws what is wrong with the database, which is wrong for all of them, and passes
@@ -46,18 +49,26 @@ export async function takePush(
 ): Promise<{ results: PushResult[]; cursor: number }> {
   const takeThem = (some: readonly unknown[]) =>
     library.change(async (write) => {
-      const results: PushResult[] = [];
-      for (const mutation of some) results.push(await takeIfAllowed(write, mutation, refusal, tools));
-      return { results, cursor: write.sequence };
+      const [taken, begunAt]: [PushResult[], number] = [[], tools.now()];
+      for (const mutation of some) {
+        taken.push(await takeIfAllowed(write, mutation, refusal, tools));
+        if (tools.now() - begunAt >= ONE_CHANGE_MS) break;
+      }
+      return { results: taken, cursor: write.sequence };
     });
+  const results: PushResult[] = [];
+  let cursor = 0;
   try {
-    return await takeThem(mutations);
+    do {
+      const some = await takeThem(mutations.slice(results.length));
+      results.push(...some.results);
+      ({ cursor } = some);
+    } while (results.length < mutations.length);
+    return { results, cursor };
   } catch (error) {
     if (isOfDatabase(error)) throw error;
   }
-  const results: PushResult[] = [];
-  let cursor = 0;
-  for (const mutation of mutations)
+  for (const mutation of mutations.slice(results.length))
     try {
       const one = await takeThem([mutation]);
       results.push(...one.results);

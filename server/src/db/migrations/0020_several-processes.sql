@@ -1,0 +1,7 @@
+CREATE TABLE `leaders` (
+	`id` integer PRIMARY KEY NOT NULL,
+	`holder` text NOT NULL,
+	`until` integer NOT NULL
+);
+--> statement-breakpoint
+ALTER TABLE `jobs` ADD `holder` text;
