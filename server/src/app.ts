@@ -12,6 +12,7 @@ import type { Passkeys } from './accounts/passkeys';
 import type { ResetCodes } from './accounts/reset-codes';
 import type { Sessions } from './accounts/sessions';
 import type { Tokens } from './accounts/tokens';
+import type { Tries } from './accounts/tries';
 import type { IncomingArchives } from './archive/incoming';
 import type { NightlyArchives } from './archive/nightly';
 import type { ArchiveShelf } from './archive/shelf';
@@ -60,6 +61,7 @@ export interface AppParts {
   invitations: Invitations;
   resetCodes: ResetCodes;
   events: AccountEvents;
+  tries: Tries;
   /** Erases an account with all that is kept of it anywhere. */
   eraseAll(accountId: string): Promise<void>;
   tokens: Tokens;

@@ -12,6 +12,7 @@ import { passkeyRepository } from './accounts/passkeys';
 import { resetCodeRepository } from './accounts/reset-codes';
 import { sessionRepository } from './accounts/sessions';
 import { tokenRepository } from './accounts/tokens';
+import { triesIn } from './accounts/tries';
 import { openWorkshop } from './apart/workshop';
 import { createApp } from './app';
 import { incomingArchives } from './archive/incoming';
@@ -226,6 +227,7 @@ const app = createApp({
   invitations: invitationRepository(database, Date.now),
   resetCodes: resetCodeRepository(database, Date.now),
   events: accountEventLog(database, Date.now),
+  tries: triesIn(database, Date.now),
   eraseAll,
   tokens: tokenRepository(database, Date.now),
   mailboxes,

@@ -316,6 +316,15 @@ export const jobs = sqliteTable(
   ],
 );
 
+/** Tries that came to nothing, so that who guesses is held up by all processes together, and by one that was begun anew. */
+export const tries = sqliteTable('tries', {
+  /** Which limit, and whose tries. */
+  key: text().primaryKey(),
+  hits: integer().notNull(),
+  /** When they are counted anew. */
+  resetAt: integer('reset_at').notNull(),
+});
+
 /** Who of the processes that share a database does what only one of them should. One row. */
 export const leaders = sqliteTable('leaders', {
   id: integer().primaryKey(),

@@ -1,8 +1,11 @@
 import type { Change, Kind, Stored } from '@dorvel/core/records';
-import { and, eq } from 'drizzle-orm';
+import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Transaction } from '../db/open';
 import { records } from '../db/schema';
 import { readRecord, storable } from './stored';
+
+/** A server of databases answers no more than 10 MB at once; a long note has some kilobytes. */
+const PAGE = 1000;
 
 /**
  * All records of a kind, removed ones too: those that belong to an item where one is named. Not of items and feeds, which
@@ -14,17 +17,23 @@ export async function recordsIn<Record extends Stored, Made extends Change>(
   kind: Kind<Record, Made>,
   itemId?: string,
 ): Promise<Record[]> {
-  const rows = await from
-    .select({ record: records.record })
-    .from(records)
-    .where(
-      and(
-        eq(records.accountId, accountId),
-        eq(records.kind, kind.name),
-        itemId === undefined ? undefined : eq(records.itemId, itemId),
-      ),
-    );
-  return rows.flatMap(({ record }) => readRecord(kind, record) ?? []);
+  const wanted = and(
+    eq(records.accountId, accountId),
+    eq(records.kind, kind.name),
+    itemId === undefined ? undefined : eq(records.itemId, itemId),
+  );
+  const found: Record[] = [];
+  for (let last = ''; ;) {
+    const rows = await from
+      .select({ id: records.id, record: records.record })
+      .from(records)
+      .where(and(wanted, gt(records.id, last)))
+      .orderBy(asc(records.id))
+      .limit(PAGE);
+    found.push(...rows.flatMap(({ record }) => readRecord(kind, record) ?? []));
+    if (rows.length < PAGE) return found;
+    last = rows.at(-1)?.id ?? last;
+  }
 }
 
 /** The small records of one account, in a change of its library. */

@@ -15,14 +15,12 @@ import { addDays, minutesLeft } from '@dorvel/core/reading';
 import { changeMaker, noteKind } from '@dorvel/core/records';
 import { dayInWords, dueInWords, inMinutes, reasonInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { lightFormat } from 'date-fns';
-import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database } from '../db/open';
-import { items } from '../db/schema';
+import { eachItemChanged } from '../library/changed-items';
 import type { Library } from '../library/library';
 import { recordsIn } from '../library/records';
 import type { RelatedLibrary } from '../library/related';
-import { readStoredItems } from '../library/stored';
 import { type PushTools, takeMutation } from '../library/take-mutations';
 
 /** The feed tells what came back in so many days. */
@@ -123,17 +121,11 @@ export async function cameBack(database: Database, reader: Reader): Promise<Come
 
 /** All that was not let go. */
 async function itemsThere(database: Database, accountId: string): Promise<Item[]> {
-  const rows = await database.read
-    .select({ record: items.record })
-    .from(items)
-    .where(
-      and(
-        eq(items.accountId, accountId),
-        isNull(items.duplicateOf),
-        ne(sql`json_extract(${items.record}, '$.choices.stage.value')`, 'let-go'),
-      ),
-    );
-  return readStoredItems(rows);
+  const there: Item[] = [];
+  await eachItemChanged(database, accountId, 0, (item) => {
+    if (item.capture.duplicateOf === null && item.choices.stage.value !== 'let-go') there.push(item);
+  });
+  return there;
 }
 
 async function noteShown(library: Library, shown: readonly Item[], today: string, tools: PushTools): Promise<void> {

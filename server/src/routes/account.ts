@@ -16,6 +16,7 @@ import type { AccountEvents } from '../accounts/events';
 import type { Invitations } from '../accounts/invitations';
 import type { Passkeys } from '../accounts/passkeys';
 import type { Sessions } from '../accounts/sessions';
+import type { Tries } from '../accounts/tries';
 import type { Config } from '../config';
 import type { Database } from '../db/open';
 import { items, pictures } from '../db/schema';
@@ -32,6 +33,7 @@ interface AccountParts {
   passkeys: Passkeys;
   invitations: Invitations;
   events: AccountEvents;
+  tries: Tries;
   config: Config;
   bell: { ring(whose: string): void };
   /** Erases an account with all that is kept of it anywhere. */
@@ -47,7 +49,11 @@ export function accountRoutes(parts: AccountParts): Router {
     events.note(accountOf(response).id, kind, callerOf(request), about);
   const partOf = (request: Request) => AccountPartParams.parse(request.params).id;
 
-  const limited = limitTries({ most: 10, of: ({ res }) => (res ? accountOf(res as Response).id : null) });
+  const limited = limitTries(parts.tries, {
+    name: 'passphrase',
+    most: 10,
+    of: ({ res }) => (res ? accountOf(res as Response).id : null),
+  });
   /** A session may have been left open where others pass by. */
   const showPassphrase = async (response: Response, passphrase: string) => {
     if (await accounts.isPassphrase(accountOf(response).id, passphrase)) return;

@@ -20,6 +20,7 @@ import type { AccountEvents } from '../accounts/events';
 import type { Passkeys } from '../accounts/passkeys';
 import { CODE_LIFE_MS, type ResetCodes } from '../accounts/reset-codes';
 import type { Sessions } from '../accounts/sessions';
+import type { Tries } from '../accounts/tries';
 import type { Config } from '../config';
 import type { SendLetter } from '../publish/reminders';
 import { accountOf, callerOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
@@ -35,6 +36,7 @@ interface SessionParts {
   passkeys: Passkeys;
   resetCodes: ResetCodes;
   events: AccountEvents;
+  tries: Tries;
   config: Config;
   /** Rung with a session's id when it has ended. */
   bell: { ring(sessionId: string): void };
@@ -50,9 +52,13 @@ export function sessionRoutes(parts: SessionParts): Router {
   const { accounts, sessions, passkeys, resetCodes, events, config, bell, send, log } = parts;
   const router = Router();
   const small = jsonBody('10kb');
-  const limited = limitTries({ most: 10 });
+  const limited = limitTries(parts.tries, { name: 'enter', most: 10 });
   // Whoever has many addresses to try from has no more tries with one account.
-  const byMail = limitTries({ most: 50, of: (request) => Mailed.safeParse(request.body).data?.mail ?? null });
+  const byMail = limitTries(parts.tries, {
+    name: 'mail',
+    most: 50,
+    of: (request) => Mailed.safeParse(request.body).data?.mail ?? null,
+  });
 
   router.get('/setup', async (_request, response) => {
     response.json(

@@ -1,5 +1,6 @@
 import type { Request, RequestHandler } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import type { Tries } from '../accounts/tries';
 import { HttpProblem, sendProblem } from './problem';
 
 const MINUTE_MS = 60_000;
@@ -23,7 +24,9 @@ export function limitRate(most: number, minutes: number): RequestHandler {
   });
 }
 
-interface Tries {
+interface Limit {
+  /** What is tried: each limit counts for itself. */
+  name: string;
   /** So many that come to nothing in a quarter of an hour. */
   most: number;
   /** Whose tries are counted together; by default those of one network address. */
@@ -31,10 +34,11 @@ interface Tries {
 }
 
 /** Holds up who guesses: passphrases, codes, passkeys. */
-export function limitTries({ most, of }: Tries): RequestHandler {
+export function limitTries(tries: Tries, { name, most, of }: Limit): RequestHandler {
   return rateLimit({
     windowMs: TRIES_MINUTES * MINUTE_MS,
     limit: most,
+    store: tries(name, TRIES_MINUTES * MINUTE_MS),
     skipSuccessfulRequests: true,
     keyGenerator: (request) => of?.(request) ?? ipKeyGenerator(request.ip ?? ''),
     standardHeaders: 'draft-8',

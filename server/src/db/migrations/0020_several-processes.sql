@@ -4,4 +4,10 @@ CREATE TABLE `leaders` (
 	`until` integer NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE `tries` (
+	`key` text PRIMARY KEY NOT NULL,
+	`hits` integer NOT NULL,
+	`reset_at` integer NOT NULL
+);
+--> statement-breakpoint
 ALTER TABLE `jobs` ADD `holder` text;
