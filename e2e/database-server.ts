@@ -38,7 +38,7 @@ export class DatabaseServer {
     private readonly program: string,
     private readonly port: number,
   ) {
-    this.url = `http://127.0.0.1:${port}`;
+    this.url = `ws://127.0.0.1:${port}`;
   }
 
   /** @returns null where there is no such server */
@@ -52,7 +52,7 @@ export class DatabaseServer {
       stdio: 'ignore',
     });
     for (let tries = 0; tries < 100; tries++) {
-      const answers = await fetch(`${this.url}/health`).then(
+      const answers = await fetch(`http://127.0.0.1:${this.port}/health`).then(
         ({ ok }) => ok,
         () => false,
       );

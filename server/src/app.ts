@@ -126,8 +126,8 @@ export function createApp(parts: AppParts): Express {
     response.set('cache-control', 'no-store');
     next();
   });
-  // A device that gets a large library asks a hundred times a second; nothing of ours asks more.
-  app.use('/api', limitRate(12_000, 1));
+  // A device that gets a large library asks some hundreds of times a second; nothing of ours asks more.
+  app.use('/api', limitRate(60_000, 1));
   // An extension stands on no site of ours: its token is what lets it in, and no cookie counts.
   app.use('/api/extension', extensionRoutes(parts));
   app.use('/api', openApiRoutes());

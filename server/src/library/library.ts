@@ -4,6 +4,7 @@ import {
   type Change,
   dossierKind,
   entryKind,
+  feedKind,
   highlightKind,
   itemKind,
   type Kind,
@@ -59,6 +60,15 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
      * and always all that changed under its last sequence number: a push of many changes is never cut in two.
      */
     async changesAfter(after: number): Promise<Changes> {
+      // Most who ask have all there is: that is one look, not one for each kind.
+      const [account] = await database.read
+        .select({ sequence: accounts.sequence })
+        .from(accounts)
+        .where(eq(accounts.id, accountId));
+      if (account && account.sequence <= after) {
+        const none = registry.kinds.map(({ plural }): [string, Stored[]] => [plural, []]);
+        return { records: Object.fromEntries(none) as unknown as Records, cursor: after, more: false, unread: 0 };
+      }
       const lastOfPage = async (table: ReturnType<typeof tableOf>) => {
         const rows = await database.read
           .select({ sequence: table.sequence })
@@ -71,27 +81,35 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
       const pages = await Promise.all([items, feeds, records].map(lastOfPage));
       const cut = pages.filter(({ more }) => more).map(({ last }) => last ?? after);
       const cursor = cut.length > 0 ? Math.min(...cut) : Math.max(after, ...pages.map(({ last }) => last ?? 0));
+      const all = await Promise.all([rowsIn(items), rowsIn(feeds), rowsOfRecords()]);
       let unread = 0;
-      const changed = async (kind: Kind): Promise<[string, Stored[]]> => {
-        const table = tableOf(kind);
-        const rows = await database.read
-          .select({ record: table.record })
-          .from(table)
-          .where(
-            and(
-              eq(table.accountId, accountId),
-              gt(table.sequence, after),
-              lte(table.sequence, cursor),
-              table === records ? eq(records.kind, kind.name) : undefined,
-            ),
-          )
-          .orderBy(asc(table.sequence));
+      const found = registry.kinds.map((kind): [string, Stored[]] => {
+        const rows = all.flat().filter((row) => row.kind === kind.name);
         const readable = rows.flatMap(({ record }) => readRecord(kind, record) ?? []);
         unread += rows.length - readable.length;
         return [kind.plural, readable];
-      };
-      const all = await Promise.all(registry.kinds.map(changed));
-      return { records: Object.fromEntries(all) as unknown as Records, cursor, more: cut.length > 0, unread };
+      });
+      return { records: Object.fromEntries(found) as unknown as Records, cursor, more: cut.length > 0, unread };
+
+      function within(table: typeof items | typeof feeds | typeof records) {
+        return and(eq(table.accountId, accountId), gt(table.sequence, after), lte(table.sequence, cursor));
+      }
+      async function rowsIn(table: typeof items | typeof feeds) {
+        const rows = await database.read
+          .select({ record: table.record })
+          .from(table)
+          .where(within(table))
+          .orderBy(asc(table.sequence));
+        const kind = table === items ? itemKind.name : feedKind.name;
+        return rows.map(({ record }) => ({ kind, record }));
+      }
+      function rowsOfRecords() {
+        return database.read
+          .select({ kind: records.kind, record: records.record })
+          .from(records)
+          .where(within(records))
+          .orderBy(asc(records.sequence));
+      }
     },
 
     async item(id: string): Promise<Item | undefined> {
