@@ -49,9 +49,7 @@ export function SignIn({ demo, onDone }: { demo: Setup['demo']; onDone(): void }
       />
       <SaidWrong problem={problem} />
       <Button label={busy ? 'One moment…' : 'Sign in'} kind="main" disabled={busy} onPress={byPassphrase} />
-      {knowsPasskeys() && (
-        <Button label="Use a passkey" disabled={busy} onPress={() => void enter(signInByPasskey)} />
-      )}
+      {knowsPasskeys() && <Button label="Use a passkey" disabled={busy} onPress={() => void enter(signInByPasskey)} />}
     </>
   );
 }
