@@ -1,3 +1,4 @@
+import { MemoryStore } from 'express-rate-limit';
 import { pino } from 'pino';
 import { type AppParts, createApp } from '../app';
 import { readConfig } from '../config';
@@ -24,7 +25,10 @@ function routesOf(layer: Layer): string[] {
 }
 
 it('describes every route of the API that there is, and none that there is not', () => {
-  const parts = { config: readConfig({}, '/nowhere'), log: pino({ level: 'silent' }) } as unknown as AppParts;
+  const parts = {
+    ...{ config: readConfig({}, '/nowhere'), log: pino({ level: 'silent' }), tries: () => new MemoryStore() },
+    metrics: { timing: (_request: unknown, _response: unknown, next: () => void) => next() },
+  } as unknown as AppParts;
   const { stack } = createApp(parts).router as unknown as { stack: Layer[] };
   const found = stack.flatMap(routesOf).filter((route) => / \/(api\/|healthz|readyz)/.test(route));
   const described = Object.entries(openApi().paths).flatMap(([path, operations]) =>
