@@ -4,7 +4,7 @@ import { newItem } from '@dorvel/core/records';
 import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import { DeviceStore } from '@/device/store/store';
-import { downloadAhead } from './downloads';
+import { downloadAhead, keepCopy } from './downloads';
 
 const mockCopies = new Map<string, object>();
 const mockAsked: string[] = [];
@@ -127,4 +127,86 @@ it('makes room for the reader between two copies, and keeps what has arrived whe
   mockCopies.delete(first.copyId);
   await expect(downloadAhead(store, always)).rejects.toThrow('no connection');
   expect(await here()).toEqual([[second.copyId, false]]);
+});
+
+describe('the room that there is', () => {
+  /** How many bytes one copy without pictures takes. */
+  const oneCopy = async () => (await store.copies.toArray())[0]!.bytes;
+  const ids = async () => new Set(await store.copies.toCollection().primaryKeys());
+
+  it('is filled with what is wanted most, and nothing is brought beyond it', async () => {
+    const kept = [await item('kept'), await item('kept')];
+    const waiting = [await item('inbox'), await item('queue')];
+    // The guess for what nobody has seen yet is 60 kB: there is room for one more of them, each time.
+    await downloadAhead(store, always, 62_000);
+    expect(await ids()).toEqual(new Set([waiting[1]!.copyId, waiting[0]!.copyId, kept[1]!.copyId, kept[0]!.copyId]));
+    mockAsked.length = 0;
+    const more = await item('inbox');
+    await downloadAhead(store, always, 59_000);
+    expect(await ids()).not.toContain(more.copyId);
+    expect((await ids()).size).toBe(4);
+    expect(mockAsked).toEqual([]);
+  });
+
+  it('that is made smaller loses earlier copies first, then what is finished, and Inbox and Queue last', async () => {
+    const [finished, inbox] = [await item('finished'), await item('inbox')];
+    await downloadAhead(store, always);
+    const item_ = (await store.items.get(inbox.id))!;
+    const earlier = { ...(await store.copies.get(inbox.copyId))!, id: uuidv7() };
+    await store.copies.put(earlier);
+    await store.items.put({ ...item_, capture: { ...item_.capture, copies: [{ id: earlier.id }] as never } });
+    // Each as large as one with many pictures, so that it counts against what is left as a margin.
+    const large = 3_000_000;
+    await store.copies.toCollection().modify((copy) => void (copy.bytes = large));
+    const left = async (room: number) => {
+      await downloadAhead(store, always, room);
+      return ids();
+    };
+    expect(await left(3 * large)).toEqual(new Set([inbox.copyId, finished.copyId, earlier.id]));
+    expect(await left(2 * large)).toEqual(new Set([inbox.copyId, finished.copyId]));
+    expect(await left(large)).toEqual(new Set([inbox.copyId]));
+    expect(mockAsked).toHaveLength(2);
+  });
+
+  it('that was taken by something larger than was thought is not filled and emptied by turns', async () => {
+    const { copyId } = await item('inbox');
+    await item('inbox');
+    await downloadAhead(store, always, 130_000);
+    const size = await oneCopy();
+    expect(size).toBeLessThan(1000);
+    await store.copies
+      .where('id')
+      .equals(copyId)
+      .modify((copy) => void (copy.bytes = 5_000_000));
+    await downloadAhead(store, always, 130_000);
+    expect(await ids()).not.toContain(copyId);
+    mockAsked.length = 0;
+    await downloadAhead(store, always, 130_000);
+    await downloadAhead(store, always, 130_000);
+    expect(mockAsked.length).toBeLessThanOrEqual(1);
+  });
+
+  it('what the reader opens stays while they may be reading it', async () => {
+    const { id, copyId } = await item('let-go');
+    const known = (await store.items.get(id))!;
+    await store.items.put({ ...known, choices: { ...known.choices, stage: { value: 'finished', at: 'x' } } } as never);
+    await keepCopy(store, (await store.items.get(id))!, copyId);
+    await store.copies.toCollection().modify((copy) => void (copy.bytes = 9_000_000));
+    await downloadAhead(store, always, 1000);
+    expect(await ids()).toEqual(new Set([copyId]));
+  });
+
+  it('of a device that is full: it says so, brings no more, and what is here stays', async () => {
+    const first = await item('inbox', '/a.webp');
+    await downloadAhead(store, always);
+    await item('inbox', '/b.webp');
+    const full = Object.assign(new Error('no room'), { name: 'QuotaExceededError' });
+    const cache = await caches.open('x');
+    Object.assign(cache, { add: () => Promise.reject(full) });
+    expect(await downloadAhead(store, always)).toEqual({ isDeviceFull: true });
+    expect(await ids()).toEqual(new Set([first.copyId]));
+    Object.assign(cache, { add: (address: string) => Promise.resolve(void pictures.set(address, new Blob(['1']))) });
+    expect(await downloadAhead(store, always)).toEqual({ isDeviceFull: false });
+    expect((await ids()).size).toBe(2);
+  });
 });

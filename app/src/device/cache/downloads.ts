@@ -19,39 +19,100 @@ function isTextWantedHere(item: Item): boolean {
 /** Texts without their pictures are small, but a library of many years is not: the latest of them are enough. */
 const MAX_TEXTS = 1000;
 
+/** What a text with its pictures takes as long as nobody knows, in bytes. */
+const USUAL_BYTES = 60_000;
+/** What was brought goes again only when it stands so far beyond the room: else it would come and go by turns. */
+const SLACK_BYTES = 2_000_000;
+
+/** What the reader opened is not taken from under their eyes. */
+const openedHere = new Set<string>();
+/** Sizes of what was too large, so that it is not fetched again each time. */
+const sizesKnown = new Map<string, number>();
+
+/** What became of bringing texts ahead. */
+interface Brought {
+  /** Whether the device has no more room, however much it may have. */
+  isDeviceFull: boolean;
+}
+
 /**
- * Brings the copies of Inbox and Queue to the device, pictures too; then the texts of what is finished or kept. Lets go
- * of copies whose item was let go.
+ * Brings the copies of Inbox and Queue to the device, pictures too; then the texts of what is finished or kept, the latest first, as
+ * far as the room goes. Lets go of copies whose item was let go, and of those that the room is too small for: earlier copies first,
+ * then what was finished long ago, then what has lain longest.
  *
  * @param mayGoOn asked between two copies: a change of the reader's does not wait for a long download
+ * @param room for texts and pictures, in bytes
  * @throws what api throws; what has arrived until then stays
  */
-export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean): Promise<void> {
+export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, room = Infinity): Promise<Brought> {
   const items = await store.allItems();
-  const here = new Set(await store.copies.toCollection().primaryKeys());
+  const sizes = await sizesHere(store);
   const textOnly = new Set(await store.copies.where('textOnly').equals(1).primaryKeys());
   const latestFirst = [...items].sort((a, b) => b.choices.raisedAt.value - a.choices.raisedAt.value);
   const texts = latestFirst.filter(isTextWantedHere).slice(0, MAX_TEXTS);
+  const stays = new Set<string>();
+  let [taken, isDeviceFull] = [0, false];
+  const fits = (bytes: number, slack: number) => taken + bytes <= room + slack;
   for (const item of [...latestFirst.filter(isWantedHere), ...texts]) {
-    if (!mayGoOn()) return;
+    if (!mayGoOn()) return { isDeviceFull };
     const copyId = item.capture.page?.copyId;
     if (!copyId) continue;
     const withPictures = isWantedHere(item);
-    if (!here.has(copyId)) await keepCopy(store, item, copyId, withPictures);
-    else if (withPictures && textOnly.has(copyId)) await keepPicturesOf(store, copyId);
+    let bytes = sizes.get(copyId);
+    const needs = bytes === undefined || (withPictures && textOnly.has(copyId));
+    if (!fits(bytes ?? sizesKnown.get(copyId) ?? USUAL_BYTES, bytes === undefined ? 0 : SLACK_BYTES)) continue;
+    try {
+      if (needs && !isDeviceFull)
+        bytes = await (bytes === undefined
+          ? bringCopy(store, item, copyId, withPictures)
+          : bringPicturesOf(store, copyId));
+    } catch (error) {
+      if (!isOutOfRoom(error)) throw error;
+      isDeviceFull = true;
+    }
+    if (bytes === undefined) continue;
+    sizesKnown.set(copyId, bytes);
+    taken += bytes;
+    stays.add(copyId);
   }
-  // Earlier copies that are here stay: they are what a later one is compared with.
-  const current = new Set(
-    items
-      .filter((item) => item.choices.stage.value !== 'let-go')
-      .flatMap((item) => [item.capture.page?.copyId, ...item.capture.copies.map(({ id }) => id)]),
-  );
-  const stale = [...here].filter((id) => !current.has(id));
+  // Earlier copies that are here stay while there is room: they are what a later one is compared with.
+  for (const { choices, capture } of latestFirst) {
+    if (choices.stage.value === 'let-go') continue;
+    for (const copyId of [capture.page?.copyId, ...capture.copies.map(({ id }) => id)]) {
+      const bytes = copyId ? sizes.get(copyId) : undefined;
+      if (!copyId || bytes === undefined || stays.has(copyId)) continue;
+      if (!openedHere.has(copyId) && !fits(bytes, SLACK_BYTES)) continue;
+      taken += bytes;
+      stays.add(copyId);
+    }
+  }
+  const stale = [...sizes.keys()].filter((id) => !stays.has(id));
   if (stale.length > 0) await dropCopies(store, stale);
+  return { isDeviceFull };
 }
 
-/** Fetches one copy, with its pictures unless only the text is wanted, and keeps it on the device. */
-export async function keepCopy(store: DeviceStore, item: Item, copyId: string, withPictures = true): Promise<void> {
+/** The bytes of each copy that is here, without reading any. */
+async function sizesHere(store: DeviceStore): Promise<Map<string, number>> {
+  const bySize = store.copies.orderBy('bytes');
+  const [ids, sizes] = await Promise.all([bySize.primaryKeys(), bySize.keys()]);
+  return new Map(ids.map((id, n) => [id, Number(sizes[n])]));
+}
+
+/** True when the device has no room left, for its store or for pictures (Storage Standard: QuotaExceededError). */
+function isOutOfRoom(error: unknown): boolean {
+  for (let at = error; at instanceof Error; at = 'inner' in at ? at.inner : at.cause)
+    if (at.name === 'QuotaExceededError') return true;
+  return false;
+}
+
+/** Fetches one copy that the reader asks for, with its pictures, and keeps it on the device. */
+export async function keepCopy(store: DeviceStore, item: Item, copyId: string): Promise<void> {
+  openedHere.add(copyId);
+  await bringCopy(store, item, copyId, true);
+}
+
+/** @returns the bytes that it takes */
+async function bringCopy(store: DeviceStore, item: Item, copyId: string, withPictures: boolean): Promise<number> {
   const copy = await api.copy(copyId);
   const thumbnail = item.capture.page?.thumbnail;
   const pictures = withPictures
@@ -59,15 +120,24 @@ export async function keepCopy(store: DeviceStore, item: Item, copyId: string, w
     : [];
   const bytes = new Blob([JSON.stringify(copy)]).size + (await keepPictures(pictures));
   await store.copies.put({ ...copy, bytes, pictures, ...(withPictures ? {} : { textOnly: 1 as const }) });
+  return bytes;
 }
 
-/** Fetches the pictures of a copy that is here as text only. */
+/** Fetches the pictures of a copy that is here as text only, as the reader opens it. */
 export async function keepPicturesOf(store: DeviceStore, copyId: string): Promise<void> {
+  openedHere.add(copyId);
+  await bringPicturesOf(store, copyId);
+}
+
+/** @returns the bytes that it takes with them */
+async function bringPicturesOf(store: DeviceStore, copyId: string): Promise<number> {
   const copy = await store.copies.get(copyId);
-  if (!copy?.textOnly) return;
+  if (!copy?.textOnly) return copy?.bytes ?? 0;
   const { textOnly: _textOnly, ...text } = copy;
   const pictures = picturesOf(copy.tree);
-  await store.copies.put({ ...text, pictures, bytes: copy.bytes + (await keepPictures(pictures)) });
+  const bytes = copy.bytes + (await keepPictures(pictures));
+  await store.copies.put({ ...text, pictures, bytes });
+  return bytes;
 }
 
 async function keepPictures(addresses: readonly string[]): Promise<number> {

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { downloadAhead } from '@/device/cache/downloads';
+import { useRoom } from '@/device/store/room';
 import { eraseLetGo } from '@/device/cache/erase';
 import { useAccount } from '@/device/store/account';
 import { serverTime } from '@/device/store/clock';
@@ -40,7 +41,8 @@ const rounds = syncRounds<DeviceStore>({
   receive: (store) => receive(store, HEARS),
   async download(store, mayGoOn) {
     await eraseLetGo(store, serverTime());
-    await downloadAhead(store, mayGoOn);
+    const { megabytes } = useRoom.getState();
+    useRoom.setState(await downloadAhead(store, mayGoOn, megabytes === null ? Infinity : megabytes * 1_000_000));
   },
   sessionLost: () => useAccount.getState().sessionLost(),
   tell: (status) => useSync.setState(status),
