@@ -1,10 +1,11 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Unreachable } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock, FUTURE_TOLERANCE_MS, type HybridClock } from '@dorvel/core/sync';
+import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { clockOfDevice } from '../../app/src/device/store/device-clock';
 import { DeviceStore } from '../../app/src/device/store/store';
@@ -12,6 +13,7 @@ import { api } from '../../app/src/device/sync/api';
 import { receive, send } from '../../app/src/device/sync/exchange';
 import { accountRepository } from '../../server/src/accounts/accounts';
 import { type Database, openDatabase } from '../../server/src/db/open';
+import { markRestored } from '../../server/src/db/restored';
 import { type Library, libraryOf } from '../../server/src/library/library';
 import { takePush } from '../../server/src/library/take-mutations';
 import { type Device, turn } from './turn';
@@ -32,6 +34,8 @@ export interface Schedule {
   devices: number;
   steps: number;
   skewMs: number;
+  /** In how many of the schedules the server is set back to a backup on the way, from 0 to 1. */
+  restores?: number;
 }
 
 /** What went wrong in a schedule, in words; nothing when all held. */
@@ -51,10 +55,34 @@ function random(seed: number): () => number {
 /** A database with an account in it, made once: each schedule begins with a copy. */
 let template: { folder: string; accountId: string } | null = null;
 
-async function fresh(): Promise<{ folder: string; database: Database; library: Library }> {
+interface Server {
+  folder: string;
+  database: Database;
+  library: Library;
+}
+
+const fileIn = (folder: string) => path.join(folder, 'library.db');
+const backupIn = (folder: string) => path.join(folder, 'backup.db');
+
+async function backUp({ folder, database }: Server): Promise<void> {
+  await database.read.run(sql`vacuum into ${backupIn(folder)}`);
+}
+
+/** The server is as it was when it was backed up, and says so; what came since is only on the devices. */
+async function setBack(server: Server): Promise<void> {
+  const { folder, library, database } = server;
+  database.close();
+  for (const end of ['', '-wal', '-shm']) rmSync(`${fileIn(folder)}${end}`, { force: true });
+  renameSync(backupIn(folder), fileIn(folder));
+  await markRestored(fileIn(folder));
+  server.database = await openDatabase(`file:${fileIn(folder)}`, MIGRATIONS);
+  server.library = libraryOf(server.database, library.accountId);
+}
+
+async function fresh(): Promise<Server> {
   if (!template) {
     const folder = mkdtempSync(path.join(tmpdir(), 'dorvel-simulation-'));
-    const database = await openDatabase(`file:${path.join(folder, 'library.db')}`, MIGRATIONS);
+    const database = await openDatabase(`file:${fileIn(folder)}`, MIGRATIONS);
     const account = await accountRepository(database, Date.now).create('a@x.example', 'A', 'a long enough passphrase');
     if (!account) throw new Error('the account was not made');
     database.close();
@@ -62,7 +90,7 @@ async function fresh(): Promise<{ folder: string; database: Database; library: L
   }
   const folder = mkdtempSync(path.join(tmpdir(), 'dorvel-simulation-'));
   cpSync(template.folder, folder, { recursive: true });
-  const database = await openDatabase(`file:${path.join(folder, 'library.db')}`, MIGRATIONS);
+  const database = await openDatabase(`file:${fileIn(folder)}`, MIGRATIONS);
   return { folder, database, library: libraryOf(database, template.accountId) };
 }
 
@@ -87,10 +115,11 @@ interface Press {
  * Runs a schedule: presses on devices in any order, rounds of sending and fetching that break at any point, time that goes on.
  * Then all devices sync until nothing is left to send, and are looked at.
  */
-export async function runSchedule({ seed, devices: count, steps, skewMs }: Schedule): Promise<Problems> {
+export async function runSchedule({ seed, devices: count, steps, skewMs, restores = 0 }: Schedule): Promise<Problems> {
   const next = random(seed);
   const oneOf = <Value>(values: readonly Value[]) => values[Math.floor(next() * values.length)] as Value;
-  const { folder, database, library } = await fresh();
+  const server = await fresh();
+  const { folder } = server;
   turn.now = BEGINS;
   const serverClock: HybridClock = createClock('server', () => turn.now);
   const devices = Array.from({ length: count }, (_, n): Device => {
@@ -120,16 +149,16 @@ export async function runSchedule({ seed, devices: count, steps, skewMs }: Sched
     if (now === 'answer') throw new Unreachable('The network broke.');
     return answer;
   };
-  const says = () => ({ now: turn.now, epoch: database.epoch });
+  const says = () => ({ now: turn.now, epoch: server.database.epoch });
   const serve = {
     push: (mutations: Parameters<typeof api.push>[0]) =>
       carried(async () => ({
-        ...(await takePush(library, { mutations }, { clock: serverClock, now: () => turn.now })),
+        ...(await takePush(server.library, { mutations }, { clock: serverClock, now: () => turn.now })),
         ...says(),
       })),
     pull: (after: number) =>
       carried(async () => {
-        const { records, unread, ...head } = await library.changesAfter(after);
+        const { records, unread, ...head } = await server.library.changesAfter(after);
         return { ...head, records, unread, ...says() };
       }),
   };
@@ -183,7 +212,11 @@ export async function runSchedule({ seed, devices: count, steps, skewMs }: Sched
     if (what === 'title') presses.push({ key: item.id, value, replaced: before });
   };
 
+  const isSetBack = next() < restores;
+  const [backedUpAt, setBackAt] = [Math.floor((next() * steps) / 2), Math.floor(((1 + next()) * steps) / 2)];
   for (let n = 0; n < steps; n++) {
+    if (isSetBack && n === backedUpAt) await backUp(server);
+    if (isSetBack && n === setBackAt) await setBack(server);
     turn.now += Math.round(next() * (next() < 0.1 ? DAY_MS / 2 : 60_000));
     const device = oneOf(devices);
     if (next() < 0.55) await press(device, n);
@@ -195,9 +228,9 @@ export async function runSchedule({ seed, devices: count, steps, skewMs }: Sched
     }
   }
   for (let n = 0; n < 3; n++) for (const device of devices) await round(device);
-  problems.push(...(await lookedAt(devices, library, { presses, saved })));
+  problems.push(...(await lookedAt(devices, server.library, { presses, saved })));
   for (const { store } of devices) await store.delete();
-  database.close();
+  server.database.close();
   rmSync(folder, { recursive: true, force: true });
   return problems;
 }
@@ -216,16 +249,19 @@ async function lookedAt(
   const problems: Problems = [];
   const { records } = await everything(library);
   const there = new Map(records.map((item) => [item.id, item]));
+  const canonical = records.filter(({ capture }) => capture.duplicateOf === null);
   for (const { name, store } of devices) {
     if ((await store.outbox.count()) > 0) problems.push(`${name}: something was never sent`);
     for (const { says, mutation } of await store.aside.toArray())
       problems.push(`${name}: a change (${mutation.type}) was refused: ${says}`);
-    const here = await store.items.toArray();
-    if (here.length !== there.size) problems.push(`${name}: ${String(here.length)} of ${String(there.size)} items`);
+    // What another stands for is only a pointer to it; a server that was set back need not learn of it again.
+    const here = (await store.items.toArray()).filter(
+      ({ id, capture }) => !(there.get(id) ?? { capture }).capture.duplicateOf,
+    );
+    if (here.length !== canonical.length)
+      problems.push(`${name}: ${String(here.length)} of ${String(canonical.length)} items`);
     for (const item of here) {
       const other = there.get(item.id);
-      // What another stands for is only a pointer to it.
-      if (other?.capture.duplicateOf) continue;
       for (const part of ['choices', 'tags', 'progress', 'address', 'savedAt'] as const)
         if (JSON.stringify(sorted(item[part])) !== JSON.stringify(sorted(other?.[part])))
           problems.push(
@@ -233,7 +269,7 @@ async function lookedAt(
           );
     }
   }
-  const addresses = new Set(records.filter(({ capture }) => capture.duplicateOf === null).map((item) => item.address));
+  const addresses = new Set(canonical.map((item) => item.address));
   for (const address of saved) if (!addresses.has(address)) problems.push(`${address} was saved and is lost`);
   // What was replaced by somebody who saw it must not come back.
   for (const { id, choices } of records) {

@@ -1,9 +1,9 @@
-import { randomUUID } from 'node:crypto';
 import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { createClient } from '@libsql/client';
 import { z } from 'zod';
 import { readConfig } from '../config';
+import { markRestored } from '../db/restored';
 import { pictures } from '../db/schema';
 import { openSound } from '../db/sound';
 import { folderStore } from '../files/files';
@@ -16,8 +16,6 @@ const Manifest = z.object({
 });
 const MANIFEST = 'backup.json';
 const DATABASE = 'dorvel.db';
-/** After a restoring, so far ahead of all that devices know that what they hear then is new to them. */
-const SEQUENCE_STEP = 1_000_000_000;
 
 /**
  * `npm run backup -- FOLDER` copies the library into a folder, also while the server runs; a second time into the same
@@ -92,19 +90,9 @@ async function restore(from: string): Promise<void> {
   for (const name of [file, `${file}-wal`, `${file}-shm`, config.picturesFolder]) await move(name);
   const unfinished = `${file}.unfinished`;
   await copyFile(path.join(from, DATABASE), unfinished);
-  const client = createClient({ url: `file:${unfinished}` });
-  await client.execute('pragma journal_mode = delete');
-  await client.batch(
-    [
-      { sql: 'update libraries set epoch = ?', args: [randomUUID()] },
-      { sql: 'update accounts set sequence = sequence + ?', args: [SEQUENCE_STEP] },
-    ],
-    'write',
-  );
-  const { rows } = await client.execute('select distinct hash from pictures');
-  client.close();
+  const hashes = await markRestored(unfinished);
   const [source, target] = [folderStore(path.join(from, 'pictures')), folderStore(config.picturesFolder)];
-  for (const { hash } of rows) if (typeof hash === 'string') await copyWhole(source.pathOf(hash), target.pathOf(hash));
+  for (const hash of hashes) await copyWhole(source.pathOf(hash), target.pathOf(hash));
   await rename(unfinished, file);
   end(
     `The library is as it was on ${manifest.data.madeAt}. What was here before is in ${aside}.\nDevices fetch it anew when they come next, and send again what they have.`,

@@ -57,12 +57,16 @@ function refusalOf(mutation: Mutation, detail: string): PushResult {
 
 async function push(store: DeviceStore, waiting: readonly Unsent[], hears: Hears): Promise<void> {
   const askedAt = Date.now();
-  const { results, now } = await api.push(waiting.map(({ mutation }) => mutation));
+  const { results, now, epoch } = await api.push(waiting.map(({ mutation }) => mutation));
   setServerTime(now, askedAt);
+  const known = await store.epoch();
+  // What the server forgot when it was set back is sent to it again when that is fetched, and what was changed in it along with it.
+  const isForgotten = ({ outcome, ...more }: PushResult) =>
+    outcome === 'refused' && 'unknown' in more && known !== null && known !== epoch;
   const byId = new Map(results.map((result) => [result.mutationId, result]));
   for (const one of waiting) {
     const result = byId.get(one.mutation.id);
-    if (result) await settle(store, one, result, hears);
+    if (result && !isForgotten(result)) await settle(store, one, result, hears);
   }
   await store.outbox.bulkDelete(waiting.flatMap(({ place }) => place ?? []));
 }
