@@ -1,9 +1,9 @@
 import { create } from 'zustand';
 import { downloadAhead } from '@/device/cache/downloads';
-import { useRoom } from '@/device/store/room';
 import { eraseLetGo } from '@/device/cache/erase';
 import { useAccount } from '@/device/store/account';
 import { serverTime } from '@/device/store/clock';
+import { useRoom } from '@/device/store/room';
 import type { DeviceStore } from '@/device/store/store';
 import { type News, receive, send } from './exchange';
 import { syncRounds, type SyncStatus } from './rounds';
