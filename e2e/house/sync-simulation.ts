@@ -5,15 +5,14 @@ import { Unreachable } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock, FUTURE_TOLERANCE_MS, type HybridClock } from '@dorvel/core/sync';
-import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { clockOfDevice } from '../../app/src/device/store/device-clock';
 import { DeviceStore } from '../../app/src/device/store/store';
 import { api } from '../../app/src/device/sync/api';
 import { receive, send } from '../../app/src/device/sync/exchange';
 import { accountRepository } from '../../server/src/accounts/accounts';
+import { copyInto, markRestored } from '../../server/src/db/backup';
 import { type Database, openDatabase } from '../../server/src/db/open';
-import { markRestored } from '../../server/src/db/restored';
 import { type Library, libraryOf } from '../../server/src/library/library';
 import { takePush } from '../../server/src/library/take-mutations';
 import { type Device, turn } from './turn';
@@ -63,10 +62,6 @@ interface Server {
 
 const fileIn = (folder: string) => path.join(folder, 'library.db');
 const backupIn = (folder: string) => path.join(folder, 'backup.db');
-
-async function backUp({ folder, database }: Server): Promise<void> {
-  await database.read.run(sql`vacuum into ${backupIn(folder)}`);
-}
 
 /** The server is as it was when it was backed up, and says so; what came since is only on the devices. */
 async function setBack(server: Server): Promise<void> {
@@ -215,7 +210,7 @@ export async function runSchedule({ seed, devices: count, steps, skewMs, restore
   const isSetBack = next() < restores;
   const [backedUpAt, setBackAt] = [Math.floor((next() * steps) / 2), Math.floor(((1 + next()) * steps) / 2)];
   for (let n = 0; n < steps; n++) {
-    if (isSetBack && n === backedUpAt) await backUp(server);
+    if (isSetBack && n === backedUpAt) await copyInto(server.database, backupIn(folder));
     if (isSetBack && n === setBackAt) await setBack(server);
     turn.now += Math.round(next() * (next() < 0.1 ? DAY_MS / 2 : 60_000));
     const device = oneOf(devices);

@@ -1,9 +1,8 @@
 import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { createClient } from '@libsql/client';
 import { z } from 'zod';
 import { readConfig } from '../config';
-import { markRestored } from '../db/restored';
+import { copyInto, markRestored } from '../db/backup';
 import { pictures } from '../db/schema';
 import { openSound } from '../db/sound';
 import { folderStore } from '../files/files';
@@ -42,10 +41,7 @@ async function backUp(into: string): Promise<void> {
   await rm(path.join(into, MANIFEST), { force: true });
   const unfinished = path.join(into, `${DATABASE}.unfinished`);
   await rm(unfinished, { force: true });
-  const client = createClient({ url: config.databaseUrl, timeout: 10_000 });
-  // A whole and compact copy as of one moment, whatever is written meanwhile (SQLite, VACUUM INTO).
-  await client.execute({ sql: 'vacuum into ?', args: [unfinished] });
-  client.close();
+  await copyInto(database, unfinished);
   await rename(unfinished, path.join(into, DATABASE));
   const [from, to] = [folderStore(config.picturesFolder), folderStore(path.join(into, 'pictures'))];
   const hashes = await database.read.selectDistinct({ hash: pictures.hash }).from(pictures);

@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { createClient } from '@libsql/client';
+import { sql } from 'drizzle-orm';
+import type { Database } from './open';
+
+/** Writes a whole and compact copy as of one moment, whatever is written meanwhile (SQLite, VACUUM INTO). @param file is not there yet */
+export async function copyInto(database: Database, file: string): Promise<void> {
+  await database.read.run(sql`vacuum into ${file}`);
+}
 
 /** After a restoring, so far ahead of all that devices know that what they hear then is new to them. */
 const SEQUENCE_STEP = 1_000_000_000;
