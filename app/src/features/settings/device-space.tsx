@@ -47,11 +47,12 @@ export function DeviceSpace() {
           This device has no more room. What is least likely to be read here was left on the server; nothing is lost.
         </Text>
       )}
+      <Text className="pt-[6px] font-ui text-base text-ink">Texts and pictures may take up to:</Text>
       <Choice
         name="Room for texts and pictures"
         value={room.megabytes ?? ALL}
         onChange={give}
-        options={ROOMS.map((each) => ({ value: each ?? ALL, label: each === null ? 'All there is' : `${each} MB` }))}
+        options={ROOMS.map((each) => ({ value: each ?? ALL, label: roomWords(each) }))}
       />
       <Text className="font-ui text-small text-soft">
         When it is used up, earlier copies go first, then what was finished long ago. It stays on the server, and is
@@ -60,6 +61,9 @@ export function DeviceSpace() {
     </View>
   );
 }
+
+const roomWords = (megabytes: number | null): string =>
+  megabytes === null ? 'All there is' : megabytes < 1000 ? `${megabytes} MB` : `${megabytes / 1000} GB`;
 
 function inMegabytes(bytes: number): string {
   return `${(bytes / 1_000_000).toLocaleString('en', { maximumFractionDigits: 1 })} MB`;
