@@ -60,6 +60,8 @@ const Environment = z.object({
   DORVEL_SECURE: z.enum(['0', '1']).default('0'),
   /** In development: the address of Metro, which serves the app's files. */
   DORVEL_DEV_APP: z.url().optional(),
+  /** How many megabytes of pictures are kept for each account; beyond it texts come without. None, no bound. */
+  DORVEL_PICTURE_QUOTA: z.coerce.number().positive().optional(),
   /** Where the server's numbers are for Prometheus; on a port of its own, as they are not for everybody. None, no numbers. */
   DORVEL_METRICS_PORT: z.coerce.number().int().min(1).max(65_535).optional(),
   LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
@@ -104,6 +106,7 @@ export function readConfig(environment: Record<string, string | undefined>, root
     },
     secure: env.DORVEL_SECURE === '1',
     devApp: env.DORVEL_DEV_APP,
+    pictureQuotaBytes: env.DORVEL_PICTURE_QUOTA === undefined ? null : env.DORVEL_PICTURE_QUOTA * 1_000_000,
     metricsPort: env.DORVEL_METRICS_PORT ?? null,
     logLevel: env.LOG_LEVEL,
   };

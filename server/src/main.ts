@@ -100,6 +100,7 @@ const toolsOf = (accountId: string): CaptureTools => ({
   darkrooms: workshops,
   rules: { allowHosts: config.allowHosts, timeoutMs: config.fetchTimeoutMs },
   retryWaitsMs: config.retryWaitsMs,
+  pictureQuotaBytes: config.pictureQuotaBytes,
   clock: clockOf(accountId),
   now: Date.now,
 });

@@ -117,7 +117,12 @@ export const AccountOverview = z.object({
   /** The newest first. */
   events: z.array(AccountEvent),
   /** What the server keeps of this reader's. */
-  kept: z.object({ items: z.number().int(), pictureBytes: z.number().int() }),
+  kept: z.object({
+    items: z.number().int(),
+    pictureBytes: z.number().int(),
+    /** Beyond it texts come without pictures; null for no bound. */
+    pictureQuotaBytes: z.number().nullable(),
+  }),
   mayInvite: z.boolean(),
   invitations: z.array(Invitation),
 });

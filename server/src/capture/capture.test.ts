@@ -85,6 +85,7 @@ const tools = (files: FileStore): CaptureTools => ({
   files,
   rules: { allowHosts: [`127.0.0.1:${String(port)}`], timeoutMs: 5000 },
   retryWaitsMs: [0, 0],
+  pictureQuotaBytes: null,
   clock,
   now: Date.now,
 });
@@ -112,6 +113,23 @@ it('keeps pictures anew, at a phone’s size, on our own origin; one that is non
     width: 1280,
     height: 640,
   });
+});
+
+it('brings a text without its pictures when its reader has no room for more, and with them when there is', async () => {
+  const { library, itemId } = await savedPage();
+  const files = folderStore(path.join(folder, 'pictures'));
+  const once = async (pictureQuotaBytes: number) => {
+    const [job] = await jobRepository(database, Date.now).lane('quick').take(1);
+    await capture(job!, library, { ...tools(files), pictureQuotaBytes });
+    return (await library.item(itemId))?.capture;
+  };
+  await library.change((write) => write.putPictures([{ hash: 'a'.repeat(64), bytes: 1000 }]));
+  const without = await once(1000);
+  expect(without).toMatchObject({ state: 'arrived', outcome: { missingPictures: 2 }, page: { thumbnail: null } });
+  expect(await library.pictureBytes()).toBe(1000);
+  await library.change((write) => write.enqueueCapture(itemId, Date.now()));
+  expect(await once(1001)).toMatchObject({ state: 'arrived', outcome: { missingPictures: 1 } });
+  expect(await library.pictureBytes()).toBeGreaterThan(1001);
 });
 
 it('loses nothing when the disk is full: the save waits, says so, and arrives when there is room', async () => {

@@ -34,6 +34,8 @@ export interface CaptureTools {
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>;
   /** Waits between tries, in milliseconds; after the last one it is final. */
   retryWaitsMs: readonly number[];
+  /** How many bytes of pictures an account may have; null for any number. */
+  pictureQuotaBytes: number | null;
   /** The account's own. */
   clock: HybridClock;
   now(): number;
@@ -76,7 +78,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
       article.leadImageUrl,
       tools.files,
       tools.rules,
-      { darkrooms: tools.darkrooms, lane: job.lane },
+      { darkrooms: tools.darkrooms, lane: job.lane, mayKeep: await hasRoom(library, tools) },
       attached,
     );
   } catch (error) {
@@ -94,6 +96,10 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     leadsElsewhere: !job.given && leadsToFrontDoor(item.address, reached),
   };
   await store(job, library, tools, arrived);
+}
+
+async function hasRoom(library: Library, { pictureQuotaBytes }: CaptureTools): Promise<boolean> {
+  return pictureQuotaBytes === null || (await library.pictureBytes()) < pictureQuotaBytes;
 }
 
 /** Of a page whose picture alone is wanted: the one that it shows first. */

@@ -37,6 +37,7 @@ export interface KeptPictures {
  * source.
  *
  * @param tree changed in place
+ * @param mayKeep whether its reader has room for more
  * @param attached pictures that came along with the text
  * @returns `long` for pictures that would hold up the quick lane
  */
@@ -45,14 +46,14 @@ export async function keepPictures(
   leadImageUrl: string | null,
   files: FileStore,
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>,
-  { darkrooms, lane }: { darkrooms: Darkrooms; lane: Lane },
+  { darkrooms, lane, mayKeep }: { darkrooms: Darkrooms; lane: Lane; mayKeep: boolean },
   attached: readonly Attached[] = [],
 ): Promise<KeptPictures | 'long'> {
   const alongside = new Map(attached.map(({ address, body }) => [address, body]));
   const images = imagesIn(tree);
   const urls = [...new Set([...(leadImageUrl ? [leadImageUrl] : []), ...images.map(sourceOf)])].slice(
     0,
-    PICTURES_PER_PAGE,
+    mayKeep ? PICTURES_PER_PAGE : 0,
   );
   const kept = new Map<string, Picture>();
   const made: KeptPictures['made'] = [];

@@ -133,6 +133,7 @@ describe('whatever comes in, a new device pulls the whole library', () => {
           darkrooms: { small: nothing, large: nothing },
           rules: { allowHosts: [], timeoutMs: 1000 },
           retryWaitsMs: [],
+          pictureQuotaBytes: null,
           ...tools,
         });
         expect((await library.item(itemId))?.address).toBe(`https://pages.example/${n - 1}`);

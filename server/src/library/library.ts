@@ -14,7 +14,7 @@ import {
   type Registry,
   type Stored,
 } from '@dorvel/core/records';
-import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql, sum } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from '../db/open';
 import { accounts, copies, feeds, items, jobs, pictures, records } from '../db/schema';
@@ -221,6 +221,15 @@ export function libraryOf(database: Database, accountId: string, registry = REGI
         .from(pictures)
         .where(and(mine.picture, eq(pictures.hash, hash)));
       return rows.length > 0;
+    },
+
+    /** The bytes of all its pictures. */
+    async pictureBytes(): Promise<number> {
+      const [row] = await database.read
+        .select({ bytes: sum(pictures.bytes) })
+        .from(pictures)
+        .where(mine.picture);
+      return Number(row?.bytes ?? 0);
     },
 
     /** Has the next change be numbered above a number from elsewhere, so that what comes from there is older than it. */

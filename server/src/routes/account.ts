@@ -8,7 +8,7 @@ import {
   PassphraseAgain,
   PassphraseChange,
 } from '@dorvel/core/model';
-import { count, eq, sum } from 'drizzle-orm';
+import { count, eq } from 'drizzle-orm';
 import { type Request, type Response, Router } from 'express';
 import type { Logger } from 'pino';
 import type { Accounts } from '../accounts/accounts';
@@ -19,7 +19,8 @@ import type { Sessions } from '../accounts/sessions';
 import type { Tries } from '../accounts/tries';
 import type { Config } from '../config';
 import type { Database } from '../db/open';
-import { items, pictures } from '../db/schema';
+import { items } from '../db/schema';
+import type { Library } from '../library/library';
 import { accountOf, callerOf, clearSession, sessionOf } from './guard';
 import { refuseGuessable } from './guessable';
 import { siteOf } from './origin';
@@ -28,6 +29,7 @@ import { limitTries } from './tries';
 
 interface AccountParts {
   database: Database;
+  library(accountId: string): Library;
   accounts: Accounts;
   sessions: Sessions;
   passkeys: Passkeys;
@@ -62,24 +64,21 @@ export function accountRoutes(parts: AccountParts): Router {
 
   router.get('/account', async (_request, response) => {
     const { id } = accountOf(response);
-    const [listed, known, noted, open, mayInvite, [kept], [seen]] = await Promise.all([
+    const [listed, known, noted, open, mayInvite, [kept], pictureBytes] = await Promise.all([
       sessions.list(id, sessionOf(response)),
       passkeys.list(id),
       events.list(id),
       invitations.list(id),
       accounts.mayInvite(id),
       parts.database.read.select({ n: count() }).from(items).where(eq(items.accountId, id)),
-      parts.database.read
-        .select({ bytes: sum(pictures.bytes) })
-        .from(pictures)
-        .where(eq(pictures.accountId, id)),
+      parts.library(id).pictureBytes(),
     ]);
     response.json(
       AccountOverview.parse({
         sessions: listed,
         passkeys: known,
         events: noted,
-        kept: { items: kept?.n ?? 0, pictureBytes: Number(seen?.bytes ?? 0) },
+        kept: { items: kept?.n ?? 0, pictureBytes, pictureQuotaBytes: parts.config.pictureQuotaBytes },
         mayInvite,
         invitations: open,
       }),

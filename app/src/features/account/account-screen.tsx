@@ -17,7 +17,6 @@ import { Sessions } from './sessions';
 export function AccountScreen() {
   const account = useAccount((state) => state.account);
   const { overview, problem, change } = useOverview();
-  const megabytes = ((overview?.kept.pictureBytes ?? 0) / 1_000_000).toLocaleString('en', { maximumFractionDigits: 1 });
   return (
     <ScrollView
       className="flex-1 bg-ground"
@@ -28,12 +27,7 @@ export function AccountScreen() {
         <Text className="font-ui text-base text-ink">
           {account?.name ?? ''}, {account?.mail ?? ''}
         </Text>
-        {overview && (
-          <Text className="font-ui text-small text-soft">
-            On the server: {overview.kept.items} {overview.kept.items === 1 ? 'item' : 'items'}, {megabytes} MB of
-            pictures.
-          </Text>
-        )}
+        {overview && <Text className="font-ui text-small text-soft">{keptWords(overview.kept)}</Text>}
       </View>
       <SaidWrong problem={problem} />
       {!overview && problem === null && <Text className="font-ui text-base text-soft">Asking…</Text>}
@@ -49,6 +43,13 @@ export function AccountScreen() {
       )}
     </ScrollView>
   );
+}
+
+function keptWords({ items, pictureBytes, pictureQuotaBytes }: AccountOverview['kept']): string {
+  const megabytes = (bytes: number) => (bytes / 1_000_000).toLocaleString('en', { maximumFractionDigits: 1 });
+  const of = pictureQuotaBytes === null ? '' : ` of ${megabytes(pictureQuotaBytes)}`;
+  const isFull = pictureQuotaBytes !== null && pictureBytes >= pictureQuotaBytes;
+  return `On the server: ${items} ${items === 1 ? 'item' : 'items'}, ${megabytes(pictureBytes)}${of} MB of pictures.${isFull ? ' There is no room for more: texts come without pictures until something is let go.' : ''}`;
 }
 
 /** It is the server's: without a connection it can be neither seen nor changed. */
