@@ -219,16 +219,17 @@ const eraseAll = async (accountId: string) => {
   for (const made of [findable, related, clockOf]) made.forget(accountId);
   log.info({ accountId }, 'erased an account');
 };
+const notNoted = (error: unknown) => log.warn({ err: error }, 'of a session: not written down');
 const app = createApp({
   config,
   log,
   accounts,
-  sessions: sessionRepository(database, Date.now),
+  sessions: sessionRepository(database, Date.now, notNoted),
   passkeys: passkeyRepository(database, Date.now),
   invitations: invitationRepository(database, Date.now),
   resetCodes: resetCodeRepository(database, Date.now),
   events: accountEventLog(database, Date.now),
-  tries: triesIn(database, Date.now),
+  tries: triesIn(database, Date.now, notNoted),
   eraseAll,
   tokens: tokenRepository(database, Date.now),
   mailboxes,

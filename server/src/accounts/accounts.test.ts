@@ -54,7 +54,11 @@ describe('passphrases', () => {
 });
 
 describe('sessions', () => {
-  const sessions = () => sessionRepository(database, clock);
+  const failed = jest.fn();
+  const sessions = () => sessionRepository(database, clock, failed);
+  afterEach(() => expect(failed).not.toHaveBeenCalled());
+  /** Until what nobody waits for is written down. */
+  const written = () => database.write(() => Promise.resolve());
 
   it('open their account until they are signed out of, and no token of theirs is kept', async () => {
     const { id } = await account();
@@ -112,6 +116,7 @@ describe('sessions', () => {
     now += DAY_MS + MINUTE_MS;
     const moved = await sessions().resume(phone, '198.51.100.4');
     const own = moved?.id ?? '';
+    await written();
     expect(await sessions().list(id, own)).toEqual([
       {
         id: own,

@@ -28,8 +28,12 @@ type Row = typeof sessions.$inferSelect;
 /** What of a session stays when its token is replaced. */
 type Lasting = Pick<Row, 'id' | 'accountId' | 'device' | 'place' | 'signedInAt'>;
 
-/** Who is signed in, by tokens that are replaced day by day. */
-export function sessionRepository(database: Database, now: () => number) {
+/**
+ * Who is signed in, by tokens that are replaced day by day.
+ *
+ * @param failed is told when the last use could not be written down
+ */
+export function sessionRepository(database: Database, now: () => number, failed: (error: unknown) => void) {
   const hashToken = (token: string) => createHash('sha256').update(token).digest('hex');
   const isGood = () => gt(sessions.expiresAt, now());
 
@@ -103,9 +107,10 @@ export function sessionRepository(database: Database, now: () => number) {
       const { id } = session;
       if (session.replaces !== null) await retire(tokenHash, session.replaces);
       if (now() - session.lastUsedAt >= USE_STEP_MS || session.place !== place)
-        await database.write((tx) =>
-          tx.update(sessions).set({ lastUsedAt: now(), place }).where(eq(sessions.tokenHash, tokenHash)),
-        );
+        // Nobody waits for it: who only reads gets on while another program holds the database.
+        database
+          .write((tx) => tx.update(sessions).set({ lastUsedAt: now(), place }).where(eq(sessions.tokenHash, tokenHash)))
+          .catch(failed);
       const isOnItsWayOut = session.expiresAt - now() <= ROTATION_GRACE_MS;
       if (isOnItsWayOut || now() - session.createdAt < ROTATE_AFTER_MS) return { account, id, rotatedTo: null };
       return { account, id, rotatedTo: await replace(session) };

@@ -10,8 +10,10 @@ export type Tries = (name: string, windowMs: number) => Store;
 /**
  * Counts tries where all processes see them, and where they outlive one: who guesses gains nothing by asking another process, or
  * by a restart.
+ *
+ * @param failed is told when what came to something could not be taken off again
  */
-export function triesIn(database: Database, now: () => number): Tries {
+export function triesIn(database: Database, now: () => number, failed: (error: unknown) => void): Tries {
   return (name, windowMs) => {
     // Addresses are not to be kept for longer than they must: what is compared need not be read.
     const keyOf = (whose: string) => createHash('sha256').update(`${name} ${whose}`).digest('hex');
@@ -28,12 +30,15 @@ export function triesIn(database: Database, now: () => number): Tries {
         return { totalHits: row?.hits ?? 1, resetTime: new Date(row?.resetAt ?? now() + windowMs) };
       },
       async decrement(whose) {
-        await database.write((tx) =>
-          tx
-            .update(tries)
-            .set({ hits: sql`max(0, ${tries.hits} - 1)` })
-            .where(eq(tries.key, keyOf(whose))),
-        );
+        // It comes after the answer: nobody is there any more who could hear of a failure.
+        await database
+          .write((tx) =>
+            tx
+              .update(tries)
+              .set({ hits: sql`max(0, ${tries.hits} - 1)` })
+              .where(eq(tries.key, keyOf(whose))),
+          )
+          .catch(failed);
       },
       async resetKey(whose) {
         await database.write((tx) => tx.delete(tries).where(eq(tries.key, keyOf(whose))));
