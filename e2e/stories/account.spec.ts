@@ -1,3 +1,4 @@
+import http from 'node:http';
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { ownServer } from '../own-server';
@@ -5,9 +6,11 @@ import { ACCOUNT_PORTS, LETTER_PORT, page as webPage } from '../ports';
 import { goTo } from '../reader';
 import { Client } from '../service/client';
 
-const ADA = { mail: 'ada@skerrow.example', name: 'Ada Brandt-Ruiz', passphrase: 'a long enough passphrase' };
+const ada = { mail: 'ada@skerrow.example', name: 'Ada Brandt-Ruiz', passphrase: 'a long enough passphrase' };
 const CHANGED = 'quite another passphrase';
-const BO = { mail: 'bo@skerrow.example', name: 'Bo Lindqvist', passphrase: 'the second one is long too' };
+const bo = { mail: 'bo@skerrow.example', name: 'Bo Lindqvist', passphrase: 'the second one is long too' };
+/** All mail of the tests comes to one place: each width has readers of its own. */
+const of = (project: string, reader: typeof ada) => ({ ...reader, mail: `${project}-${reader.mail}` });
 
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const toAccount = async (page: Page) => {
@@ -15,7 +18,7 @@ const toAccount = async (page: Page) => {
   await press(page, 'Sessions, passphrase, passkeys');
   await expect(page.getByRole('heading', { name: 'Account', level: 1 })).toBeVisible();
 };
-const makeAccount = async (page: Page, code: string, { mail, name, passphrase }: typeof ADA) => {
+const makeAccount = async (page: Page, code: string, { mail, name, passphrase }: typeof ada) => {
   await page.getByLabel(/code$/).fill(code);
   await page.getByLabel('Name').fill(name);
   await page.getByLabel('Mail address').fill(mail);
@@ -37,6 +40,7 @@ test('a reader sees where their account is open and what was done with it, shuts
     DORVEL_SMTP_URL: `smtp://127.0.0.1:${LETTER_PORT}`,
   });
   await server.start();
+  const [ADA, BO] = [of(project.name, ada), of(project.name, bo)];
   // Passkeys belong to a name; a number has none.
   const origin = server.origin.replace('127.0.0.1', 'localhost');
   try {
@@ -69,6 +73,9 @@ test('a reader sees where their account is open and what was done with it, shuts
     expect((await desk.call('GET', '/session')).status).toBe(401);
     expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(401);
 
+    // A device that was not known is told of by mail; one that was, not again.
+    await expect.poll(() => lettersTo(ADA.mail), { timeout: 20_000 }).toEqual(['Signed in on another device']);
+
     const log = page.getByRole('list', { name: 'What has happened' });
     await page.reload();
     await expect(log.getByRole('listitem').first()).toContainText('A wrong passphrase was tried');
@@ -88,14 +95,14 @@ test('a reader sees where their account is open and what was done with it, shuts
       .getByText(/^[0-9a-z]{4}-/)
       .innerText();
     await expectAccessible(page, 'account with an invitation');
-    const other = await another(browser, origin, code);
+    const other = await another(browser, origin, code, BO);
     await expect(page.getByRole('list', { name: 'Open invitations' })).toBeVisible();
     await page.reload();
     await expect(page.getByRole('heading', { name: 'Others on this server' })).toBeVisible();
     await expect(page.getByRole('list', { name: 'Open invitations' })).toHaveCount(0);
 
     // What is left is the first reader's, as it was.
-    await forgottenAndGone(other);
+    await forgottenAndGone(other, BO);
     expect((await desk.call('POST', '/session', { mail: BO.mail, passphrase: CHANGED })).status).toBe(401);
     expect((await desk.call('POST', '/session', { mail: ADA.mail, passphrase: CHANGED })).status).toBe(200);
     expect((await desk.items()).map(({ id }) => id)).toEqual([itemId]);
@@ -103,6 +110,23 @@ test('a reader sees where their account is open and what was done with it, shuts
     await server.clear();
   }
 });
+
+/** The subjects of what came by mail. */
+async function lettersTo(mail: string): Promise<string[]> {
+  const { port } = new URL(webPage('post', '/'));
+  const answer = await new Promise<string>((resolve, reject) => {
+    // Not every system resolves names under .localhost: the header names the host.
+    http
+      .get(`http://127.0.0.1:${port}/letters`, { headers: { host: `post.localhost:${port}` } }, (response) => {
+        let text = '';
+        response.on('data', (part) => (text += String(part))).on('end', () => resolve(text));
+      })
+      .on('error', reject);
+  });
+  return [...answer.matchAll(/<a href="[^"]*">([^<]*)<\/a><br>to ([^<]*)</g)].flatMap(([, subject, to]) =>
+    to === mail ? [subject!] : [],
+  );
+}
 
 /** Adds a passkey, signs out, and comes back in by it: with Chromium's own stand-in for an authenticator. */
 async function passkey(page: Page) {
@@ -141,7 +165,7 @@ async function passkey(page: Page) {
 }
 
 /** A second reader, who was told a code. */
-async function another(browser: Browser, origin: string, code: string): Promise<Page> {
+async function another(browser: Browser, origin: string, code: string, BO: typeof bo): Promise<Page> {
   const other = await (await browser.newContext()).newPage();
   await other.goto(origin);
   await press(other, 'I have an invitation');
@@ -158,7 +182,7 @@ async function another(browser: Browser, origin: string, code: string): Promise<
 }
 
 /** They forget their passphrase, are sent a code, choose another, and erase their account. */
-async function forgottenAndGone(other: Page) {
+async function forgottenAndGone(other: Page, BO: typeof bo) {
   await goTo(other, 'You');
   await press(other, 'Sign out');
   await press(other, 'Forgotten the passphrase?');

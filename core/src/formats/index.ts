@@ -12,7 +12,7 @@ export * from './markdown';
 export * from './podcast';
 export * from './look-back';
 export * from './come-back';
-export * from './code-letter';
+export * from './account-letters';
 export * from './csl';
 export * from './dossier-feed';
 export {

@@ -82,6 +82,7 @@ export const MadeInvitation = z.object({ invitation: Invitation, code: z.string(
 
 /** What is written down of what was done with an account. */
 export const AccountEventKind = z.enum([
+  'account-made',
   'signed-in',
   'signed-in-by-passkey',
   'wrong-passphrase',

@@ -4,6 +4,8 @@ import type { AccountEvent } from '../model';
 export function accountEventWords({ kind, about }: Pick<AccountEvent, 'kind' | 'about'>): string {
   const what = about === null ? '' : `: ${about}`;
   switch (kind) {
+    case 'account-made':
+      return 'The account was made';
     case 'signed-in':
       return 'Signed in';
     case 'signed-in-by-passkey':

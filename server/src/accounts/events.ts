@@ -1,5 +1,5 @@
 import { AccountEvent, type AccountEventKind } from '@dorvel/core/model';
-import { and, desc, eq, lt, lte } from 'drizzle-orm';
+import { and, desc, eq, inArray, lt, lte } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { accountEvents } from '../db/schema';
 import type { Caller } from './caller';
@@ -8,6 +8,13 @@ const KEPT_MS = 365 * 24 * 60 * 60 * 1000;
 /** Of an account as many are kept: whoever tries passphrases fills no disk. */
 const MOST = 500;
 const SHOWN = 100;
+/** What opens an account on a device. */
+const OPENINGS: readonly AccountEventKind[] = [
+  'signed-in',
+  'signed-in-by-passkey',
+  'passphrase-by-code',
+  'account-made',
+];
 
 /** What was done with accounts: written down for their readers, and kept for a year. */
 export function accountEventLog(database: Database, now: () => number) {
@@ -27,6 +34,15 @@ export function accountEventLog(database: Database, now: () => number) {
           .offset(MOST);
         if (oldest) await tx.delete(accountEvents).where(and(ofAccount, lte(accountEvents.id, oldest.id)));
       });
+    },
+
+    /** Whether an account was ever opened, and whether on such a device; as far back as the log goes. */
+    async openedOn(accountId: string, device: string): Promise<{ ever: boolean; there: boolean }> {
+      const rows = await database.read
+        .selectDistinct({ device: accountEvents.device })
+        .from(accountEvents)
+        .where(and(eq(accountEvents.accountId, accountId), inArray(accountEvents.kind, [...OPENINGS])));
+      return { ever: rows.length > 0, there: rows.some((row) => row.device === device) };
     },
 
     /** The newest first. */

@@ -1,7 +1,8 @@
 import { timingSafeEqual } from 'node:crypto';
-import { codeLetter } from '@dorvel/core/formats';
+import { codeLetter, newDeviceLetter } from '@dorvel/core/formats';
 import {
   Account,
+  type AccountEventKind,
   CodeWish,
   Mail,
   NewAccount,
@@ -11,6 +12,7 @@ import {
   Setup,
   SignIn,
 } from '@dorvel/core/model';
+import { callerWords } from '@dorvel/core/wording';
 import { type Request, type Response, Router } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
@@ -26,7 +28,7 @@ import type { SendLetter } from '../publish/reminders';
 import { accountOf, callerOf, clearSession, requireAccount, sessionToken, setSession } from './guard';
 import { refuseGuessable } from './guessable';
 import { jsonBody } from './json-body';
-import { siteOf } from './origin';
+import { originOf, siteOf } from './origin';
 import { HttpProblem } from './problem';
 import { limitRate, limitTries } from './tries';
 
@@ -77,6 +79,7 @@ export function sessionRoutes(parts: SessionParts): Router {
       (await accounts.count()) > 0
         ? invited(await accounts.createInvited(mail, name, passphrase, code))
         : await first(mail, name, passphrase, code);
+    await opened(request, account, 'account-made');
     await enter(request, response, account, 201);
   });
 
@@ -103,7 +106,7 @@ export function sessionRoutes(parts: SessionParts): Router {
         'Mail address and passphrase do not belong together. Check both.',
       );
     }
-    await events.note(account.id, 'signed-in', callerOf(request));
+    await opened(request, account, 'signed-in');
     await enter(request, response, account);
   });
 
@@ -124,7 +127,7 @@ export function sessionRoutes(parts: SessionParts): Router {
         'Not signed in',
         'This server does not know that passkey. Sign in with your passphrase.',
       );
-    await events.note(found.account.id, 'signed-in-by-passkey', callerOf(request), found.name);
+    await opened(request, found.account, 'signed-in-by-passkey', found.name);
     await enter(request, response, found.account);
   });
 
@@ -165,7 +168,7 @@ export function sessionRoutes(parts: SessionParts): Router {
       );
     await accounts.setPassphrase(account.id, passphrase);
     for (const { id } of await sessions.endOthers(account.id, null)) bell.ring(id);
-    await events.note(account.id, 'passphrase-by-code', callerOf(request));
+    await opened(request, account, 'passphrase-by-code');
     await enter(request, response, account);
   });
 
@@ -178,6 +181,16 @@ export function sessionRoutes(parts: SessionParts): Router {
     clearSession(response, config.secure);
     response.status(204).end();
   });
+
+  /** Writes down that an account was opened; on a device that it was never open on, its reader is told by mail. */
+  async function opened(request: Request, account: Account, by: AccountEventKind, about?: string) {
+    const caller = callerOf(request);
+    const before = await events.openedOn(account.id, caller.device);
+    await events.note(account.id, by, caller, about);
+    if (send === null || !before.ever || before.there) return;
+    const letter = newDeviceLetter(callerWords(caller), `${originOf(request)}/account`);
+    send(account.mail, letter).catch((error: unknown) => log.error({ err: error }, 'a letter was not sent'));
+  }
 
   async function leave(request: Request) {
     const token = sessionToken(request, config.secure);

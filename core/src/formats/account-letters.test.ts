@@ -1,0 +1,16 @@
+import { codeLetter, newDeviceLetter } from '.';
+
+it('a code stands by itself in both forms of its letter, with how long it is good', () => {
+  const { text, html, subject } = codeLetter('abcd-efgh-jkmn-pqrs', 30);
+  expect(text.split('\n\n')[1]).toBe('abcd-efgh-jkmn-pqrs');
+  expect(html).toContain('>abcd-efgh-jkmn-pqrs</p>');
+  expect(text).toContain('within 30 minutes');
+  expect(subject).not.toContain('abcd');
+});
+
+it('what a device says of itself is words in a letter, and never markup', () => {
+  const { text, html } = newDeviceLetter('<img src=x onerror=alert(1)> on "X"', 'https://library.example.org/account');
+  expect(text).toContain('<img src=x onerror=alert(1)> on "X"');
+  expect(html).not.toContain('<img');
+  expect(html).toContain('https://library.example.org/account');
+});
