@@ -207,8 +207,10 @@ export async function runSchedule({ seed, devices: count, steps, skewMs, restore
     if (what === 'title') presses.push({ key: item.id, value, replaced: before });
   };
 
-  const isSetBack = next() < restores;
-  const [backedUpAt, setBackAt] = [Math.floor((next() * steps) / 2), Math.floor(((1 + next()) * steps) / 2)];
+  // Of numbers of its own: what else happens in a schedule is the same with it and without.
+  const setsBack = random(-seed);
+  const isSetBack = setsBack() < restores;
+  const [backedUpAt, setBackAt] = [Math.floor((setsBack() * steps) / 2), Math.floor(((1 + setsBack()) * steps) / 2)];
   for (let n = 0; n < steps; n++) {
     if (isSetBack && n === backedUpAt) await copyInto(server.database, backupIn(folder));
     if (isSetBack && n === setBackAt) await setBack(server);
