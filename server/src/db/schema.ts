@@ -241,6 +241,23 @@ export const records = sqliteTable(
   ],
 );
 
+/**
+ * Changes whose stamps were taken as of now, as they were ahead of all clocks: one that is sent again, since its answer was lost, is to
+ * get the same, or it would win over what came after it.
+ */
+export const restamps = sqliteTable(
+  'restamps',
+  {
+    accountId: text('account_id')
+      .notNull()
+      .references(() => accounts.id, { onDelete: 'cascade' }),
+    mutationId: text('mutation_id').notNull(),
+    stamp: text().notNull(),
+    at: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.accountId, table.mutationId] })],
+);
+
 /** What the text of a copy speaks of, kept as making it takes long; see related.ts. */
 export const profiles = sqliteTable(
   'profiles',

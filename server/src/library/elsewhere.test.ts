@@ -74,3 +74,17 @@ it('goes through all that changed, once each, also when it is more than a page; 
   expect(next).toHaveLength(1);
   expect(seen).not.toContain(next[0]);
 });
+
+it('a change from a clock that is days ahead, sent again as its answer was lost, does not win over what came after it', async () => {
+  const { itemId, ...save } = make.save({ address: 'https://x.example/ahead' });
+  const tools = { clock, now: Date.now };
+  const send = async (...mutations: object[]) => (await takePush(house.library, { mutations }, tools)).results[0];
+  await send({ ...save, itemId });
+  const ahead = createClock('ahead', () => Date.now() + 3 * 86_400_000);
+  const first = { type: 'choose', id: uuidv7(), itemId, stamp: ahead.next(), set: { title: 'First' } };
+  const answer = await send(first);
+  expect(answer).toMatchObject({ outcome: 'applied', stamp: expect.stringMatching(/-ahead$/) });
+  await send({ type: 'choose', id: uuidv7(), itemId, stamp: clock.next(), set: { title: 'Second' } });
+  expect(await send(first)).toEqual(answer);
+  expect((await house.library.item(itemId))?.choices.title.value).toBe('Second');
+});

@@ -14,16 +14,18 @@ import {
   type Registry,
   type Stored,
 } from '@dorvel/core/records';
-import { and, asc, desc, eq, gt, inArray, isNull, lte, ne, sql, sum } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, lt, lte, ne, sql, sum } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from '../db/open';
-import { accounts, copies, feeds, items, jobs, pictures, records } from '../db/schema';
+import { accounts, copies, feeds, items, jobs, pictures, records, restamps } from '../db/schema';
 import { feedWriter } from './feeds';
 import { type FreshTerms, putFindable } from './findable';
 import { recordsIn, recordWriter } from './records';
 import { readRecord, readStored, readStoredItem, readStoredItems, storable } from './stored';
 
 const PULL_PAGE = 200;
+/** A device that was away for longer sends its changes as new ones. */
+const RESTAMPS_KEPT_MS = 90 * 24 * 60 * 60 * 1000;
 
 /** The tables whose rows travel to the devices: items and feeds have more columns than a record needs. */
 const TABLES = { item: items, feed: feeds } as const;
@@ -279,6 +281,24 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
             .where(and(mine, eq(items.id, id)))
         )[0],
       );
+    },
+
+    /**
+     * The stamp that a change is to have which came with an implausible one: the same each time that it is sent.
+     *
+     * @param make gives it one the first time
+     * @param now milliseconds since 1970
+     */
+    async restamped(mutationId: string, make: () => string, now: number): Promise<string> {
+      const [known] = await tx
+        .select({ stamp: restamps.stamp })
+        .from(restamps)
+        .where(and(eq(restamps.accountId, accountId), eq(restamps.mutationId, mutationId)));
+      if (known) return known.stamp;
+      const stamp = make();
+      await tx.delete(restamps).where(lt(restamps.at, now - RESTAMPS_KEPT_MS));
+      await tx.insert(restamps).values({ accountId, mutationId, stamp, at: now });
+      return stamp;
     },
 
     /** The item that stands for an address, other than `exceptId`: the one saved first. */

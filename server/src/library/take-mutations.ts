@@ -108,7 +108,7 @@ function refused(input: unknown, says: string): PushResult {
 export async function takeMutation(write: LibraryWriter, input: unknown, tools: PushTools): Promise<PushResult> {
   const parsed = write.registry.Mutation.safeParse(input);
   if (!parsed.success) return refused(input, inputWords(parsed.error));
-  const mutation = withPlausibleStamp(parsed.data, tools);
+  const mutation = await withPlausibleStamp(write, parsed.data, tools);
   tools.clock.see(mutation.stamp);
   try {
     const result = await take(write, mutation, tools);
@@ -224,8 +224,8 @@ async function changeFeed(write: LibraryWriter, mutation: FeedMutation, tools: P
 }
 
 /** A device whose clock is ahead would win every merge until then: its stamps are taken as of now. */
-function withPlausibleStamp(mutation: Change, tools: PushTools): Change {
-  return instantOf(mutation.stamp) > tools.now() + FUTURE_TOLERANCE_MS
-    ? { ...mutation, stamp: asGivenBy(deviceOf(mutation.stamp), tools.clock.next()) }
-    : mutation;
+async function withPlausibleStamp(write: LibraryWriter, mutation: Change, { clock, now }: PushTools): Promise<Change> {
+  if (instantOf(mutation.stamp) <= now() + FUTURE_TOLERANCE_MS) return mutation;
+  const make = () => asGivenBy(deviceOf(mutation.stamp), clock.next());
+  return { ...mutation, stamp: await write.restamped(mutation.id, make, now()) };
 }
