@@ -57,8 +57,9 @@ export function accountRoutes(parts: AccountParts): Router {
     of: ({ res }) => (res ? accountOf(res as Response).id : null),
   });
   /** A session may have been left open where others pass by. */
-  const showPassphrase = async (response: Response, passphrase: string) => {
+  const showPassphrase = async (request: Request, response: Response, passphrase: string) => {
     if (await accounts.isPassphrase(accountOf(response).id, passphrase)) return;
+    await note(request, response, 'wrong-passphrase');
     throw new HttpProblem(403, 'wrong-passphrase', 'Not your passphrase', 'That is not your passphrase. Try again.');
   };
 
@@ -87,7 +88,7 @@ export function accountRoutes(parts: AccountParts): Router {
 
   router.put('/account/passphrase', limited, async (request, response) => {
     const { passphrase, wanted } = PassphraseChange.parse(request.body);
-    await showPassphrase(response, passphrase);
+    await showPassphrase(request, response, passphrase);
     refuseGuessable(wanted, accountOf(response));
     await accounts.setPassphrase(accountOf(response).id, wanted);
     await endOthers(response);
@@ -129,7 +130,7 @@ export function accountRoutes(parts: AccountParts): Router {
   });
 
   router.post('/account/passkeys/options', limited, async (request, response) => {
-    await showPassphrase(response, PassphraseAgain.parse(request.body).passphrase);
+    await showPassphrase(request, response, PassphraseAgain.parse(request.body).passphrase);
     response.json(PasskeyOptions.parse(await passkeys.askToMake(accountOf(response), siteOf(request))));
   });
   router.post('/account/passkeys', limited, async (request, response) => {
@@ -156,7 +157,7 @@ export function accountRoutes(parts: AccountParts): Router {
   });
 
   router.post('/account/erase', limited, async (request, response) => {
-    await showPassphrase(response, PassphraseAgain.parse(request.body).passphrase);
+    await showPassphrase(request, response, PassphraseAgain.parse(request.body).passphrase);
     const { id } = accountOf(response);
     const open = await sessions.list(id, sessionOf(response));
     await parts.eraseAll(id);

@@ -61,8 +61,8 @@ async function push(store: DeviceStore, waiting: readonly Unsent[], hears: Hears
   setServerTime(now, askedAt);
   const known = await store.epoch();
   // What the server forgot when it was set back is sent to it again when that is fetched, and what was changed in it along with it.
-  const isForgotten = ({ outcome, ...more }: PushResult) =>
-    outcome === 'refused' && 'unknown' in more && known !== null && known !== epoch;
+  const isSetBackThere = known !== null && known !== epoch;
+  const isForgotten = (result: PushResult) => isSetBackThere && result.outcome === 'refused' && result.unknown === true;
   const byId = new Map(results.map((result) => [result.mutationId, result]));
   for (const one of waiting) {
     const result = byId.get(one.mutation.id);
