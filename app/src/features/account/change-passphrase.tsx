@@ -4,9 +4,9 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { api } from '@/device/sync/api';
 import { Button } from '@/ui/button';
-import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Part, type PartProps } from './part';
+import { PassphraseField } from './passphrase-field';
 import { SaidWrong } from './said-wrong';
 import { useTrying } from './use-trying';
 
@@ -29,20 +29,13 @@ export function ChangePassphrase({ change }: PartProps) {
   };
   return (
     <Part name="Passphrase">
-      <Field
-        label="The one you have now"
-        value={passphrase}
-        onChangeText={setPassphrase}
-        secureTextEntry
-        autoComplete="current-password"
-      />
-      <Field
+      <PassphraseField label="The one you have now" value={passphrase} onChange={setPassphrase} />
+      <PassphraseField
         label="The new one, 12 characters or more"
         value={wanted}
-        onChangeText={setWanted}
-        secureTextEntry
-        autoComplete="new-password"
-        onSubmitEditing={() => void go()}
+        onChange={setWanted}
+        isNew
+        onSubmit={() => void go()}
       />
       <SaidWrong problem={problem} />
       <View className="items-start">

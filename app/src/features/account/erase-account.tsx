@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { Button } from '@/ui/button';
-import { Field } from '@/ui/field';
 import { SureButton } from '@/ui/sure-button';
 import { Part } from './part';
+import { PassphraseField } from './passphrase-field';
 import { SaidWrong } from './said-wrong';
 import { useTrying } from './use-trying';
 
@@ -33,14 +33,7 @@ export function EraseAccount() {
       </View>
       {isOpen && (
         <View className="gap-[10px] rounded-[16px] border border-brick bg-raised p-[16px]">
-          <Field
-            label="Your passphrase"
-            value={passphrase}
-            onChangeText={setPassphrase}
-            secureTextEntry
-            autoComplete="current-password"
-            autoFocus
-          />
+          <PassphraseField label="Your passphrase" value={passphrase} onChange={setPassphrase} autoFocus />
           <SaidWrong problem={problem} />
           <View className="flex-row flex-wrap gap-[10px]">
             {busy ? (

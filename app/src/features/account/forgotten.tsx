@@ -6,6 +6,7 @@ import { useAccount } from '@/device/store/account';
 import { api } from '@/device/sync/api';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
+import { PassphraseField } from './passphrase-field';
 import { SaidWrong } from './said-wrong';
 import { NO_ADDRESS } from './sign-in';
 import { useTrying } from './use-trying';
@@ -44,13 +45,12 @@ export function Forgotten({ sendsMail, onDone }: { sendsMail: boolean; onDone():
       <Field label="Mail address" value={mail} onChangeText={setMail} autoComplete="email" inputMode="email" />
       {hasCode && <Field label="Code" value={code} onChangeText={setCode} autoComplete="one-time-code" />}
       {hasCode && (
-        <Field
+        <PassphraseField
           label="New passphrase, 12 characters or more"
           value={passphrase}
-          onChangeText={setPassphrase}
-          secureTextEntry
-          autoComplete="new-password"
-          onSubmitEditing={() => void choose()}
+          onChange={setPassphrase}
+          isNew
+          onSubmit={() => void choose()}
         />
       )}
       <SaidWrong problem={problem} />

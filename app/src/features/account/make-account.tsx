@@ -5,6 +5,7 @@ import { Text } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
+import { PassphraseField } from './passphrase-field';
 import { SaidWrong } from './said-wrong';
 import { useTrying } from './use-trying';
 
@@ -36,13 +37,12 @@ export function MakeAccount({ isFirst, onDone }: { isFirst: boolean; onDone(): v
       />
       <Field label="Name" value={name} onChangeText={setName} autoComplete="name" />
       <Field label="Mail address" value={mail} onChangeText={setMail} autoComplete="email" inputMode="email" />
-      <Field
+      <PassphraseField
         label="Passphrase, 12 characters or more"
         value={passphrase}
-        onChangeText={setPassphrase}
-        secureTextEntry
-        autoComplete="new-password"
-        onSubmitEditing={() => void make()}
+        onChange={setPassphrase}
+        isNew
+        onSubmit={() => void make()}
       />
       <SaidWrong problem={problem} />
       <Button

@@ -8,6 +8,7 @@ import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { namedList } from '@/ui/named-list';
 import { Line, Part, type PartProps } from './part';
+import { PassphraseField } from './passphrase-field';
 import { SaidWrong } from './said-wrong';
 import { useTrying } from './use-trying';
 
@@ -83,13 +84,11 @@ function AddPasskey({ onAdded }: { onAdded(): void }) {
   return (
     <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[16px]">
       <Field label="What to call it, such as “My phone”" value={name} onChangeText={setName} autoFocus />
-      <Field
+      <PassphraseField
         label="Your passphrase"
         value={passphrase}
-        onChangeText={setPassphrase}
-        secureTextEntry
-        autoComplete="current-password"
-        onSubmitEditing={() => void add()}
+        onChange={setPassphrase}
+        onSubmit={() => void add()}
       />
       <SaidWrong problem={problem} />
       <View className="flex-row flex-wrap gap-[10px]">

@@ -5,6 +5,7 @@ import { useAccount } from '@/device/store/account';
 import { knowsPasskeys } from '@/device/sync/passkeys';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
+import { PassphraseField } from './passphrase-field';
 import { SaidWrong } from './said-wrong';
 import { useTrying } from './use-trying';
 
@@ -39,14 +40,7 @@ export function SignIn({ demo, onDone }: { demo: Setup['demo']; onDone(): void }
         </View>
       )}
       <Field label="Mail address" value={mail} onChangeText={setMail} autoComplete="email" inputMode="email" />
-      <Field
-        label="Passphrase"
-        value={passphrase}
-        onChangeText={setPassphrase}
-        secureTextEntry
-        autoComplete="current-password"
-        onSubmitEditing={byPassphrase}
-      />
+      <PassphraseField label="Passphrase" value={passphrase} onChange={setPassphrase} onSubmit={byPassphrase} />
       <SaidWrong problem={problem} />
       <Button label={busy ? 'One moment…' : 'Sign in'} kind="main" disabled={busy} onPress={byPassphrase} />
       {knowsPasskeys() && <Button label="Use a passkey" disabled={busy} onPress={() => void enter(signInByPasskey)} />}
