@@ -32,7 +32,7 @@ export async function openDemo(port) {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })).newPage();
   await page.goto(`${demo.origin}/`);
   await page.getByRole('button', { name: 'Fill in the demo account' }).click();
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   await page.getByRole('heading', { name: 'Now', level: 1 }).waitFor();
   return {
     page,

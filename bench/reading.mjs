@@ -1,10 +1,8 @@
 // What a reader feels of a long text, in headless Chromium at 4x CPU throttle: from the press on a stored item of 6,000 words to
-// its text, frames while 20,000 words are scrolled, and from the press on Listen to the first sound. And how fast the
-// voice that ships is made, without throttle.
+// its text, and frames while 20,000 words are scrolled.
 import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import init from '@echogarden/espeak-ng-emscripten';
 import { root } from '../scripts/steps.mjs';
 import { openDemo } from './browser.mjs';
 
@@ -136,48 +134,5 @@ const frames = await page.evaluate(async () => {
 });
 console.log(`Scrolling 20,000 words, 300 frames: ${summary(frames)}`);
 
-const sounds = [];
-for (let round = 0; round < 3; round++) {
-  sounds.push(
-    await page.evaluate(
-      () =>
-        new Promise((resolve) => {
-          const before = performance.now();
-          const played = HTMLMediaElement.prototype.play;
-          HTMLMediaElement.prototype.play = function play() {
-            HTMLMediaElement.prototype.play = played;
-            this.addEventListener('playing', () => resolve(performance.now() - before), { once: true });
-            return played.call(this);
-          };
-          document.querySelector('[aria-label="Listen"]').click();
-        }),
-    ),
-  );
-  await page.getByRole('button', { name: 'Stop listening' }).click();
-  await page.waitForTimeout(500);
-}
-console.log(
-  `From “Listen” to the first sound in 20,000 words: first ${sounds[0].toFixed(0)} ms, then ${sounds
-    .slice(1)
-    .map((each) => each.toFixed(0))
-    .join(', ')} ms`,
-);
 await end();
-
-const speaker = new (await init()).eSpeakNGWorker();
-speaker.set_rate(175);
-speaker.set_voice('en', '', 0, 0, 0);
-const sentences = ofLength(1500).split(/(?<=[.!?])\s+/);
-let samples = 0;
-const before = process.cpuUsage();
-for (const sentence of sentences)
-  speaker.synthesize(sentence.replace(/[&<>]/g, ' '), (pcm) => {
-    samples += pcm?.length ?? 0;
-    return false;
-  });
-const { user, system } = process.cpuUsage(before);
-const seconds = samples / speaker.get_samplerate();
-console.log(
-  `Making ${(seconds / 60).toFixed(1)} minutes of speech: ${((user + system) / 1e6 / seconds).toFixed(3)} s of CPU a second`,
-);
 process.exit(0);

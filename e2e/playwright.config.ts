@@ -59,6 +59,7 @@ export default defineConfig({
         MAIL_PORT: String(MAIL_PORT),
         LETTER_PORT: String(LETTER_PORT),
         DORVEL_DATA: DATA_OF_DEMO,
+        DORVEL_DEMO_PAST: '0',
       },
       wait: { stdout: /demo is ready/ },
       timeout: 300_000,

@@ -24,6 +24,13 @@ export async function goTo(page: Page, place: Place): Promise<void> {
   await expect(page.getByRole('heading', { name: place, level: 1 })).toBeVisible();
 }
 
+/** Opens what You leads to by this name. */
+export async function openInYou(page: Page, name: string): Promise<void> {
+  await goTo(page, 'You');
+  await page.getByRole('link', { name: new RegExp(`^${name}`) }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
 export async function save(page: Page, address: string): Promise<void> {
   await page.getByRole('button', { name: 'Save an address' }).first().click();
   const sheet = page.getByRole('dialog', { name: 'Save an address' });

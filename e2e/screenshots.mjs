@@ -72,7 +72,7 @@ await visit(phone, 'light', {
     await page.getByRole('searchbox', { name: 'Find' }).fill('harbour silt');
     await page.locator('[role=mark]').first().waitFor();
     await shot('found');
-    await page.getByRole('button', { name: 'Find nothing in particular' }).click();
+    await page.getByRole('button', { name: 'Clear the search' }).click();
     await place('Queue');
     await page.getByRole('link', { name: /What the eelgrass knows/ }).click();
     await shot('reader-day');
@@ -188,7 +188,7 @@ await app.goto(`${origin}/sign-in`);
 await app.getByRole('button', { name: 'Fill in the demo account' }).click();
 await app.getByRole('button', { name: 'Sign in' }).click();
 await app.getByRole('heading', { name: 'Now', level: 1 }).waitFor();
-await app.goto(`${origin}/elsewhere`);
+await app.goto(`${origin}/you/elsewhere`);
 await app.getByRole('button', { name: 'Make a pairing code' }).click();
 const code = await app.getByRole('note', { name: 'Pairing code' }).textContent();
 const panel = await extended.newPage();

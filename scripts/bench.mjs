@@ -34,6 +34,7 @@ if (only === 'structure') run('structure', ['--import', 'tsx', 'bench/structure.
 if (only === 'judge') run('judge', ['--import', 'tsx', 'bench/judge.mjs', ...process.argv.slice(3)]);
 // On pages that are their publishers', so that whoever measures brings them.
 if (only === 'facts') run('facts', ['--import', 'tsx', 'bench/facts.mjs', ...process.argv.slice(3)]);
+if (only === 'voice') run('voice', ['--import', 'tsx', 'bench/voice.mjs', ...process.argv.slice(3)]);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) {
   run('reading', ['bench/reading.mjs']);

@@ -57,7 +57,7 @@ function build(name) {
 function changedSince(stampFile, parts) {
   const folders = [
     'core/src',
-    ...parts.flatMap((part) => ['src', 'public', 'scripts'].map((name) => path.join(part, name))),
+    ...parts.flatMap((part) => ['src', 'public', 'scripts', 'voices'].map((name) => path.join(part, name))),
   ];
   const sources = folders
     .filter((folder) => existsSync(path.join(root, folder)))
@@ -75,25 +75,29 @@ function changedSince(stampFile, parts) {
 
 /** Finds Debian's Chromium, and installs it where it is missing and we may. @returns its path, or null */
 export function ensureChromium() {
-  const found = () =>
-    ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync) ?? null;
+  return ensureFromDebian('chromium', ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']);
+}
+
+/** Finds a command of Debian's, and installs its package where it is missing and we may. @returns its path, or null */
+export function ensureFromDebian(name, places = [`/usr/bin/${name}`], packages = [name]) {
+  const found = () => places.find(existsSync) ?? null;
   if (found()) return found();
   const isRoot = process.getuid?.() === 0;
   const sudo = !isRoot && spawnSync('sudo', ['-n', 'true']).status === 0;
   if (!isRoot && !sudo) {
     console.error(
-      'The end-to-end tests need Chromium, and this user may not install it. Install it with: sudo apt-get install chromium',
+      `The tests need ${name}, and this user may not install it. Install it with: sudo apt-get install ${packages.join(' ')}`,
     );
     return null;
   }
-  console.log('Installing Chromium from Debian’s packages…');
+  console.log(`Installing ${name} from Debian’s packages…`);
   const apt = (...words) =>
     spawnSync(sudo ? 'sudo' : 'apt-get', sudo ? ['apt-get', ...words] : words, {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   apt('update', '-qq');
-  apt('install', '-y', '-qq', '--no-install-recommends', 'chromium');
+  apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
   return found();
 }
 

@@ -2,10 +2,12 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuilt, ensureChromium, ensureInstalled, root } from './steps.mjs';
+import { ensureBuilt, ensureChromium, ensureFromDebian, ensureInstalled, root } from './steps.mjs';
 
 ensureInstalled();
 const chromium = ensureChromium();
+// Measures how loud the voices are; where it cannot be had, that one test is skipped.
+ensureFromDebian('ffmpeg');
 const results = path.join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });

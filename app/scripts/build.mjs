@@ -62,7 +62,7 @@ async function buildServiceWorker() {
     globPatterns: [
       '**/*.{html,js,css,png,ico,webmanifest}',
       'fonts/**/*-{latin,latin-ext,arabic}-*.woff2',
-      'voice/*.data',
+      'voice/*.wasm',
     ],
     globIgnores: ['sw.js', 'sw.src.js', 'metadata.json'],
     maximumFileSizeToCacheInBytes: 12 * 1024 * 1024,

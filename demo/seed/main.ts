@@ -4,81 +4,35 @@ import { picturesInText, ranksAt } from '@dorvel/core/dossier';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import {
   type Carrier,
-  Copy,
   type EntryChoices,
   type EntryPart,
-  type Feed,
-  Item,
+  type Item,
   joinSpans,
   Setup,
   spanOf,
   tagKey,
 } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
-import { type ChangeMaker, changeMaker, type Mutation } from '@dorvel/core/records';
-import { createClock, PROTOCOL, PROTOCOL_HEADER, PullResponse, PUSH_LIMIT, PushResponse } from '@dorvel/core/sync';
+import type { Mutation } from '@dorvel/core/records';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
-import { DOSSIERS, FOLLOWED, SEED, type SeedDossier, type SeedEntry } from './plan';
+import { fillPast } from './past';
+import { DOSSIERS, FOLLOWED, LONG_READS, SEED, type SeedDossier, type SeedEntry } from './plan';
+import { call, copyOf, DAY_MS, dayOf, everything, HOUR_MS, madeAt, push, settled, smallWebPort, until } from './reader';
 
 /**
  * Fills the demo's account by doing what a reader does, over the same routes: saving addresses, waiting for the
  * captures, reading some of them. Does nothing when the library has something in it.
  */
-const server = process.env.DORVEL_ADDRESS ?? 'http://127.0.0.1:4800';
-const smallWebPort = Number(process.env.SMALL_WEB_PORT ?? 4810);
-const HOUR_MS = 60 * 60 * 1000;
-const DAY_MS = 24 * HOUR_MS;
-const PATIENCE_MS = 120_000;
-
-let cookie = '';
-async function call(method: string, path: string, body?: unknown): Promise<unknown> {
-  const response = await fetch(`${server}/api${path}`, {
-    method,
-    headers: { cookie, 'content-type': 'application/json', [PROTOCOL_HEADER]: String(PROTOCOL) },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-  });
-  if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
-  cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
-  return response.json();
-}
-
-/** All items and feeds of the library as they stand now. */
-async function everything(): Promise<{ items: Item[]; feeds: Feed[] }> {
-  const items: Item[] = [];
-  const feeds: Feed[] = [];
-  for (let after = 0, more = true; more;) {
-    const page = PullResponse.parse(await call('GET', `/sync/pull?after=${after}`));
-    items.push(...page.records.items);
-    feeds.push(...page.records.feeds);
-    ({ cursor: after, more } = page);
-  }
-  return { items, feeds };
-}
-
-async function push(mutations: Mutation[]): Promise<void> {
-  for (let at = 0; at < mutations.length; at += PUSH_LIMIT) {
-    const { results } = PushResponse.parse(
-      await call('POST', '/sync/push', { mutations: mutations.slice(at, at + PUSH_LIMIT) }),
-    );
-    const refused = results.find((result) => result.outcome !== 'applied');
-    if (refused) throw new Error(`the seed was not taken: ${JSON.stringify(refused)}`);
-  }
-}
-
+/** Without the two years before and the long texts there is less to wait for: the tests' readers have what they need. */
+const withPast = process.env.DORVEL_DEMO_PAST !== '0';
 const addresses = new Map(smallWebAddresses(smallWebPort).map(({ slug, address }) => [slug, address]));
 function addressOf({ page }: SeedEntry): string {
   const [host, path] = page.split(':');
   const address = path ? `http://${host}.localhost:${smallWebPort}${path}` : addresses.get(page);
   if (!address) throw new Error(`the small web has no ${page}`);
   return address;
-}
-
-/** Makes changes as a device would have made them at an instant. */
-function madeAt(instant: number): ChangeMaker {
-  const now = () => instant;
-  return changeMaker({ clock: createClock('seed', now), newId: uuidv7, now });
 }
 
 async function seed(): Promise<void> {
@@ -89,7 +43,7 @@ async function seed(): Promise<void> {
 
   console.log(`Filling the demo library with ${SEED.length} pages of the small web…`);
   const started = Date.now();
-  const planned = SEED.map((entry, index) => {
+  const planned = [...SEED, ...(withPast ? LONG_READS : [])].map((entry, index) => {
     const savedAt = started - entry.savedDaysAgo * DAY_MS - (index % 9) * HOUR_MS;
     return { entry, savedAt, save: madeAt(savedAt).save({ address: addressOf(entry) }) };
   });
@@ -133,14 +87,16 @@ async function seed(): Promise<void> {
     ),
   );
   await followAll();
+  if (withPast) await fillPast(started);
 }
 
 /** The first picture in each text that has one, by item. */
 async function firstPictures(items: ReadonlyMap<string, Item>): Promise<Map<string, string>> {
   const found = new Map<string, string>();
-  for (const { id, capture } of items.values()) {
+  for (const item of items.values()) {
+    const { id, capture } = item;
     if (!capture.page?.copyId || capture.page.pictureCount === 0) continue;
-    const { tree } = Copy.parse(await call('GET', `/copies/${capture.page.copyId}`));
+    const { tree } = await copyOf(item);
     const [first] = picturesInText(tree);
     if (first) found.set(id, first.hash);
   }
@@ -234,17 +190,11 @@ async function turn(entry: SeedEntry, itemId: string): Promise<void> {
   }
 }
 
-/** This machine's calendar day of an instant. */
-function dayOf(instant: number): string {
-  const day = new Date(instant);
-  return `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}-${String(day.getDate()).padStart(2, '0')}`;
-}
-
 /** What a device records of a reading: how far, what of it by ear, and the sittings that it took. */
 async function reading(item: Item, { read = 0, heard = [] }: SeedEntry, lastInAt: number): Promise<Mutation[]> {
   const { page } = item.capture;
   if (!page) throw new Error(`${item.address} has no text to read`);
-  const copy = Copy.parse(await call('GET', `/copies/${page.copyId}`));
+  const copy = await copyOf(item);
   const plain = plainText(copy.tree);
   const starts = wordStarts(plain.text, copy.language);
   const offset = read >= 1 ? plain.text.length : (starts[Math.floor(read * starts.length)] ?? 0);
@@ -280,7 +230,7 @@ async function reading(item: Item, { read = 0, heard = [] }: SeedEntry, lastInAt
 /** What she marked, as a device records it. @throws when the text does not have the words */
 async function marking(item: Item, marks: NonNullable<SeedEntry['marks']>, markedAt: number): Promise<Mutation[]> {
   const copyId = item.capture.page?.copyId ?? '';
-  const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
+  const { text } = plainText((await copyOf(item)).tree);
   const make = madeAt(markedAt);
   return marks.flatMap(({ words, kind, note }): Mutation[] => {
     const start = text.indexOf(words);
@@ -294,7 +244,7 @@ async function marking(item: Item, marks: NonNullable<SeedEntry['marks']>, marke
 /** The cards that she made, as a device records them. */
 async function carding(item: Item, cards: NonNullable<SeedEntry['cards']>, cardedAt: number): Promise<Mutation[]> {
   const copyId = item.capture.page?.copyId ?? '';
-  const { text } = plainText(Copy.parse(await call('GET', `/copies/${copyId}`)).tree);
+  const { text } = plainText((await copyOf(item)).tree);
   const make = madeAt(cardedAt);
   return cards.map(({ words, front, back = '' }): Mutation => {
     const start = text.indexOf(words);
@@ -314,26 +264,6 @@ function writing(
   const dueOn = note.toDo === undefined ? null : dayOf(today + note.toDo * DAY_MS);
   const task = dueOn === null ? 'none' : 'open';
   return madeAt(writtenAt).note({ itemId, on: { kind: 'item' } }, { text: note.text, task, dueOn });
-}
-
-/** All items, once no capture is under way any more. */
-async function settled(): Promise<Map<string, Item>> {
-  return until('the captures did not come to an end', async () => {
-    const { items } = await everything();
-    return items.every(({ capture }) => capture.state === 'arrived' || capture.state === 'failed')
-      ? new Map(items.map((item) => [item.id, item]))
-      : null;
-  });
-}
-
-/** Asks until there is an answer. @throws Error, with what it says, when there is none for too long */
-async function until<Answer>(says: string, ask: () => Promise<Answer | null>): Promise<Answer> {
-  for (const deadline = Date.now() + PATIENCE_MS; Date.now() < deadline;) {
-    const answer = await ask();
-    if (answer !== null) return answer;
-    await new Promise((resolve) => setTimeout(resolve, 250));
-  }
-  throw new Error(says);
 }
 
 await seed();

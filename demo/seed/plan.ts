@@ -281,6 +281,59 @@ export const DOSSIERS: SeedDossier[] = [
   },
 ];
 
+/** What takes her an evening each: they are there where two years of hers are. */
+export const LONG_READS: SeedEntry[] = [
+  {
+    page: 'the-net-loft-tapes',
+    savedDaysAgo: 58,
+    stage: 'queue',
+    read: 0.55,
+    heard: [[0.2, 0.55]],
+    lastInDaysAgo: 2,
+    tags: ['oral history', 'ferry'],
+    marks: [
+      { words: 'The quiet. If there was a wind you slept.', kind: 'key' },
+      { words: 'They give courses in it now.', kind: 'quote' },
+      {
+        words: 'We were poor before. We only had it in writing that we weren’t.'.replaceAll('’', "'"),
+        kind: 'quote',
+        note: 'For the wall of the ticket office.',
+      },
+    ],
+  },
+  {
+    page: 'eleven-tides-in-an-open-boat',
+    savedDaysAgo: 30,
+    stage: 'queue',
+    read: 0.18,
+    lastInDaysAgo: 6,
+    tags: ['tides', 'boats'],
+    marks: [{ words: 'It tells you when to wake up.', kind: 'key', note: 'So do our accounts.' }],
+  },
+  {
+    page: 'what-the-dark-is-for',
+    savedDaysAgo: 90,
+    stage: 'finished',
+    read: 1,
+    lastInDaysAgo: 41,
+    tags: ['night skies', 'lamps'],
+    marks: [
+      { words: 'A lamp that shines only on what it was put up for makes no mark on my meter at all.', kind: 'key' },
+      { words: 'It is the one kind of filth that is gone the moment that you stop.', kind: 'quote' },
+      { words: 'A shade costs eleven pounds.', kind: 'to-do', note: 'Eleven for each lamp of the car deck?' },
+    ],
+  },
+  { page: 'ein-winter-auf-der-faehre', savedDaysAgo: 12, stage: 'queue', tags: ['ferry'] },
+  {
+    page: 'reckoning-a-harbour-by-hand',
+    savedDaysAgo: 120,
+    stage: 'kept',
+    read: 0.3,
+    tags: ['tides'],
+    lastInDaysAgo: 75,
+  },
+];
+
 /** The feeds that she follows: `host:/path`, the front page where that names its feed. */
 export const FOLLOWED: { address: string; set?: FeedChanges }[] = [
   { address: 'jottings:/' },

@@ -1,6 +1,18 @@
 import { marked } from 'marked';
 import type { WebArticle } from './articles';
-import { body, definitions, escape, iso, jsonLd, links, pagesOf, posts, type Publication, spelled } from './page-parts';
+import {
+  after,
+  body,
+  definitions,
+  escape,
+  iso,
+  jsonLd,
+  links,
+  pagesOf,
+  posts,
+  type Publication,
+  spelled,
+} from './page-parts';
 
 const picture = (article: WebArticle) =>
   article.picture
@@ -136,6 +148,15 @@ ${body(article).replace(/<\/h2>/g, '<span class="editsection">[<a href="/edit">e
     path: (slug) => `/notices/${slug}`,
     page: (article) =>
       `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escape(article.title)} | Skerrow Hall</title><meta property="og:site_name" content="Skerrow Hall">${article.author ? `<meta name="author" content="${escape(article.author)}">` : ''}<meta name="dcterms.date" content="${iso(article).slice(0, 10)}">${hallData(article)}</head><body><header><a href="/">Skerrow Hall</a></header><main><h1>${escape(article.title)}</h1>${picture(article)}${body(article)}</main><iframe src="https://count.example/like?page=1" width="90" height="20"></iframe><footer>The hall is open when the lamp is lit.</footer></body></html>`,
+  },
+  {
+    host: 'longshore',
+    name: 'Longshore',
+    path: (slug) => `/long/${slug}`,
+    page: (article, more) =>
+      `<!doctype html><html lang="en-GB"><head><meta charset="utf-8"><title>${escape(article.title)} – Longshore</title><meta property="og:title" content="${escape(article.title)}"><meta property="og:site_name" content="Longshore"><meta property="og:image" content="/pictures/${article.picture}-1600.jpg"><meta name="author" content="${escape(article.author)}"><meta property="article:published_time" content="${iso(article)}"><meta name="description" content="${escape(article.standfirst)}"></head><body><div class="skip"><a href="#text">To the text</a></div><header class="banner"><a href="/">Longshore</a><p>One long thing, when there is one.</p><button>Menu</button></header>
+<main id="text"><article><header><h1>${escape(article.title)}</h1><p class="standfirst">${escape(article.standfirst)}</p><p class="byline">${escape(article.author)} <time datetime="${iso(article)}">${spelled(article)}</time></p></header>${picture(article)}${after(body(article), 9, `<aside class="support"><p>Longshore is paid for by those who read it. <a href="/support">Become one of them</a></p></aside>`)}</article></main>
+<section class="next-up"><h2>Also long</h2><ul>${links(more)}</ul></section><footer><p>Longshore, the old smokehouse, Skerrow</p></footer></body></html>`,
   },
   {
     host: 'glass',

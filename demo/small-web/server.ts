@@ -1,8 +1,9 @@
 import express, { type Express, type Request, type Router } from 'express';
 import { readArticles, type WebArticle } from './articles';
+import { dayBookArticle, dayBookPage, dayBookPages } from './day-books';
 import { drawing } from './drawings';
 import { feedLink, feedOf } from './feeds';
-import { pagesOf, type Publication } from './page-parts';
+import { body, pagesOf, type Publication } from './page-parts';
 import { postOfficeRoutes } from './post-office';
 import { PUBLICATIONS } from './publications';
 import { roughRoutes } from './rough';
@@ -54,6 +55,17 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
           `<!doctype html><html lang="en"><title>${publication.name}</title>${feedLink(publication)}<h1>${publication.name}</h1><ul>${list}</ul></html>`,
         );
     } else next();
+  });
+
+  const dayBooks = new Map(dayBookPages().map((page) => [`${page.host}/d/${page.slug}`, page]));
+  app.use((request, response, next) => {
+    const page = dayBooks.get(`${hostOf(request)}${request.path}`);
+    if (!page) {
+      next();
+      return;
+    }
+    const article = dayBookArticle(page);
+    response.type('html').send(dayBookPage(article, body(article)));
   });
 
   const postOffice = postOfficeRoutes(mailPort);

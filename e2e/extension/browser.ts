@@ -69,7 +69,7 @@ export async function extendedBrowser(): Promise<ExtendedBrowser> {
 export async function pairWith(browser: ExtendedBrowser, origin: string, name: string): Promise<Page> {
   const app = await browser.context.newPage();
   await signIn(app, origin);
-  await app.goto(`${origin}/elsewhere`);
+  await app.goto(`${origin}/you/elsewhere`);
   await app.getByLabel('Which browser it is in').fill(name);
   await app.getByRole('button', { name: 'Make a pairing code' }).click();
   const code = (await app.getByRole('note', { name: 'Pairing code' }).textContent()) ?? '';

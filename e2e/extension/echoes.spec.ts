@@ -3,7 +3,7 @@ import { smallWebAddresses } from '../../demo/small-web/server';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
 import { SMALL_WEB_PORT } from '../ports';
-import { goTo } from '../reader';
+import { openInYou } from '../reader';
 import { type ExtendedBrowser, extendedBrowser, pairWith } from './browser';
 
 let browser: ExtendedBrowser;
@@ -114,8 +114,8 @@ test('a page of the web shows what of it stands in the library, and nobody learn
     await expect(layer(page)).toBeAttached();
     await layer(page).getByRole('button', { name: 'The next echo' }).click();
     await expect(card(page)).not.toContainText(`“${term}” in your library`);
-    await goTo(app, 'You');
-    await app.getByRole('button', { name: `Let “${term}” speak again` }).click();
+    await openInYou(app, 'Pace and silenced words');
+    await app.getByRole('button', { name: `Allow “${term}” again` }).click();
   });
 
   await test.step('a site is left out', async () => {

@@ -57,7 +57,7 @@ test('one press saves the page as it is seen, and what is changed about it in th
 
   await test.step('into the dossier that was worked on last', async () => {
     await goTo(app, 'Library');
-    await app.getByRole('button', { name: 'Dossiers' }).click();
+    await app.getByRole('link', { name: 'Dossiers', exact: true }).click();
     await app.getByLabel('A new dossier, called').fill('Log books');
     await app.getByRole('button', { name: 'Begin it' }).click();
     await expect(app.getByRole('heading', { name: 'Log books', level: 1 })).toBeVisible();
@@ -187,7 +187,7 @@ test('what is saved without a connection waits, and goes to the account it was s
   await expect(row(app, /extension[ -]train/i)).toBeVisible();
 
   await test.step('a revoked pairing keeps what waits', async () => {
-    await app.goto(`${empty}/elsewhere`);
+    await app.goto(`${empty}/you/elsewhere`);
     await app.getByRole('button', { name: 'Revoke “Browser on a train”' }).click();
     await app.getByRole('button', { name: 'Revoke “Browser on a train” for good' }).click();
     await expect(app.getByRole('listitem').filter({ hasText: 'Browser on a train' })).toHaveCount(0);

@@ -4,13 +4,11 @@ import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
 import { ownServer } from '../own-server';
 import { ARCHIVE_PORTS } from '../ports';
-import { goTo, readTo, signIn } from '../reader';
+import { openInYou, readTo, signIn } from '../reader';
 import { Client } from '../service/client';
 
 async function openLibraryFile(page: Page): Promise<void> {
-  await goTo(page, 'You');
-  await page.getByRole('button', { name: 'Your library as a file' }).click();
-  await expect(page.getByRole('heading', { name: 'Your library as a file' })).toBeVisible();
+  await openInYou(page, 'Your library as a file');
 }
 
 test('a library is taken along as one file, and comes in elsewhere, seen beforehand, as it was @any-width', async ({

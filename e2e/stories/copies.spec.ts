@@ -168,15 +168,15 @@ test('a save keeps as much as is asked for, and a text can be given by hand', as
     await save(page, at('rough', '/script-built'));
     await row(page, 'Harbour app').click();
     await expect(page.getByText(/builds its text by script/).first()).toBeVisible();
-    await inSheet(page, 'Give its text by hand');
-    const sheet = page.getByRole('dialog', { name: 'Give its text by hand' });
+    await inSheet(page, 'Paste the text');
+    const sheet = page.getByRole('dialog', { name: 'Paste the text' });
     await sheet.getByLabel('Or choose a file').setInputFiles({
       name: 'harbour.md',
       mimeType: 'text/markdown',
       buffer: Buffer.from('# Harbour app\n\nWhat the app shows: **high water** at noon, and a list.\n\n- one\n- two\n'),
     });
     await expect(sheet.getByText('harbour.md is ready.')).toBeVisible();
-    await sheet.getByRole('button', { name: 'Take this text' }).click();
+    await sheet.getByRole('button', { name: 'Use this text' }).click();
     await expect(article).toContainText('high water at noon');
     await expect(article.locator('li')).toHaveCount(2);
   });

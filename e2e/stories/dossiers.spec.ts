@@ -20,7 +20,7 @@ async function stranger(browser: Browser, address: string): Promise<Page> {
 
 async function openDossier(page: Page, title: string): Promise<void> {
   await goTo(page, 'Library');
-  await page.getByRole('button', { name: 'Dossiers' }).click();
+  await page.getByRole('link', { name: 'Dossiers', exact: true }).click();
   await page.getByRole('list', { name: 'Dossiers' }).getByRole('link', { name: title }).click();
   await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
 }

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
-import { goTo, row, signIn } from '../reader';
+import { goTo, openInYou, row, signIn } from '../reader';
 
 /** What is marked as an echo in the open text. */
 const echoes = (page: Page) =>
@@ -67,9 +67,9 @@ test('what stands elsewhere in the library is marked, opened at its passage, and
 
   const other = await (await browser.newContext({ viewport: page.viewportSize() })).newPage();
   await signIn(other, seeded);
-  await goTo(other, 'You');
-  await other.getByRole('button', { name: `Let “${silenced}” speak again` }).click();
-  await expect(other.getByRole('region', { name: 'Silenced' })).toHaveCount(0);
+  await openInYou(other, 'Pace and silenced words');
+  await other.getByRole('button', { name: `Allow “${silenced}” again` }).click();
+  await expect(other.getByRole('list', { name: 'Silenced' })).toHaveCount(0);
   await goTo(other, 'Queue');
   await row(other, 'What the eelgrass knows').getByRole('link').click();
   await expect.poll(() => echoes(other)).toContain(silenced);

@@ -4,7 +4,7 @@ import nodemailer from 'nodemailer';
 import sharp from 'sharp';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
-import { goTo, row, signIn } from '../reader';
+import { goTo, openInYou, row, signIn } from '../reader';
 
 /** Presses the bookmark on a page. @returns what it opens */
 async function press(page: Page, bookmark: string): Promise<Page> {
@@ -27,8 +27,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
 }, { project }) => {
   const name = `Browser of ${project.name}`;
   await signIn(page, empty);
-  await goTo(page, 'You');
-  await page.getByRole('button', { name: 'Save from elsewhere' }).click();
+  await openInYou(page, 'Save from elsewhere');
   await page.getByLabel('Where you will use it').fill(name);
   await page.getByRole('button', { name: 'Make the bookmark' }).click();
   const link = page.getByRole('region', { name: 'Your bookmark' }).getByRole('link');
@@ -59,7 +58,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
     await expect(saved.getByRole('img', { name: /min/ })).toBeVisible();
     await saved.getByRole('link').click();
     await expect(page.getByText('The fare is five for the crossing')).toBeVisible();
-    await page.goto(`${empty}/elsewhere`);
+    await page.goto(`${empty}/you/elsewhere`);
     await expect(mine).toContainText('last used today');
   });
 
@@ -92,7 +91,7 @@ test('a bookmark saves the page as it is seen, also under a strict policy and be
       },
     });
     expect(pull.status()).toBe(401);
-    await page.goto(`${empty}/elsewhere`);
+    await page.goto(`${empty}/you/elsewhere`);
     await page.getByRole('button', { name: `Revoke “${name}”` }).click();
     await page.getByRole('button', { name: `Revoke “${name}” for good` }).click();
     await expect(mine).toHaveCount(0);
@@ -109,8 +108,7 @@ test('mail is saved: a link with its note and tags, and a newsletter as a letter
   emptyMail,
 }, { project }) => {
   await signIn(page, empty);
-  await goTo(page, 'You');
-  await page.getByRole('button', { name: 'Save from elsewhere' }).click();
+  await openInYou(page, 'Save from elsewhere');
   const to = (await page.getByRole('note', { name: 'Your mail address' }).textContent()) ?? '';
   expect(to).toMatch(/^save-[a-z2-9]{20}@skerrow\.example$/);
   const post = nodemailer.createTransport({
@@ -176,6 +174,6 @@ test('the demo’s mail program sends over SMTP, and shows what it is answered',
   await expect(page.getByRole('status')).toContainText(/Refused: .*550 5\.1\.1 There is no such address here/);
   // The demo's own address is there to be sent to.
   await signIn(page, seeded);
-  await page.goto(`${seeded}/elsewhere`);
+  await page.goto(`${seeded}/you/elsewhere`);
   await expect(page.getByRole('note', { name: 'Your mail address' })).toHaveText(/^save-.*@skerrow\.example$/);
 });

@@ -1,7 +1,8 @@
 import { expect, type Page } from '@playwright/test';
+import { expectAccessible } from '../accessible';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
-import { goTo, placeAtLine, readTo, row, save, signIn } from '../reader';
+import { goTo, openInYou, placeAtLine, readTo, row, save, signIn } from '../reader';
 
 const TITLE = 'What the lead brought up';
 
@@ -20,14 +21,17 @@ async function listenIn(page: Page): Promise<void> {
       return address;
     };
     const heard: { address: string; seconds: number }[] = [];
+    const players: HTMLAudioElement[] = [];
     const PageAudio = globalThis.Audio;
     globalThis.Audio = class extends PageAudio {
       constructor() {
         super();
+        players.push(this);
         this.addEventListener('ended', () => heard.push({ address: this.src, seconds: this.duration }));
       }
     };
     Object.assign(globalThis, {
+      ratesNow: () => players.filter(({ paused }) => !paused).map(({ playbackRate }) => playbackRate),
       heardSoFar: () =>
         Promise.all(
           heard.map(async ({ address, seconds }) => {
@@ -44,6 +48,12 @@ async function listenIn(page: Page): Promise<void> {
 
 const heardSoFar = (page: Page) =>
   page.evaluate(() => (globalThis as unknown as { heardSoFar(): Promise<Heard['sounds']> }).heardSoFar());
+
+/** Waits until a voice is on this device: both of its files. */
+const voiceHere = (page: Page) =>
+  expect
+    .poll(() => page.evaluate(async () => (await (await caches.open('dorvel-voices')).keys()).length))
+    .toBeGreaterThanOrEqual(2);
 
 /** The sentence that is marked as being spoken. */
 const spokenSentence = (page: Page) =>
@@ -68,6 +78,7 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await expect(page.getByText(/to read, .* · on this device/)).toBeVisible();
     await goTo(page, 'Inbox');
     await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
+    await voiceHere(page);
   });
 
   await test.step('with the network cut it is read aloud, and every sound of it can be heard', async () => {
@@ -93,6 +104,26 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await expect.poll(() => spokenSentence(page)).not.toBe(here);
     await page.getByRole('button', { name: 'Sentence forward' }).click();
     await expect.poll(() => spokenSentence(page)).toBe(here);
+  });
+
+  await test.step('what was not understood is said again, slower, also without looking', async () => {
+    const here = await spokenSentence(page);
+    await page.getByRole('button', { name: 'Say that again, slower' }).click();
+    const rates = () => page.evaluate(() => (globalThis as unknown as { ratesNow(): number[] }).ratesNow());
+    await expect.poll(rates).toContain(2.25);
+    // The next sentence is as fast as before.
+    await expect.poll(rates).not.toContain(2.25);
+    expect(here).not.toBe('');
+    await page.getByRole('button', { name: 'More of listening' }).click();
+    await page.getByRole('button', { name: 'Car view' }).click();
+    const car = page.getByRole('dialog', { name: 'Car' });
+    await car.getByRole('button', { name: 'Pause' }).click();
+    for (const name of ['Say that again, slower', 'Go on listening', 'Mark what was said']) {
+      const box = await car.getByRole('button', { name }).boundingBox();
+      expect(Math.min(box?.width ?? 0, box?.height ?? 0)).toBeGreaterThan(150);
+    }
+    await expectAccessible(page, 'listening in a car');
+    await car.getByRole('button', { name: 'Close' }).click();
   });
 
   await test.step('on by a paragraph and by time, silent all the while; and to sleep at the end of a part', async () => {
@@ -221,4 +252,49 @@ test('the slot fills from the Queue, answers while it is dragged, and keeps to t
   // No voice that ships reads Japanese.
   await page.keyboard.press('End');
   await expect(slot.getByRole('img', { name: /潮の音/ })).toHaveCount(0);
+});
+
+test('voices are shown, heard, fetched and taken off; one that is not here says so', async ({
+  page,
+  context,
+  seeded,
+}) => {
+  await signIn(page, seeded);
+  await voiceHere(page);
+  await openInYou(page, 'Voices and speed');
+  const voice = (name: string) => page.getByRole('group', { name, exact: true });
+  await expect(voice('English, British')).toContainText('On this device, 1.0 MB');
+  await voice('Italian').getByRole('button', { name: 'Fetch Italian' }).click();
+  await expect(voice('Italian')).toContainText('On this device, 0.9 MB');
+  const heard = page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const play = HTMLMediaElement.prototype.play;
+        HTMLMediaElement.prototype.play = function () {
+          this.addEventListener('ended', () => resolve(this.duration), { once: true });
+          return play.call(this);
+        };
+      }),
+  );
+  await voice('Italian').getByRole('button', { name: 'Hear Italian' }).click();
+  expect(await heard).toBeGreaterThan(1.5);
+  await expectAccessible(page, 'voices');
+  await voice('Italian').getByRole('button', { name: 'Remove Italian from this device' }).click();
+  await expect(voice('Italian')).toContainText('Not on this device');
+
+  // Kept where an update of the app leaves it, and looked for there.
+  await voice('English, British').getByRole('button', { name: 'Remove English, British from this device' }).click();
+  await goTo(page, 'Queue');
+  await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
+  await context.setOffline(true);
+  await page.reload();
+  await page.getByRole('link').filter({ hasText: 'What the eelgrass knows' }).click();
+  await page.getByRole('button', { name: 'Listen', exact: true }).click();
+  const player = page.getByRole('region', { name: 'Player' });
+  await expect(player).toContainText('“English, British” is not on this device yet');
+  await context.setOffline(false);
+  await player.getByRole('button', { name: 'Go on listening' }).click();
+  await expect(player).toContainText('left to hear');
+  await expect.poll(() => spokenSentence(page)).not.toBe('');
+  await player.getByRole('button', { name: 'Stop listening' }).click();
 });

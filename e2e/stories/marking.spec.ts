@@ -104,7 +104,7 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await expect(here).toContainText('In January');
     await expect(here).not.toContainText('The fare is');
     await page.getByRole('radio', { name: 'All' }).click();
-    await page.getByRole('button', { name: 'Narrow and order' }).click();
+    await page.getByRole('button', { name: 'Filter and sort' }).click();
     await page.getByRole('radio', { name: 'The last 7 days' }).click();
     await page.getByRole('radio', { name: 'Marked first on top' }).click();
     await page.keyboard.press('Escape');

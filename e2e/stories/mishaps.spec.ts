@@ -2,7 +2,7 @@ import { expect } from '@playwright/test';
 import { expectAccessible } from '../accessible';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
-import { goTo, row, save, signIn } from '../reader';
+import { goTo, openInYou, row, save, signIn } from '../reader';
 
 test('what is no address is refused in words, and what was typed stays', async ({ page, empty }) => {
   await signIn(page, empty);
@@ -149,12 +149,14 @@ test('a change that the server will not take is set aside where the reader sees 
   await expect(row(other, `Page ${taken}`)).toBeVisible();
   await other.context().close();
 
+  await openInYou(page, 'Account');
+  await expect(page.getByText(/but for the change that the server would not take/)).toBeVisible();
   await goTo(page, 'You');
+  await page.getByRole('link', { name: /1 change was not taken by the server$/ }).click();
   const aside = page.getByRole('region', { name: 'Not taken by the server' });
   await expect(aside.getByText(`/n/${refused}`)).toBeVisible();
   await expect(aside.getByText('That is more than the server takes in one request.')).toBeVisible();
-  await expect(page.getByText(/but for the change that the server would not take/)).toBeVisible();
-  await expectAccessible(page, 'You, with a change set aside');
+  await expectAccessible(page, 'this device, with a change set aside');
   await page.unroute('**/api/sync/push');
   await aside.getByRole('button', { name: 'Send again' }).click();
   await expect(aside).toHaveCount(0);

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { smallWebAddresses } from '../../demo/small-web/server';
 import { expectAccessible, expectTargets } from '../accessible';
@@ -9,6 +11,7 @@ import { goTo, row, save, signIn } from '../reader';
 const soft = (page: Page) =>
   page.evaluate(() => [...(CSS.highlights.get('known') ?? [])].map((range) => (range as Range).toString()));
 
+const TEXTS = path.resolve(import.meta.dirname, '../../demo/small-web/texts');
 const RETELLING = 'What amber did on the pier';
 const MET = 'Two of them, at the seaward end, have been turned as well, to point at the steps and not at the water.';
 
@@ -66,4 +69,60 @@ test('two papers with one report say so of each other', async ({ page, empty }) 
   await also.getByRole('link', { name: 'The Sound Courier: Harbour lights go amber' }).click();
   await expect(page.getByRole('heading', { name: 'Harbour lights go amber', level: 1 })).toBeVisible();
   await expect(also.getByRole('link', { name: /Amber lamps for the pier$/ })).toBeVisible();
+});
+
+test('pages of which all is known are passed over', async ({ page, seeded }) => {
+  await signIn(page, seeded);
+  // A retelling of what was read, word for word, between two pages of news; in large type each is a page or more of its own.
+  const news = (about: string) =>
+    Array.from(
+      { length: 9 },
+      (_, at) => `Nobody has told of the ${about} number ${at + 1} under the mill before today.`,
+    ).join(' ');
+  const known = readFileSync(path.join(TEXTS, 'harbour-lights-go-amber.md'), 'utf8').split(/^---$/m)[2] ?? '';
+  await page.getByRole('button', { name: 'Save an address' }).first().click();
+  const sheet = page.getByRole('dialog', { name: 'Save an address' });
+  await sheet.getByLabel('Address of a page').fill('http://between.example/two-pieces-of-news');
+  await sheet.getByRole('radio', { name: 'Selected part' }).click();
+  await sheet.getByLabel('Paste it here').evaluate(
+    (field, paragraphs) => {
+      const data = new DataTransfer();
+      const words = paragraphs.map((each) => `<p>${each.replaceAll('<', '')}</p>`).join('');
+      data.setData('text/html', `<h2>Between two pieces of news</h2>${words}`);
+      data.setData('text/plain', paragraphs.join('\n\n'));
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    },
+    [news('cellar'), ...known.trim().split(/\n\n+/), news('attic')],
+  );
+  await sheet.getByRole('button', { name: 'Save', exact: true }).click();
+  await goTo(page, 'Inbox');
+  await row(page, /Between two pieces|two-pieces-of-news/)
+    .getByRole('link')
+    .click();
+  const head = page.getByRole('region', { name: 'New to you' });
+  await expect(head).toContainText('“Harbour lights go amber”');
+  await page.getByRole('button', { name: 'How the text looks' }).click();
+  for (let step = 0; step < 6; step++) await page.getByRole('button', { name: 'Larger text' }).click();
+  await page.getByRole('radio', { name: 'Turn pages' }).click();
+  await page.keyboard.press('Escape');
+
+  const reader = page.locator('.reader-scroll').first();
+  const turnsToTheEnd = async () => {
+    await reader.evaluate((view) => void (view.scrollTop = 0));
+    let turns = 0;
+    for (let before = -1; turns < 60; turns++) {
+      const top = await reader.evaluate((view) => view.scrollTop);
+      if (top === before) break;
+      before = top;
+      await page.keyboard.press('ArrowRight');
+    }
+    return turns;
+  };
+  // A page has to hold less than the retelling, so that one of them is known whole at either width.
+  await page.setViewportSize({ width: page.viewportSize()?.width ?? 390, height: 620 });
+  const all = await turnsToTheEnd();
+  await reader.evaluate((view) => void (view.scrollTop = 0));
+  await head.getByRole('switch', { name: 'Pass over what I know' }).click();
+  await expect.poll(async () => (await soft(page)).length).toBeGreaterThan(5);
+  expect(await turnsToTheEnd()).toBeLessThan(all);
 });

@@ -22,7 +22,7 @@ test('Now has the parts that the reader wants, in their order, and what they pin
   await page.getByRole('searchbox', { name: 'Find' }).fill('tag:tides');
   await page.getByRole('button', { name: 'Keep this search' }).click();
   await page.getByRole('button', { name: 'Pin this search to Now' }).click();
-  await page.getByRole('button', { name: 'Find nothing in particular' }).click();
+  await page.getByRole('button', { name: 'Clear the search' }).click();
 
   await goTo(page, 'Now');
   const pinned = page.getByRole('region', { name: 'Pinned' });
@@ -59,4 +59,33 @@ test('Now has the parts that the reader wants, in their order, and what they pin
     .click();
   await page.getByRole('button', { name: 'Take off Now' }).click();
   await expect(pinned).toHaveCount(0);
+});
+
+test('who comes back to Now, and to You, is where they were', async ({ page, seeded }, { project }) => {
+  await signIn(page, seeded);
+  await page.setViewportSize({ width: page.viewportSize()?.width ?? 390, height: 480 });
+  /** How far what scrolls around the first heading is scrolled. */
+  const scrolled = () =>
+    page.getByRole('heading', { level: 1 }).evaluateAll((headings) => {
+      for (let at = headings[0]?.parentElement; at; at = at.parentElement)
+        if (at.scrollHeight > at.clientHeight && getComputedStyle(at).overflowY === 'auto') return at.scrollTop;
+      return -1;
+    });
+  await goTo(page, 'Now');
+  await expect(page.getByRole('region', { name: 'Come back' })).toBeVisible();
+  await page.mouse.move(180, 300);
+  await page.mouse.wheel(0, 330);
+  await expect.poll(scrolled).toBe(330);
+  await page.waitForTimeout(300);
+  await goTo(page, 'Library');
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Now' }).click();
+  await expect.poll(scrolled).toBe(330);
+
+  await goTo(page, 'You');
+  const file = page.getByRole('link', { name: /^Your library as a file/ });
+  await file.scrollIntoViewIfNeeded();
+  await page.waitForTimeout(300);
+  await file.click();
+  if (project.name === 'phone') await page.getByRole('link', { name: 'Back to You' }).click();
+  await expect(file).toBeInViewport();
 });

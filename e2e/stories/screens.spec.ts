@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
-import { goTo, row, signIn } from '../reader';
+import { goTo, openInYou, row, signIn } from '../reader';
 
 test('every screen is accessible by day and by night', async ({ page, seeded }, { project }) => {
   test.setTimeout(360_000);
@@ -32,7 +32,7 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
   await page.getByRole('searchbox', { name: 'Find' }).fill('eelgrass');
   await expect(page.locator('[role=mark]').first()).toBeVisible();
   await check('found');
-  await page.getByRole('button', { name: 'Find nothing in particular' }).click();
+  await page.getByRole('button', { name: 'Clear the search' }).click();
   await page.getByRole('button', { name: 'All tags' }).click();
   await check('tags');
   await page.getByRole('button', { name: 'What to do with the tag tides' }).click();
@@ -54,8 +54,7 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
   await page.getByRole('button', { name: /^The Sound Courier/ }).click();
   await check('a feed');
   await page.keyboard.press('Escape');
-  await goTo(page, 'You');
-  await page.getByRole('button', { name: 'Save from elsewhere' }).click();
+  await openInYou(page, 'Save from elsewhere');
   await expect(page.getByRole('note', { name: 'Your mail address' })).toBeVisible();
   await check('save from elsewhere');
   await page.goto(`${seeded}/marks`);
@@ -67,7 +66,7 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
     .click();
   await check('a highlight');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Narrow and order' }).click();
+  await page.getByRole('button', { name: 'Filter and sort' }).click();
   await check('narrowing highlights');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Take along, bring in' }).click();
@@ -100,9 +99,24 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
     await page.getByRole('row').nth(2).click();
     await check('sort in bulk');
   }
+  for (const part of [
+    'How the text looks',
+    'Pace and silenced words',
+    'Voices and speed',
+    'Save pages as',
+    'Letter and feed',
+    'On this device',
+    'Account',
+    'Your library as a file',
+  ]) {
+    await openInYou(page, part);
+    await check(part);
+  }
   await goTo(page, 'You');
+  await page.getByRole('searchbox', { name: 'Find a setting' }).fill('forecast');
+  await expect(page.getByRole('region', { name: 'Reading' })).toHaveCount(0);
   await check('You');
-  await page.getByRole('button', { name: 'How I am doing' }).click();
+  await page.getByRole('link', { name: /^How I am doing/ }).click();
   await expect(page.getByRole('img', { name: /^Minutes by week/ })).toBeVisible();
   await check('How I am doing, charts');
   await page.getByRole('radio', { name: 'As a table' }).click();
@@ -159,7 +173,7 @@ async function checkCopies(page: Page, check: (screen: string) => Promise<void>)
   await check('tidy');
   await page.getByRole('button', { name: 'Done' }).click();
   await more();
-  await page.getByRole('button', { name: 'Give its text by hand' }).click();
+  await page.getByRole('button', { name: 'Paste the text' }).click();
   await check('text by hand');
   await page.keyboard.press('Escape');
   await toList(page);

@@ -187,7 +187,7 @@ test('many are decided on at once in a table, and the Queue is put in another or
 
   await test.step('the order of the Queue', async () => {
     await goTo(page, 'Queue');
-    await page.getByRole('button', { name: 'Change the order' }).click();
+    await page.getByRole('button', { name: 'Reorder' }).click();
     const places = page.getByRole('list', { name: 'Order of the Queue' }).getByRole('listitem');
     await expect(places).toHaveCount(3);
     const order = () =>

@@ -167,7 +167,10 @@ const archive = async () => {
 const archiveNow = () => void archive().catch((error: unknown) => log.error({ err: error }, 'no archives'));
 const archiving = [setTimeout(archiveNow, FIRST_ARCHIVE_MS).unref(), setInterval(archiveNow, ARCHIVE_EVERY_MS).unref()];
 
-const speaker = threadSpeaker(path.join(config.builtFolder, 'publish/speak.worker.mjs'));
+const speaker = threadSpeaker(
+  path.join(config.builtFolder, 'publish/speak.worker.mjs'),
+  path.join(config.webFolder, 'voice'),
+);
 const podcasts = podcastShelf(database, inData('podcasts'), speaker, Date.now);
 const reading = startRunner(
   // What was being made when whoever led before ended is begun again.

@@ -2,6 +2,7 @@ import '../../global.css';
 import { Slot } from 'expo-router';
 import { useEffect } from 'react';
 import { registerServiceWorker } from '@/device/cache/register-service-worker';
+import { followInstall } from '@/device/install';
 import { startSyncLoop } from '@/device/sync/sync-loop';
 import { useTheme } from '@/features/settings/theme';
 import { Boundary } from '@/ui/boundary';
@@ -10,7 +11,8 @@ export default function RootLayout() {
   useTheme();
   useEffect(() => {
     registerServiceWorker();
-    return startSyncLoop();
+    const ends = [followInstall(), startSyncLoop()];
+    return () => ends.forEach((end) => end());
   }, []);
   return (
     <Boundary what="This screen">

@@ -11,6 +11,7 @@ import {
   type ReactElement,
   type Ref,
   use,
+  useState,
 } from 'react';
 // React's own runtime: the clean text has no NativeWind classes in it.
 import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
@@ -125,13 +126,11 @@ export function goInside(article: HTMLElement, id: string, leave: (() => void) |
 
 function Picture({ alt, src, 'data-linked': linked, ...rest }: ComponentProps<'img'> & { 'data-linked'?: unknown }) {
   const presses = use(ArticlePresses);
-  if (!src)
-    return (
-      <span className="picture-missing">
-        {alt ? `A picture that did not come through: ${alt}` : 'A picture that did not come through.'}
-      </span>
-    );
-  const picture = <img {...rest} src={src} alt={alt ?? ''} decoding="async" />;
+  const [failed, setFailed] = useState(false);
+  if (!src) return <MissingPicture says="A picture that did not come through" alt={alt} />;
+  if (failed)
+    return <MissingPicture says="A picture that is not here now" alt={alt} onAgain={() => setFailed(false)} />;
+  const picture = <img {...rest} src={src} alt={alt ?? ''} decoding="async" onError={() => setFailed(true)} />;
   if (!presses || linked !== undefined) return picture;
   return (
     <span className="picture">
@@ -142,6 +141,22 @@ function Picture({ alt, src, 'data-linked': linked, ...rest }: ComponentProps<'i
         aria-label={alt ? `Enlarge: ${alt}` : 'Enlarge the picture'}
         onClick={() => presses.openPicture({ src, alt: alt ?? '' })}
       />
+    </span>
+  );
+}
+
+function MissingPicture({ says, alt, onAgain }: { says: string; alt: string | undefined; onAgain?(): void }) {
+  return (
+    <span className="picture-missing">
+      <span className="what">
+        {says}
+        {alt ? <span className="described">: {alt}</span> : null}
+      </span>
+      {onAgain && (
+        <button type="button" onClick={onAgain}>
+          Try again
+        </button>
+      )}
     </span>
   );
 }

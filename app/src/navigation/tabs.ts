@@ -9,3 +9,9 @@ export const TAB_NAMES: Record<Tab, string> = {
   queue: 'Queue',
   library: 'Library',
 };
+
+/** The id of the item that is open at a path of the app (`/queue/…`); null at every other. */
+export function openIdIn(path: string): string | null {
+  const [, tab = '', id] = path.split('/');
+  return tab in TAB_NAMES && id ? id : null;
+}

@@ -21,6 +21,8 @@ interface StrandProps {
   knots?: readonly number[];
   /** In the plan of a slot a strand takes all its room too: the slot is the scale. What was begun is the darker. */
   filling?: boolean;
+  /** It takes no more room than it is long: what stands beside it begins at its end. */
+  trimmed?: boolean;
 }
 
 const ACROSS = 22;
@@ -40,9 +42,11 @@ export function Strand({
   knots = NO_KNOTS,
   hanging = false,
   filling = false,
+  trimmed = false,
 }: StrandProps) {
   const length = (hanging || filling ? 1 : strandLength(minutes)) * (room - 2 * INSET);
   const at = (fraction: number) => INSET + length * fraction;
+  const taken = trimmed ? Math.ceil(length + 2 * INSET) : room;
   const point = (along: number, across: number) => (hanging ? { x: across, y: along } : { x: along, y: across });
   const segment = (from: number, to: number) => {
     const a = point(from, AXIS);
@@ -54,9 +58,9 @@ export function Strand({
     <View
       role="img"
       aria-label={label}
-      style={hanging ? { width: ACROSS, height: room } : { width: room, height: ACROSS }}
+      style={hanging ? { width: ACROSS, height: room } : { width: taken, height: ACROSS }}
     >
-      <Svg width={hanging ? ACROSS : room} height={hanging ? room : ACROSS} aria-hidden>
+      <Svg width={hanging ? ACROSS : taken} height={hanging ? room : ACROSS} aria-hidden>
         <Line
           // Where nothing is passed it begins where a passed part's round end does, in line with the words above it.
           {...segment(at(0) - (filling ? 0 : INSET), at(1))}

@@ -1,4 +1,4 @@
-import { stemmerOf, stopWordsOf } from '../terms';
+import { keyPhrases, shownIn, stemmerOf, stopWordsOf } from '../terms';
 import { baseLanguage, type PlainText, sentences } from '../text';
 import { pageRank } from './rank';
 
@@ -19,21 +19,34 @@ const LONGEST = 320;
 const TOO_ALIKE = 0.5;
 /** How much the first paragraphs are raised: writers begin with what matters. At most so much, fading over the text. */
 const LEAD_RAISE = 0.4;
+/** So many of the names and terms that a text makes most of are what it is about. */
+const SUBJECTS = 10;
+/** How much a sentence is raised that has all of them: no sentence has, so that in truth it is a third of this. */
+const SUBJECT_RAISE = 1;
 
 /**
  * The few sentences that carry a text, in its order: those most like many others that are like many others themselves
  * (continuous LexRank; Erkan, Radev, LexRank: graph-based lexical centrality as salience in text summarization, JAIR 22,
- * 2004), leaving out what says the same as one already taken (maximal marginal relevance; Carbonell, Goldstein 1998).
+ * 2004), raised where they speak of what the text makes most of (see keyPhrases), leaving out what says the same as one
+ * already taken (maximal marginal relevance; Carbonell, Goldstein 1998).
  *
  * @param plain of the clean tree; only its paragraphs count
+ * @param title of the text; null when it has none
  * @param language BCP 47 tag, or null when not known
  * @returns at most three; fewer, or none, when the text has no more
  */
-export function gistOf(plain: PlainText, language: string | null): GistSentence[] {
+export function gistOf(plain: PlainText, title: string | null, language: string | null): GistSentence[] {
   const candidates = candidatesOf(plain, language);
+  if (candidates.length === 0) return [];
+  const subjects = subjectsSpokenOf(plain, title, language);
   const vectors = vectorsOf(candidates, language);
   const likeness = vectors.map((a, i) => vectors.map((b, j) => (i === j ? 0 : cosine(a, b))));
-  const ranks = pageRank(likeness).map((rank, at) => rank * (1 + LEAD_RAISE * (1 - at / candidates.length)));
+  const ranks = pageRank(likeness).map(
+    (rank, at) =>
+      rank *
+      (1 + LEAD_RAISE * (1 - at / candidates.length)) *
+      (1 + SUBJECT_RAISE * subjects(candidates[at]?.text ?? '')),
+  );
   const byRank = candidates.map((_, at) => at).sort((a, b) => (ranks[b] ?? 0) - (ranks[a] ?? 0) || a - b);
   const taken: number[] = [];
   for (const at of byRank) {
@@ -57,6 +70,21 @@ function candidatesOf(plain: PlainText, language: string | null): GistSentence[]
     }
   }
   return found;
+}
+
+/** How much of what a text makes most of a sentence speaks of, 0 to 1. */
+function subjectsSpokenOf(
+  plain: PlainText,
+  title: string | null,
+  language: string | null,
+): (sentence: string) => number {
+  const subjects = keyPhrases(plain.text, { title, language, ...shownIn(plain) }).slice(0, SUBJECTS);
+  const whole = subjects.reduce((sum, { salience }) => sum + salience, 0) || 1;
+  const stem = stemmerOf(baseLanguage(language));
+  return (sentence) => {
+    const stems = ` ${wordsOf(sentence.toLowerCase()).map(stem).join(' ')} `;
+    return subjects.reduce((sum, { key, salience }) => sum + (stems.includes(` ${key} `) ? salience : 0), 0) / whole;
+  };
 }
 
 /** Chinese and Japanese say in a third of the characters what others say. */

@@ -70,6 +70,22 @@ describe('a marked passage', () => {
   });
 });
 
+describe('a passage of a table', () => {
+  const row = (day: number, hour: string, range: string) => `${day} December\t${hour}\t${range} m`;
+  const TABLE = [row(8, '4.24', '3.6'), row(9, '5.13', '4.1'), row(10, '6.50', '4.4')].join('\n\n');
+  const passage = passageAt(TABLE, 0, TABLE.length, COPY);
+
+  it('is lost, where only rows with other numbers are left', () => {
+    const others = [row(1, '11.07', '2.4'), row(2, '11.56', '2.0'), row(3, '0.45', '1.9')].join('\n\n');
+    expect(placePassage(`The next days\n\n${others}\n\nAnd so on.`, passage)).toBeNull();
+  });
+
+  it('is found where one of its numbers was put right', () => {
+    const mended = TABLE.replace('5.13', '5.15');
+    expect(found(`The next days\n\n${mended}\n\nAnd so on.`, passage)).toBe(mended);
+  });
+});
+
 it('any part of a text is found in it, exactly', () => {
   fc.assert(
     fc.property(fc.nat(TEXT.length - 2), fc.integer({ min: 1, max: 120 }), (start, length) => {

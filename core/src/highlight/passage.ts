@@ -35,6 +35,8 @@ const TELLING_CONTEXT = 0.3;
 const MAX_ERRORS = 0.25;
 /** A shorter passage is too much like others. */
 const MIN_ALIKE = 24;
+/** Of the numbers of a passage so many have to stand there still: rows of a table are alike but for theirs. */
+const SAME_NUMBERS = 0.5;
 /** By so much the likeliest place has to be ahead of the next. */
 const AHEAD = 0.12;
 
@@ -85,8 +87,19 @@ function byLikeness(text: string, passage: MarkedPassage): Placed | null {
   if (!sure) return null;
   const context = contextAt(text, sure.start, sure.end, passage);
   const tells = context >= TELLING_CONTEXT || exact.length >= 2 * TELLING_LENGTH;
-  return tells ? { ...wholeWords(text, sure.start, sure.end), by: 'likeness' } : null;
+  const place = wholeWords(text, sure.start, sure.end);
+  return tells && hasNumbersOf(exact, text.slice(place.start, place.end)) ? { ...place, by: 'likeness' } : null;
 }
+
+/** Whether enough of the numbers of a passage stand in what is like it; one alone may have been put right. */
+function hasNumbersOf(exact: string, like: string): boolean {
+  const numbers = numbersIn(exact);
+  if (numbers.length < 2) return true;
+  const there = new Set(numbersIn(like));
+  return numbers.filter((number) => there.has(number)).length >= SAME_NUMBERS * numbers.length;
+}
+
+const numbersIn = (text: string): string[] => text.match(/\p{N}+(?:[.,:]\p{N}+)*/gu) ?? [];
 
 interface Candidate {
   start: number;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Instant } from './ids';
 
 /** Who may send: a mail address, or all of a domain (`@example.org`). */
 export const Sender = z
@@ -10,7 +11,9 @@ export const Sender = z
 
 /** GET /api/mailbox: where the reader can send what is to be saved; null where this server takes no mail. */
 export const Mailbox = z.object({
-  mailbox: z.object({ address: z.string(), senders: z.array(Sender).max(100) }).nullable(),
+  mailbox: z
+    .object({ address: z.string(), senders: z.array(Sender).max(100), lastUsedAt: Instant.nullable() })
+    .nullable(),
 });
 /** PUT /api/mailbox */
 export const MailboxChanges = z.object({ senders: z.array(Sender).max(100) });

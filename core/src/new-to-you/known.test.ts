@@ -2,8 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import type { Root } from 'hast';
-import { plainText, sentences, wordStarts } from '../text';
-import { knownFraction, knownIn, type Passed } from './known';
+import { plainText, sentences } from '../text';
+import { knownIn, type Passed } from './known';
 
 const plainOf = (...paragraphs: string[]) =>
   plainText({
@@ -125,12 +125,6 @@ describe('what is new to a reader', () => {
     expect(REPORT.slice(known?.met.start, known?.met.end)).toBe(
       'Forty-one members came to the hall, and three of them voted against it.',
     );
-  });
-
-  it('is a part of the words of a text', () => {
-    const text = 'One two three four. Five six.';
-    expect(knownFraction([{ start: 0, end: 19 }], wordStarts(text, 'en'))).toBeCloseTo(4 / 6);
-    expect(knownFraction([], wordStarts('', 'en'))).toBe(0);
   });
 });
 

@@ -1,4 +1,4 @@
-import { baseLanguage, type PlainText, type TextRange, wordsAbove } from '../text';
+import { baseLanguage, type PlainText, type TextRange } from '../text';
 import { type Statement, statementsOf } from './statements';
 
 /** A text of which the reader has passed a part. */
@@ -27,7 +27,7 @@ export interface Known extends TextRange {
 const ENOUGH = 0.7;
 /** What says so little cannot be told from another sentence that says as little. */
 const LEAST_TERMS = 3;
-/** Of what says little, all has to be there, and in a sentence that does not say much more. */
+/** Of what says little, all has to be there, and in one sentence that does not say much more. */
 const FEW_TERMS = 5;
 const MORE_BY = 2;
 /** So many words in one order are the same sentence, whatever they weigh. */
@@ -41,6 +41,7 @@ const LOOKED_UP = 5;
 interface Met {
   id: string;
   said: Statement;
+  isTwo: boolean;
 }
 
 /**
@@ -63,8 +64,8 @@ export function knownIn(plain: PlainText, language: string | null, passed: reado
       return said.flatMap((each, at) => {
         const next = said[at + 1];
         // Of two, which of them is denied could not be told.
-        const both = next && !each.denies && !next.denies ? [{ id, said: joined(each, next) }] : [];
-        return [{ id, said: each }, ...both];
+        const both = next && !each.denies && !next.denies ? [{ id, said: joined(each, next), isTwo: true }] : [];
+        return [{ id, said: each, isTwo: false }, ...both];
       });
     });
   const weigh = weightsOf([...own, ...met.map(({ said }) => said)]);
@@ -107,7 +108,7 @@ function bestOf(
     const held = shared / whole;
     const isFew = carried.length < FEW_TERMS;
     const enough = isFew ? 1 : ENOUGH;
-    if (isFew && each.said.terms.size > MORE_BY * carried.length) continue;
+    if (isFew && (each.isTwo || each.said.terms.size > MORE_BY * carried.length)) continue;
     // Of one sentence and the two it is part of, the one is the place.
     const isShorter = best !== null && held === best.held && lengthOf(each) < lengthOf(best.met);
     if (held >= enough && (best === null || held > best.held || isShorter)) best = { met: each, held };
@@ -162,10 +163,4 @@ function weightsOf(all: readonly Statement[]): (term: string) => number {
   for (const { terms, numbers } of all)
     for (const term of [...terms, ...numbers]) having.set(term, (having.get(term) ?? 0) + 1);
   return (term) => Math.log(1 + all.length / (having.get(term) ?? 1));
-}
-
-/** How much of a text, by its words, is known. @param starts from wordStarts @returns 0 to 1 */
-export function knownFraction(known: readonly TextRange[], starts: readonly number[]): number {
-  const words = known.reduce((sum, { start, end }) => sum + wordsAbove(starts, end) - wordsAbove(starts, start), 0);
-  return starts.length === 0 ? 0 : Math.min(1, words / starts.length);
 }

@@ -23,7 +23,7 @@ describe('the resurfacing score', () => {
   it('is the documented formula', () => {
     // 22 days since it was queued, 23 since it was saved, 40 % passed, near enough, passed over twice, shown three times.
     const expected =
-      22 + 10 * (1 - 2 ** (-23 / 30)) + (4 + 4 * 0.4) + 14 * 0.5 - 12 * (1 - 2 ** -1) - 4 * (1 - 2 ** -1);
+      22 + 10 * (1 - 2 ** (-23 / 30)) + (4 + 4 * 0.4) + 14 * 0.4 - 12 * (1 - 2 ** -1) - 4 * (1 - 2 ** -1);
     expect(
       score({
         passed: 0.4,

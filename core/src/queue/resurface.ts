@@ -64,7 +64,7 @@ const AGE_HALF_DAYS = 30;
 const PASSED_OVER_HALF = 2;
 const SHOWN_HALF = 3;
 /** The nearness of two texts that plainly speak of the same things. */
-const FULLY_NEAR = 0.4;
+const FULLY_NEAR = 0.5;
 
 const rising = (amount: number, half: number) => 1 - 0.5 ** (amount / half);
 

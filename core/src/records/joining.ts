@@ -1,4 +1,4 @@
-import { isEqual } from 'es-toolkit';
+import { isEqual } from 'es-toolkit/predicate';
 import type { Standing } from '../model';
 import type { Stored } from './kind';
 

@@ -1,7 +1,7 @@
 import type { RelatedIndex } from './related-index';
 
 /** Below this two texts share a few words, above it a subject. Chosen by looking at the demo's library. */
-const PLAINLY_NEAR = 0.25;
+const PLAINLY_NEAR = 0.31;
 
 /** How near an item is to others, taken together. */
 export interface Closeness {

@@ -1,3 +1,3 @@
 export * from './closeness';
 export * from './related-index';
-export * from './suggest-tags';
+export * from './named-tags';

@@ -6,7 +6,8 @@ export const RULERS: readonly string[] = (
   'Urban Philip Francis Frederick Alexander Nicholas Peter Catherine Ivan Christian Gustav Haakon Olav Napoleon Otto Ptolemy Darius ' +
   'Wilhelm Friedrich Ludwig Karl Heinrich Franz Ferdinand Leopold Philipp Franz-Joseph ' +
   'Henri François Philippe Napoléon Léopold ' +
-  'Carlos Felipe Alfonso Fernando Isabel Juan Pablo'
+  'Carlos Felipe Alfonso Fernando Isabel Juan Pablo ' +
+  'Enrico Carlo Giorgio Edoardo Elisabetta Luigi Vittorio Emanuele Umberto Giovanni Paolo Pio Benedetto Gregorio Leone Clemente Innocenzo Urbano Filippo Francesco Federico Alessandro Napoleone'
 ).split(' ');
 
 /** True for a number of up to 399 as the Romans' rules write it, in either case. */

@@ -1,4 +1,6 @@
-import type { TextRange } from '../text';
+import { baseLanguage, type TextRange } from '../text';
+import { type Claim, claimFormulas, claimMarks, claimMixtures } from './formulas';
+import { claimHeteronyms } from './heteronyms';
 import { spokenLanguage } from './languages';
 import type { CountWords, SpokenLanguage } from './languages/language';
 import { isRoman, romanValue, RULERS } from './roman';
@@ -28,12 +30,14 @@ interface Replacement extends TextRange {
   said: string;
 }
 
-type Saying = (match: RegExpExecArray) => string | null;
-
 /** Words of capitals that are said as a word, not letter by letter; common practice. */
 const SAID_AS_WORDS = new Set(
-  'NASA NATO UNESCO UNICEF AIDS RAM ROM SIM PIN OPEC FIFA UEFA ASEAN LASER RADAR SONAR OK GIF JPEG'.split(' '),
+  'NASA NATO UNESCO UNICEF AIDS RAM ROM SIM PIN OPEC FIFA UEFA ONU UNO SIDA OVNI ASEAN LASER RADAR SONAR OK GIF JPEG'.split(
+    ' ',
+  ),
 );
+/** Most sentences have none of these. */
+const HETERONYM = /\b(?:lead|wind|live|close|minute|tear|bow|wound|read)\b/i;
 const MAX_DIGITS = 15;
 const EDGE = '(?<![\\p{L}\\p{N}])';
 const NO_MORE = '(?![\\p{L}\\p{N}])';
@@ -51,7 +55,7 @@ const TOP_DOMAINS = 'com org net edu gov int info io co uk eu de fr es at ch be 
  */
 export function say(text: string, language: string | null, own: readonly Pronunciation[] = []): Said {
   const found: Replacement[] = [];
-  const claim = (pattern: RegExp, saying: Saying) => {
+  const claim: Claim = (pattern, saying) => {
     for (const match of text.matchAll(pattern)) {
       const start = match.index;
       const end = start + match[0].length;
@@ -70,10 +74,14 @@ export function say(text: string, language: string | null, own: readonly Pronunc
   if (table) {
     if (hasFigure) {
       claimReferences(claim);
+      claimMixtures(claim, table);
       claimDatesAndTimes(claim, table);
       claimAmounts(claim, table);
     }
+    if (/[*†‡\u00ad⁰¹²³⁴-⁹]|-\s*\n/u.test(text)) claimMarks(claim);
+    if (hasFigure || /[₀-₉⁰¹²³⁴-⁹]/u.test(text)) claimFormulas(claim, table);
     if (hasFigure || /(?<!\p{L})[IVXLC]+(?:e|ème|ᵉ|th|st|nd|rd)?(?!\p{L})/iu.test(text)) claimNumerals(claim, table);
+    if (baseLanguage(language) === 'en' && HETERONYM.test(text)) claimHeteronyms(claim);
     claimAbbreviations(claim, table, text);
     claimCapitals(claim, text);
     if (hasFigure) claimNumbers(claim, table);
@@ -81,8 +89,6 @@ export function say(text: string, language: string | null, own: readonly Pronunc
   }
   return joined(text, found);
 }
-
-type Claim = (pattern: RegExp, saying: Saying) => void;
 
 /** Marks of sources and footnotes between brackets interrupt: nobody says them. */
 function claimReferences(claim: Claim): void {
@@ -120,18 +126,19 @@ function claimDatesAndTimes(claim: Claim, table: SpokenLanguage): void {
     const monthFirst = Number(second) > 12 || (table.dateOrder === 'month' && Number(first) <= 12);
     return monthFirst ? dated(Number(second), Number(first), year) : dated(Number(first), Number(second), year);
   });
-  const names = table.months.join('|');
-  const monthOf = (name: string) => table.months.indexOf(name) + 1;
+  const short = table.decimalSign === '.' ? table.months.map((name) => name.slice(0, 3)) : [];
+  const names = [...table.months, ...short].join('|');
+  const monthOf = (name: string) => table.months.findIndex((month) => month.startsWith(name)) + 1;
   claim(
     pattern(
-      `${EDGE}(?:the )?(\\d{1,2})(?:st|nd|rd|th|er|\\.)?${SPACE}(?:of |de )?(${names})(?:,?${SPACE}(?:de )?(\\d{4}))?${NO_MORE}`,
+      `${EDGE}(?:the )?(\\d{1,2})(?:st|nd|rd|th|er|\\.|[°º])?${SPACE}(?:of |de )?(${names})(?:,?${SPACE}(?:de )?(\\d{4}))?${NO_MORE}`,
       'gu',
     ),
     ({ 0: written, 1: day, 2: month = '', 3: year, index, input }) => {
       const said = dated(Number(day), monthOf(month), year);
       if (table.ordinalSign.source.includes('Januar')) {
         // German ordinals bend by what stands before them.
-        const before = wordBefore(input, index);
+        const before = wordsBefore(input, index);
         return said && written.includes('.') ? said.replace(/^\S+/, table.ordinal(Number(day), before)) : null;
       }
       return said;
@@ -160,15 +167,14 @@ function claimDatesAndTimes(claim: Claim, table: SpokenLanguage): void {
 function claimAmounts(claim: Claim, table: SpokenLanguage): void {
   // Before the seconds: 1980s.
   const { decade } = table;
-  if (decade) claim(/(?<![\p{L}\p{N}])(1[1-9]\d0|20\d0)s\b/gu, ([, year]) => decade(Number(year)));
+  if (decade) claim(/(?<![\p{L}\p{N}])(1[1-9]\d0|20\d0)(?:s|er)\b/gu, ([, year]) => decade(Number(year)));
   const number = numberPattern(table);
   const signs = alternatives(Object.keys(table.money));
   const multipliers = alternatives(Object.keys(table.multipliers));
   const money = (sign: string, written: string, multiplier: string | undefined) => {
     const words = table.money[sign];
     if (!words) return null;
-    if (multiplier)
-      return `${numberSaid(table, written)} ${table.multipliers[multiplier] ?? multiplier} ${words.whole[1]}`;
+    if (multiplier) return `${numberSaid(table, written)} ${manyOf(table, multiplier, words.whole[1])}`;
     const { whole, decimals } = readNumber(table, written);
     if (words.hundredth && decimals.length === 2) {
       const cents = Number(decimals);
@@ -193,6 +199,13 @@ function claimAmounts(claim: Claim, table: SpokenLanguage): void {
     ),
     ([, written = '', multiplier, sign = '']) => money(sign, written, multiplier),
   );
+  claim(
+    pattern(`(?<![\\p{L}\\p{N}.,])(${number})${SPACE}?(${alternatives(SHORT_MULTIPLIERS)})(?=${SPACE}(.))`, 'gu'),
+    ([, written = '', multiplier = '']) => {
+      const word = table.multipliers[multiplier];
+      return word === undefined ? null : `${numberSaid(table, written)} ${word}`;
+    },
+  );
   const units = alternatives(Object.keys(table.units));
   const minus = '(?<=^|[\\s(])([−-])?';
   claim(
@@ -214,14 +227,23 @@ function claimAmounts(claim: Claim, table: SpokenLanguage): void {
   );
 }
 
+/** Multipliers that are written short and stand for nothing else, so that no money has to be near. */
+const SHORT_MULTIPLIERS = ['bn', 'tn', 'Mio.', 'Mrd.', 'mln', 'mld'];
+
+/** So many of something: French has a word between the two. */
+function manyOf(table: SpokenLanguage, multiplier: string, noun: string): string {
+  const many = table.multipliers[multiplier] ?? multiplier;
+  return table.manyOf ? table.manyOf(many, noun) : `${many} ${noun}`;
+}
+
 /** Ordinals, Roman numerals, decades, years. */
 function claimNumerals(claim: Claim, table: SpokenLanguage): void {
-  claim(table.ordinalSign, ({ 1: value = '', index, input }) =>
-    table.ordinal(Number(value.replace(/\D/g, '')), wordBefore(input, index)),
+  claim(table.ordinalSign, ({ 0: match, index, input }) =>
+    table.ordinal(Number(match.replace(/\D/g, '')), wordsBefore(input, index), match),
   );
   if (table.century)
     claim(table.century, ({ 1: numeral = '', index, input }) =>
-      isRoman(numeral) ? table.ordinal(romanValue(numeral), wordBefore(input, index)) : null,
+      isRoman(numeral) ? table.ordinal(romanValue(numeral), wordsBefore(input, index)) : null,
     );
   claim(
     pattern(`(?<=${EDGE}(?:${table.counted.join('|')})${SPACE})([IVXLCivxl]+)(?![\\p{L}\\p{N}])`, 'giu'),
@@ -293,10 +315,13 @@ function claimNumbers(claim: Claim, table: SpokenLanguage): void {
       .replace(', ', ' '),
   );
   claim(/(?<![\p{L}\p{N}.])\d+(?:\.\d+){2,}(?![\p{L}\p{N}])/gu, ([version]) =>
-    version
-      .split('.')
-      .map((part) => table.cardinal(BigInt(part)))
-      .join(` ${table.dot} `),
+    // Where a full stop stands between thousands, it is a number.
+    table.decimalSign === ',' && /^\d{1,3}(?:\.\d{3})+$/.test(version)
+      ? null
+      : version
+          .split('.')
+          .map((part) => table.cardinal(BigInt(part)))
+          .join(` ${table.dot} `),
   );
   const number = numberPattern(table);
   const multipliers = alternatives(Object.keys(table.multipliers).filter((word) => word.length > 2));
@@ -335,9 +360,9 @@ function spaced(word: string, index: number, length: number, input: string): str
 
 /** A number as the language writes it, as the source of a pattern. */
 function numberPattern({ decimalSign }: SpokenLanguage): string {
-  const group = decimalSign === '.' ? "[,\\u202f\\u00a0’']" : "[.\\u202f\\u00a0 ’']";
+  const group = decimalSign === '.' ? "[,\\u202f\\u00a0 ’']" : "[.\\u202f\\u00a0 ’']";
   const decimal = decimalSign === '.' ? '\\.' : ',';
-  return `\\d{1,3}(?:${group}\\d{3})+(?!\\d)(?:${decimal}\\d+)?|\\d+(?:${decimal}\\d+)?`;
+  return `(?<!\\d)\\d{1,3}(?:${group}\\d{3})+(?!\\d)(?:${decimal}\\d+)?|\\d+(?:${decimal}\\d+)?`;
 }
 
 function readNumber(
@@ -361,7 +386,7 @@ function numberSaid(table: SpokenLanguage, written: string): string {
 function counted(table: SpokenLanguage, written: string, words: CountWords): string {
   const { whole, decimals } = readNumber(table, written);
   return decimals === ''
-    ? `${table.counting(whole, words[0])} ${oneOrMany(words, whole)}`
+    ? `${table.counting(whole, words[0])} ${oneOrMany(words, whole)}`.replace('’ ', '’')
     : `${numberSaid(table, written)} ${words[1]}`;
 }
 
@@ -370,8 +395,9 @@ const oneOrMany = (words: CountWords, count: number | bigint): string => words[B
 const digitByDigit = (table: SpokenLanguage, digits: string): string =>
   Array.from(digits, (digit) => table.cardinal(Number(digit))).join(' ');
 
-const wordBefore = (text: string, index: number): string =>
-  /(\p{L}+)[ \u00a0]$/u.exec(text.slice(Math.max(0, index - 24), index))?.[1] ?? '';
+/** The two words before a place, or the one that there is. */
+const wordsBefore = (text: string, index: number): string =>
+  /((?:\p{L}+[ \u00a0])?\p{L}+)[ \u00a0]$/u.exec(text.slice(Math.max(0, index - 24), index))?.[1] ?? '';
 
 const patterns = new Map<string, RegExp>();
 

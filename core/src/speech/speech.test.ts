@@ -73,6 +73,22 @@ describe('what a voice reads', () => {
     ]);
   });
 
+  it('pauses less behind an entry of a list than behind a paragraph, and hardly where only the voice changes', () => {
+    const list = root(element('ul', element('li', 'Tar.')), element('p', 'Then wait. Then paint.'));
+    const [entry, sentence, paragraph] = utterances(list, 'en').map(({ pauseMs }) => pauseMs);
+    expect(entry).toBeGreaterThan(sentence ?? 0);
+    expect(entry).toBeLessThan(paragraph ?? 0);
+    const foreign = {
+      type: 'element' as const,
+      tagName: 'i',
+      properties: { lang: 'fr' },
+      children: [{ type: 'text' as const, value: 'la marée basse' }],
+    };
+    const mixed = element('p', 'They call it ', foreign, ' there. So do we.');
+    const [before] = utterances(root(mixed), 'en').map(({ pauseMs }) => pauseMs);
+    expect(before).toBeLessThan((sentence ?? 0) / 4);
+  });
+
   it('pauses longer the more is closed, and around a quotation', () => {
     const [heading, sentence, paragraph] = spoken.map(({ pauseMs }) => pauseMs);
     expect(sentence).toBeLessThan(paragraph ?? 0);
@@ -187,6 +203,6 @@ describe('choosing a voice', () => {
   });
 
   it('keeps a rate in its range and on its steps', () => {
-    expect([0.1, 0.7, 1.04, 1.25, 2.96, 9].map(toRate)).toEqual([0.7, 0.7, 1, 1.3, 3, 3]);
+    expect([0.1, 0.6, 0.7, 1.04, 1.25, 2.96, 9].map(toRate)).toEqual([0.6, 0.6, 0.7, 1, 1.3, 3, 3]);
   });
 });

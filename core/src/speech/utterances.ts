@@ -31,8 +31,20 @@ export interface Utterance extends TextRange {
   pauseMs: number;
 }
 
-/** Between sentences, behind a paragraph, around a heading, around a quotation. Common practice of reading aloud; ours to tune. */
-const PAUSE_MS = { sentence: 60, paragraph: 350, heading: 600, beforeHeading: 500, quotation: 700 } as const;
+/**
+ * The silence behind what is said, and before a heading and around a quotation, in milliseconds; the voice's own is taken off. A
+ * sentence's is longer than that of a comma, which is the voice's (about 300). Common practice of reading aloud; ours to tune.
+ */
+const PAUSE_MS = {
+  /** Where the voice changes within a sentence. */
+  within: 40,
+  sentence: 420,
+  listItem: 520,
+  paragraph: 750,
+  heading: 900,
+  beforeHeading: 500,
+  quotation: 600,
+} as const;
 
 const HEADING = /^h[1-6]$/;
 /** A quotation in another language is told by itself from this length on. */
@@ -53,7 +65,7 @@ interface Surroundings {
 export function utterances(tree: Root, language: string | null, choices = USUAL_SPEECH): Utterance[] {
   const plain = plainText(tree);
   const notes = footnotesIn(tree);
-  const spoken: Parameters<typeof paced>[0][number][] = [];
+  const spoken: Paced[] = [];
   const blocks = withSurroundings(tree, plain);
   for (let at = 0; at < blocks.length; at++) {
     const each = blocks[at];
@@ -65,14 +77,15 @@ export function utterances(tree: Root, language: string | null, choices = USUAL_
       while (blocks[end + 1]?.around.includes(table)) end++;
       const rows = blocks.slice(at, end + 1).map((each) => each.block);
       for (const { text, ...range } of tableSaid(rows, plain, language, choices))
-        spoken.push({ ...unsaid('table', range, text, null), quotation: undefined });
+        spoken.push({ ...unsaid('table', range, text, null), quotation: undefined, isListItem: false });
       at = end;
       continue;
     }
     if (!choices.footnotes && around.concat(block.element).some((each) => notes.has(each))) continue;
     const quotation = quotationOf(block.element, around);
+    const isListItem = [...around, block.element].some(({ tagName }) => tagName === 'li');
     for (const said of blockSaid({ block, around }, plain, language, choices, notes))
-      spoken.push({ ...said, quotation });
+      spoken.push({ ...said, quotation, isListItem });
   }
   return paced(spoken);
 }
@@ -106,7 +119,10 @@ function blockSaid(
   const text = masked(plain.text.slice(block.start, block.end), hidden, block.start);
   const made: Utterance[] = [];
   const foreign = passagesInOtherLanguages(block, own ?? language);
-  for (const range of sentences(text, own ?? language).flatMap((each) => dividedBy(foreign, each, block.start))) {
+  const ranges = sentences(text, own ?? language).flatMap((each) =>
+    dividedBy(foreign, each, block.start).map((part, at, parts) => ({ ...part, isLast: at === parts.length - 1 })),
+  );
+  for (const range of ranges) {
     const { start, end } = { start: block.start + range.start, end: block.start + range.end };
     const written = plain.text.slice(start, end);
     if (!/[\p{L}\p{N}]/u.test(written)) continue;
@@ -121,7 +137,7 @@ function blockSaid(
       start,
       end,
       leadMs: 0,
-      pauseMs: PAUSE_MS.sentence,
+      pauseMs: range.isLast ? PAUSE_MS.sentence : PAUSE_MS.within,
     });
   }
   // A line that is no sentence falls at its end as one does.
@@ -257,10 +273,16 @@ function languageOfBlock(
   return seen && baseLanguage(seen) !== baseLanguage(language) ? seen : null;
 }
 
+/** An utterance with what its pauses follow from. */
+interface Paced extends Utterance {
+  quotation: Element | undefined;
+  isListItem: boolean;
+}
+
 /** Numbers the utterances and gives them the silence that belongs between them. */
-function paced(spoken: readonly (Utterance & { quotation: Element | undefined })[]): Utterance[] {
+function paced(spoken: readonly Paced[]): Utterance[] {
   let before: Element | undefined;
-  return spoken.map(({ quotation, ...each }, index) => {
+  return spoken.map(({ quotation, isListItem, ...each }, index) => {
     const next = spoken[index + 1];
     const turns = quotation !== before;
     before = quotation;
@@ -272,8 +294,8 @@ function paced(spoken: readonly (Utterance & { quotation: Element | undefined })
           : each.kind === 'heading'
             ? PAUSE_MS.beforeHeading
             : 0;
-    const closing = each.kind === 'heading' ? PAUSE_MS.heading : PAUSE_MS.paragraph;
-    return { ...each, index, leadMs, pauseMs: !next || next.begins ? closing : PAUSE_MS.sentence };
+    const closing = each.kind === 'heading' ? PAUSE_MS.heading : isListItem ? PAUSE_MS.listItem : PAUSE_MS.paragraph;
+    return { ...each, index, leadMs, pauseMs: !next || next.begins ? closing : each.pauseMs };
   });
 }
 

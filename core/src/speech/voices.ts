@@ -1,8 +1,5 @@
-/** The languages that the voice which ships can speak, as ISO 639-1 codes. */
-export const SHIPPED_LANGUAGES = ['en', 'de', 'fr', 'es'] as const;
-
 /** How fast a voice may go: below, words fall apart; above, even practised listeners lose them. */
-export const RATE_RANGE = { slowest: 0.7, fastest: 3, step: 0.1 } as const;
+export const RATE_RANGE = { slowest: 0.6, fastest: 3, step: 0.1 } as const;
 
 /** A rate brought into its range and onto its steps. */
 export function toRate(rate: number): number {

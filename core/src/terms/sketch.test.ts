@@ -1,8 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
+import { PLAINLY_THE_SAME } from '../nearness';
 import { sentences } from '../text';
-import { PLAINLY_THE_SAME, resemblance, sketchOf } from './sketch';
+import { resemblance, sketchOf } from './sketch';
 import { plainWord, wordsIn } from './words';
 
 const folder = path.join(__dirname, '../../../demo/small-web/texts');

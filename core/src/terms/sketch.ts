@@ -7,12 +7,6 @@ const SIZE = 128;
 const SHINGLE = 3;
 
 /**
- * From here on two texts tell the same: what shares seven tenths of its sentences lies well above it, two texts of one
- * subject hardly above nothing.
- */
-export const PLAINLY_THE_SAME = 0.25;
-
-/**
  * A sketch of how a text goes, word for word: the smallest hashes of its shingles of three words (min-wise sampling without
  * replacement, "bottom-k": Broder 1997, "On the resemblance and containment of documents").
  *

@@ -4,6 +4,7 @@ import {
   blockAt,
   countWords,
   fractionAbove,
+  fractionIn,
   hasWords,
   isRightToLeft,
   languageOf,
@@ -154,4 +155,10 @@ describe('words in a text', () => {
   ])('“%s” has “%s”: %s', (text, sought, has) => {
     expect(hasWords(text, sought)).toBe(has);
   });
+});
+
+it('says which part of a text’s words stands in some parts of it', () => {
+  const text = 'One two three four. Five six.';
+  expect(fractionIn([{ start: 0, end: 19 }], wordStarts(text, 'en'))).toBeCloseTo(4 / 6);
+  expect(fractionIn([], wordStarts('', 'en'))).toBe(0);
 });

@@ -1,4 +1,5 @@
 import { partitionPoint } from './partition-point';
+import type { TextRange } from './sentences';
 
 /** Scripts written without spaces between words. */
 const UNSPACED =
@@ -48,6 +49,12 @@ export function fractionAbove(starts: readonly number[], offset: number): number
 /** How many of a text's words stand wholly above a place. @param starts from wordStarts */
 export function wordsAbove(starts: readonly number[], offset: number): number {
   return partitionPoint(starts.length, (at) => (starts[at] ?? 0) >= offset);
+}
+
+/** How much of a text, by its words, stands in some parts of it. @param starts from wordStarts @returns 0 to 1 */
+export function fractionIn(parts: readonly TextRange[], starts: readonly number[]): number {
+  const words = parts.reduce((sum, { start, end }) => sum + wordsAbove(starts, end) - wordsAbove(starts, start), 0);
+  return starts.length === 0 ? 0 : Math.min(1, words / starts.length);
 }
 
 const segmenters = new Map<string, Intl.Segmenter>();

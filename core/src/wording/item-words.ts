@@ -1,5 +1,6 @@
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
+import { isSameYear } from 'date-fns/isSameYear';
 import { isThisYear } from 'date-fns/isThisYear';
 import { hostOf, isOnWeb } from '../address';
 import type { Item } from '../model';
@@ -21,12 +22,19 @@ export function savedWords(item: Item, now: number = Date.now()): string {
   return `saved ${dayWords(item.savedAt, now)}`;
 }
 
+/** The day of saving where room is short: "today", "yesterday", "Tuesday", "3 Nov", "3 Nov 2025" */
+export function savedShort(item: Item, now: number = Date.now()): string {
+  const days = differenceInCalendarDays(now, item.savedAt);
+  if (days < 7) return dayWords(item.savedAt, now).replace(/^on /, '');
+  return format(item.savedAt, isSameYear(item.savedAt, now) ? 'd MMM' : 'd MMM yyyy');
+}
+
 function dayWords(instant: number, now: number): string {
   const days = differenceInCalendarDays(now, instant);
   if (days <= 0) return 'today';
   if (days === 1) return 'yesterday';
   if (days < 7) return `on ${format(instant, 'EEEE')}`;
-  return `on ${format(instant, isThisYear(instant) ? 'd MMMM' : 'd MMMM yyyy')}`;
+  return `on ${format(instant, isSameYear(instant, now) ? 'd MMMM' : 'd MMMM yyyy')}`;
 }
 
 /** A calendar day in words: "3 December". */

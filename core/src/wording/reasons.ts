@@ -1,8 +1,8 @@
 import { format } from 'date-fns/format';
 import type { BestReason, Period } from '../look-back';
 import type { Item } from '../model';
+import type { TagSuggestion } from '../nearness';
 import type { Proposal, Reason } from '../queue';
-import type { TagSuggestion } from '../relate';
 import { dayInWords, titleOf } from './item-words';
 
 /** Why two items are near: "both speak of eelgrass, dredging". @param shared terms, weightiest first */

@@ -9,6 +9,8 @@ export interface KnownMailbox {
   accountId: string;
   local: string;
   senders: string[];
+  /** Milliseconds since 1970. */
+  lastUsedAt: number | null;
 }
 
 /** No letters and figures that are taken for one another. */
@@ -46,6 +48,12 @@ export function mailboxRepository(database: Database) {
     async rename(accountId: string): Promise<void> {
       await database.write((tx) =>
         tx.update(mailboxes).set({ local: local() }).where(eq(mailboxes.accountId, accountId)),
+      );
+    },
+
+    async used(accountId: string, now: number): Promise<void> {
+      await database.write((tx) =>
+        tx.update(mailboxes).set({ lastUsedAt: now }).where(eq(mailboxes.accountId, accountId)),
       );
     },
 

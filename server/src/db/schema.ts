@@ -153,6 +153,8 @@ export const mailboxes = sqliteTable('mailboxes', {
   local: text().notNull().unique(),
   /** Who may send, in lower case: addresses, or domains beginning with @; empty for everybody. */
   senders: text({ mode: 'json' }).notNull(),
+  /** When something was taken by it last. */
+  lastUsedAt: integer(),
 });
 
 export const items = sqliteTable(
@@ -395,6 +397,8 @@ export const episodes = sqliteTable(
     chapters: text({ mode: 'json' }).notNull(),
     /** Why it could not be made; see EpisodeFault. */
     fault: text({ enum: ['no-text', 'unreadable', 'no-voice', 'not-spoken'] }),
+    /** With which voice; see VOICE_VERSION. */
+    voice: integer().notNull().default(1),
     madeAt: integer('made_at').notNull(),
   },
   (table) => [

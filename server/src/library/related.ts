@@ -1,13 +1,6 @@
 import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
-import {
-  type Closeness,
-  closenessOf,
-  createRelatedIndex,
-  namedTags,
-  type Related,
-  suggestTags,
-  type TagSuggestion,
-} from '@dorvel/core/relate';
+import { type Related, suggestTags, type TagSuggestion } from '@dorvel/core/nearness';
+import { type Closeness, closenessOf, createRelatedIndex, namedTags } from '@dorvel/core/relate';
 import type { Database } from '../db/open';
 import { eachItemChanged } from './changed-items';
 import type { ProfileStore } from './profiles';

@@ -71,7 +71,9 @@ const items = async () => (await library.changesAfter(0)).records.items;
 describe('mail to an account', () => {
   it('saves a link with its note and tags, once, however often it is sent', async () => {
     const mail = { subject: 'Larch #wood', text: 'For Thursday: https://slipway.example/larch' };
+    expect((await mailboxes.of(library.accountId)).lastUsedAt).toBeNull();
     expect(await send(mail)).toMatch(/^250 /);
+    expect((await mailboxes.of(library.accountId)).lastUsedAt).toBeGreaterThan(0);
     expect(await send({ ...mail, to: to.toUpperCase() })).toMatch(/^250 /);
     const saved = await items();
     expect(saved.filter(({ capture }) => capture.duplicateOf === null)).toMatchObject([

@@ -78,7 +78,10 @@ export function mailListener(tools: MailTools): SMTPServer {
         return all;
       });
       const refused = outcomes.flatMap((each) => (each.ok ? [] : [each.says]));
-      if (outcomes.some(({ ok }) => ok)) tools.saved(accountId);
+      if (outcomes.some(({ ok }) => ok)) {
+        await tools.mailboxes.used(accountId, tools.now());
+        tools.saved(accountId);
+      }
       // Who is told that it was taken sends no more of it: nothing of what was refused may be passed over.
       if (refused.length === outcomes.length)
         throw new Refusal(554, '5.6.0', `It could not be saved: ${oneLine(refused[0] ?? '')}`);

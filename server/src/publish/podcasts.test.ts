@@ -3,7 +3,10 @@ import type { Copy } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { pageFrom } from '@dorvel/core/testing';
+import { VOICE_VERSION } from '@dorvel/core/voice';
+import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import { episodes as episodesTable } from '../db/schema';
 import { takePush } from '../library/take-mutations';
 import { openTestLibrary } from '../library/test-library.test-data';
 import { podcastShelf } from './podcasts';
@@ -85,7 +88,7 @@ it('follows the Queue: what is new waits, what has left it or has another text g
   await shelf.make(house.accountId);
   await makeAll();
   const files = (await shelf.episodesOf(house.accountId)).map(({ item, copyId }) =>
-    shelf.fileOf(house.accountId, item.id, copyId),
+    shelf.fileOf(house.accountId, item.id, copyId, VOICE_VERSION),
   );
   expect(files.map((file) => existsSync(file))).toEqual([true, true]);
   await push(make.choose(gone, { stage: 'kept' }));
@@ -103,6 +106,29 @@ it('follows the Queue: what is new waits, what has left it or has another text g
   expect((await shelf.take(10)).map(({ itemId }) => itemId)).toEqual(jobs.map(({ itemId }) => itemId));
 });
 
+it('is made anew with another voice, when somebody asks for it and not before', async () => {
+  const itemId = await queued('Heard', 1);
+  await shelf.make(house.accountId);
+  await makeAll();
+  const { copyId, madeAt } = (await shelf.episodesOf(house.accountId))[0]!;
+  // As a server of before left it.
+  const before = shelf.fileOf(house.accountId, itemId, copyId, 1);
+  writeFileSync(before, 'old sound');
+  await house.database.write((tx) =>
+    tx.update(episodesTable).set({ voice: 1 }).where(eq(episodesTable.itemId, itemId)),
+  );
+  expect(await shelf.take(10)).toEqual([]);
+  expect(existsSync(before)).toBe(true);
+
+  await shelf.follow(house.accountId);
+  expect([await episodes(), existsSync(before)]).toEqual([[['Heard', 'waiting']], false]);
+  await makeAll();
+  const [made] = await shelf.episodesOf(house.accountId);
+  expect(made).toMatchObject({ state: 'done', voice: VOICE_VERSION, bytes: 5, madeAt });
+  await shelf.follow(house.accountId);
+  expect(await shelf.take(10)).toEqual([]);
+});
+
 it('has one secret address, another one when it is asked for, and none when it is ended', async () => {
   await queued('Only', 1);
   await shelf.make(house.accountId);
@@ -114,7 +140,7 @@ it('has one secret address, another one when it is asked for, and none when it i
   expect([next === secret, await shelf.at(secret), await shelf.at(next)]).toEqual([false, null, house.accountId]);
   await makeAll();
   const [episode] = await shelf.episodesOf(house.accountId);
-  const file = shelf.fileOf(house.accountId, episode!.item.id, episode!.copyId);
+  const file = shelf.fileOf(house.accountId, episode!.item.id, episode!.copyId, VOICE_VERSION);
   await shelf.end(house.accountId);
   expect([await shelf.of(house.accountId), await shelf.episodesOf(house.accountId), existsSync(file)]).toEqual([
     null,
@@ -155,7 +181,7 @@ it('is stopped in the middle of a sound that is wanted no more', async () => {
   const made = shelf.makeSound(job!);
   while (!ended) await new Promise((next) => setTimeout(next, 5));
   await push(make.choose(item, { stage: 'let-go' }));
-  await shelf.followAll(house.accountId);
+  await shelf.follow(house.accountId);
   await made;
   expect([ended.aborted, await shelf.episodesOf(house.accountId)]).toEqual([true, []]);
 });
@@ -178,7 +204,7 @@ describe('a dossier that is to be heard', () => {
     const apart = await queued('Apart', 4);
     await push(...[first, second, bare].map((id) => make.choose(id, { stage: 'kept' })));
     const dossier = await dossierOf(second, first, bare);
-    await shelf.followAll(house.accountId);
+    await shelf.follow(house.accountId);
     await makeAll();
     expect(await heard(dossier.dossierId)).toEqual([
       [second, 'done'],
@@ -194,14 +220,14 @@ describe('a dossier that is to be heard', () => {
     const itemId = await queued('First', 2);
     await push(make.choose(itemId, { stage: 'kept' }));
     const dossier = await dossierOf(itemId);
-    await shelf.followAll(house.accountId);
+    await shelf.follow(house.accountId);
     await makeAll();
     const copyId = (await shelf.episodeOf(house.accountId, itemId))?.copyId ?? '';
-    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId))).toBe(true);
+    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId, VOICE_VERSION))).toBe(true);
     await push({ ...make.dossier({ heard: false }), dossierId: dossier.dossierId });
-    await shelf.followAll(house.accountId);
+    await shelf.follow(house.accountId);
     expect(await shelf.dossierOf(house.accountId, dossier.dossierId)).toBeNull();
     expect(await shelf.episodeOf(house.accountId, itemId)).toBeNull();
-    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId))).toBe(false);
+    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId, VOICE_VERSION))).toBe(false);
   });
 });

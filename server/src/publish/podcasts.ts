@@ -5,8 +5,9 @@ import { inOrder } from '@dorvel/core/dossier';
 import { Chapter, type Dossier, EpisodeFault, type Item } from '@dorvel/core/model';
 import { byQueueOrder } from '@dorvel/core/queue';
 import { dossierKind, entryKind } from '@dorvel/core/records';
+import { VOICE_VERSION } from '@dorvel/core/voice';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { copies, episodes, items, podcasts } from '../db/schema';
@@ -38,6 +39,7 @@ export interface Episode {
   seconds: number | null;
   chapters: Chapter[];
   fault: EpisodeFault | null;
+  voice: number;
   madeAt: number;
 }
 
@@ -53,8 +55,9 @@ export function podcastShelf(
   const making = new Map<string, AbortController>();
   const one = (accountId: string, itemId: string) =>
     and(eq(episodes.accountId, accountId), eq(episodes.itemId, itemId));
-  const fileOf = (accountId: string, itemId: string, copyId: string) =>
-    path.join(folder, accountId, `${itemId}-${copyId}.mp3`);
+  /** @param voice with which it was made; the first had no number yet */
+  const fileOf = (accountId: string, itemId: string, copyId: string, voice: number) =>
+    path.join(folder, accountId, `${itemId}-${copyId}${voice === 1 ? '' : `-${voice}`}.mp3`);
 
   async function queueOf(accountId: string): Promise<Item[]> {
     const rows = await database.read
@@ -136,6 +139,7 @@ export function podcastShelf(
               progress: 0,
               chapters: [],
               fault: null,
+              voice: VOICE_VERSION,
               // In the order of the Queue, its top the newest: so podcast apps show it as it stands.
               madeAt: now() - at,
             })),
@@ -143,7 +147,34 @@ export function podcastShelf(
           // Two who look at the same time, the app and a podcast app say, find the same to be new.
           .onConflictDoNothing();
     });
-    for (const { itemId, copyId } of stale) await rm(fileOf(accountId, itemId, copyId), { force: true });
+    for (const { itemId, copyId, voice } of stale) await rm(fileOf(accountId, itemId, copyId, voice), { force: true });
+  }
+
+  /**
+   * Brings the episodes in step, as somebody asks for them, and has those made anew that have the voice of before. Not sooner: it
+   * would be hours of work for episodes that nobody hears.
+   */
+  async function follow(accountId: string): Promise<void> {
+    await followAll(accountId);
+    const old = await database.read
+      .select({ itemId: episodes.itemId, copyId: episodes.copyId, voice: episodes.voice })
+      .from(episodes)
+      .where(
+        and(
+          eq(episodes.accountId, accountId),
+          ne(episodes.voice, VOICE_VERSION),
+          inArray(episodes.state, ['done', 'failed']),
+        ),
+      );
+    if (old.length === 0) return;
+    await database.write(async (tx) => {
+      for (const { itemId, copyId } of old)
+        await tx
+          .update(episodes)
+          .set({ state: 'waiting', voice: VOICE_VERSION, progress: 0, bytes: null, seconds: null, fault: null })
+          .where(and(one(accountId, itemId), eq(episodes.copyId, copyId)));
+    });
+    for (const { itemId, copyId, voice } of old) await rm(fileOf(accountId, itemId, copyId, voice), { force: true });
   }
 
   async function episodesOf(accountId: string, wanted: readonly Item[]): Promise<Episode[]> {
@@ -191,7 +222,7 @@ export function podcastShelf(
       await rm(path.join(folder, accountId), { recursive: true, force: true });
     },
 
-    followAll,
+    follow,
 
     /** In the order of the Queue. */
     episodesOf: async (accountId: string): Promise<Episode[]> => episodesOf(accountId, await queueOf(accountId)),
@@ -278,7 +309,7 @@ export function podcastShelf(
       }
       const controller = new AbortController();
       making.set(id, controller);
-      const target = fileOf(accountId, itemId, copyId);
+      const target = fileOf(accountId, itemId, copyId, VOICE_VERSION);
       await mkdir(path.dirname(target), { recursive: true });
       try {
         const made = await speaker.speak(
@@ -286,7 +317,7 @@ export function podcastShelf(
           (progress) => void settle({ progress }),
           controller.signal,
         );
-        await settle({ state: 'done', progress: 1, fault: null, ...made });
+        await settle({ state: 'done', progress: 1, fault: null, voice: VOICE_VERSION, ...made });
       } catch (error) {
         if (controller.signal.aborted) return;
         const noVoice = error instanceof Error && error.message.startsWith('no voice');

@@ -126,7 +126,7 @@ export function reminderShelf(database: Database, { send, readerOf, now }: Remin
       const isWorthIt = tasks.length > 0 || parts.some(({ entries }) => entries.length > 0);
       if (isWorthIt) {
         const day = dayInWords(dayIn(zone)(now()));
-        await send(row.mail, dailyLetter({ day, parts, tasks, settings: `${origin}/reminders` }));
+        await send(row.mail, dailyLetter({ day, parts, tasks, settings: `${origin}/you/reminders` }));
       }
       await update(accountId, { retryAt: null });
       return isWorthIt;

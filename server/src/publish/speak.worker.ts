@@ -1,11 +1,21 @@
 import { closeSync, createReadStream, createWriteStream, openSync, writeSync } from 'node:fs';
-import { rename, rm, stat, writeFile } from 'node:fs/promises';
+import { readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { MessagePort } from 'node:worker_threads';
+import { withEmojiSaid } from '@dorvel/core/emoji';
 import { type Chapter, Copy } from '@dorvel/core/model';
-import { SHIPPED_LANGUAGES, titleUtterance, type Utterance, utterances, voiceFor } from '@dorvel/core/speech';
-import { plainText, SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
-import init from '@echogarden/espeak-ng-emscripten';
+import { titleUtterance, utterances, voiceFor } from '@dorvel/core/speech';
+import { plainText } from '@dorvel/core/text';
+import {
+  createSpeaker,
+  SAMPLE_RATE,
+  SHIPPED_VOICES,
+  type ShippedVoice,
+  silence,
+  type Speaker,
+} from '@dorvel/core/voice';
+import startEngine from '@echogarden/svoxpico-wasm';
 import NodeID3 from 'node-id3';
 import { createMp3Encoder } from 'wasm-media-encoders';
 
@@ -16,6 +26,8 @@ export interface SpeakTask {
   title: string;
   source: string;
   target: string;
+  /** The folder with the voices' files. */
+  voices: string;
   /** Told how far it is, 0 to 1. */
   progress: MessagePort;
 }
@@ -28,55 +40,54 @@ export interface SpokenFile {
 
 /** Constant, so that an app can jump to any second without reading all before it. Speech is clear at this rate. */
 const KBITS_PER_SECOND = 48;
-const VOICES: Readonly<Record<(typeof SHIPPED_LANGUAGES)[number], string>> = {
-  // So the engine's whole data calls British English.
-  en: 'en',
-  de: 'de',
-  fr: 'fr',
-  es: 'es',
-};
 
 /** Made once for all that this thread reads. */
-let engine: ReturnType<typeof init> | undefined;
+let engine: Promise<Speaker> | undefined;
 
 /**
  * Reads a copy aloud into an MP3 file, with its headings as chapters. Runs in a thread of its own.
  *
  * @throws RangeError when no voice that ships reads its language
  */
-export default async function speak({ record, title, source, target, progress }: SpeakTask): Promise<SpokenFile> {
+export default async function speak({
+  record,
+  title,
+  source,
+  target,
+  voices,
+  progress,
+}: SpeakTask): Promise<SpokenFile> {
   const { tree, language } = Copy.parse(JSON.parse(record));
   const voice = voiceOf(language);
   if (!voice) throw new RangeError(`no voice reads ${language ?? 'this'}`);
   const spoken = [titleUtterance(title, source, '', language), ...utterances(tree, language)];
   const text = plainText(tree).text;
-  engine ??= init();
-  const speaker = new (await engine).eSpeakNGWorker();
-  speaker.set_rate(SPOKEN_WORDS_PER_MINUTE);
-  const sampleRate = speaker.get_samplerate();
+  engine ??= startEngine().then((module) => createSpeaker(module, withEmojiSaid));
+  const speaker = await engine;
   const encoder = await createMp3Encoder();
-  encoder.configure({ sampleRate, channels: 1, bitrate: KBITS_PER_SECOND });
+  encoder.configure({ sampleRate: SAMPLE_RATE, channels: 1, bitrate: KBITS_PER_SECOND });
   const chapters: Chapter[] = [{ title, startSeconds: 0 }];
   let samples = 0;
   // The tags stand before the sound and tell its length: it is written beside until that is known, however long it is.
   const sound = openSync(`${target}.sound`, 'w');
   try {
-    spoken.forEach((utterance, at) => {
-      const lead = silence(utterance.leadMs, sampleRate);
-      if (utterance.kind === 'heading' && utterance.begins)
-        chapters.push({
-          title: text.slice(utterance.start, utterance.end),
-          startSeconds: (samples + lead.length) / sampleRate,
-        });
-      speaker.set_voice(voiceOf(utterance.language) ?? voice, '', 0, 0, 0);
-      for (const piece of [lead, ...pieces(speaker, utterance), silence(utterance.pauseMs, sampleRate)]) {
+    for (const [at, utterance] of spoken.entries()) {
+      const { leadMs, pauseMs, kind, begins, start, end } = utterance;
+      const lead = silence(leadMs);
+      if (kind === 'heading' && begins)
+        chapters.push({ title: text.slice(start, end), startSeconds: (samples + lead.length) / SAMPLE_RATE });
+      // No language of its own is that of the text, not English.
+      const said = (utterance.language === null ? null : voiceOf(utterance.language)) ?? voice;
+      if (!speaker.has(said.id)) speaker.add(said, await filesOf(said, voices));
+      const { pcm } = speaker.speak(utterance.said().text, said.id);
+      for (const piece of [lead, pcm, silence(pauseMs)]) {
         samples += piece.length;
-        writeSync(sound, encoder.encode([piece]));
+        writeSync(sound, encoder.encode([Float32Array.from(piece, (sample) => sample / 32_768)]));
       }
       if (at % 8 === 0) progress.postMessage(at / spoken.length);
-    });
+    }
     writeSync(sound, encoder.finalize());
-    const seconds = samples / sampleRate;
+    const seconds = samples / SAMPLE_RATE;
     const tags = NodeID3.create(id3Tags(title, source, chapters, seconds));
     return { bytes: await joinedTo(target, tags, `${target}.sound`), seconds, chapters };
   } finally {
@@ -85,25 +96,16 @@ export default async function speak({ record, title, source, target, progress }:
   }
 }
 
-function voiceOf(language: string | null): string | undefined {
-  const at = voiceFor(language, SHIPPED_LANGUAGES);
-  const found = SHIPPED_LANGUAGES[at];
-  return found && VOICES[found];
+const LANGUAGES = SHIPPED_VOICES.map(({ language }) => language);
+
+/** The voice that reads a language; undefined where none does, and where it is said to be none. */
+function voiceOf(language: string | null): ShippedVoice | undefined {
+  return SHIPPED_VOICES[voiceFor(language, LANGUAGES)];
 }
 
-type Speaker = InstanceType<Awaited<ReturnType<typeof init>>['eSpeakNGWorker']>;
-
-function pieces(speaker: Speaker, { said }: Utterance): Float32Array[] {
-  const made: Float32Array[] = [];
-  const markup = said().text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
-  speaker.synthesize(markup, (pcm) => {
-    if (pcm) made.push(Float32Array.from(pcm, (sample) => sample / 32768));
-    return false;
-  });
-  return made;
+async function filesOf({ files: [words, sounds] }: ShippedVoice, folder: string): Promise<[Uint8Array, Uint8Array]> {
+  return [await readFile(path.join(folder, words.name)), await readFile(path.join(folder, sounds.name))];
 }
-
-const silence = (ms: number, sampleRate: number) => new Float32Array(Math.round((ms / 1000) * sampleRate));
 
 /** ID3v2 tags with chapters (id3.org, "ID3v2 Chapter Frame Addendum"), which many players read from the file itself. */
 function id3Tags(title: string, artist: string, chapters: readonly Chapter[], seconds: number): NodeID3.Tags {

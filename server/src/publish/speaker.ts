@@ -5,12 +5,16 @@ import type { SpeakTask, SpokenFile } from './speak.worker';
 /** Makes sound files of texts somewhere that is not the request's thread. */
 export interface Speaker {
   /** @param told how far it is, 0 to 1 */
-  speak(task: Omit<SpeakTask, 'progress'>, told: (progress: number) => void, signal: AbortSignal): Promise<SpokenFile>;
+  speak(
+    task: Omit<SpeakTask, 'progress' | 'voices'>,
+    told: (progress: number) => void,
+    signal: AbortSignal,
+  ): Promise<SpokenFile>;
   close(): Promise<void>;
 }
 
 /** A speaker over one worker thread: a queue of a hundred articles must not take a small server from its readers. */
-export function threadSpeaker(workerFile: string): Speaker {
+export function threadSpeaker(workerFile: string, voices: string): Speaker {
   const pool = new Piscina({
     filename: workerFile,
     minThreads: 0,
@@ -25,7 +29,7 @@ export function threadSpeaker(workerFile: string): Speaker {
         if (typeof progress === 'number') told(progress);
       });
       try {
-        const made: unknown = await pool.run({ ...task, progress: port2 }, { transferList: [port2], signal });
+        const made: unknown = await pool.run({ ...task, voices, progress: port2 }, { transferList: [port2], signal });
         return made as SpokenFile;
       } finally {
         port1.close();

@@ -13,8 +13,8 @@ import {
   tagKey,
   WordsAsked,
 } from '@dorvel/core/model';
+import { PLAINLY_RELATED } from '@dorvel/core/nearness';
 import { Mutation } from '@dorvel/core/records';
-import { PLAINLY_RELATED } from '@dorvel/core/relate';
 import { find, readQuery } from '@dorvel/core/search';
 import { type HybridClock, PROTOCOL_HEADER, PushRequest, PushResponse } from '@dorvel/core/sync';
 import { reasonForTag } from '@dorvel/core/wording';

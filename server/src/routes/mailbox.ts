@@ -12,8 +12,8 @@ export function mailboxRoutes(mailboxes: Mailboxes, mailDomain: string | null): 
       response.json(Mailbox.parse({ mailbox: null }));
       return;
     }
-    const { local, senders } = await mailboxes.of(accountOf(response).id);
-    response.json(Mailbox.parse({ mailbox: { address: `${local}@${mailDomain}`, senders } }));
+    const { local, senders, lastUsedAt } = await mailboxes.of(accountOf(response).id);
+    response.json(Mailbox.parse({ mailbox: { address: `${local}@${mailDomain}`, senders, lastUsedAt } }));
   };
   router.get('/mailbox', (_request, response) => answer(response));
   router.put('/mailbox', async (request, response) => {

@@ -25,7 +25,7 @@ export function podcastRoutes({ podcasts, events, wakeSpeaker }: PodcastParts): 
   const answer = async (request: Request, response: Response) => {
     const { id } = accountOf(response);
     const podcast = await podcasts.of(id);
-    if (podcast) await podcasts.followAll(id);
+    if (podcast) await podcasts.follow(id);
     const episodes = podcast ? await podcasts.episodesOf(id) : [];
     response.json(
       Podcast.parse({
@@ -114,7 +114,7 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
   router.get('/:secret/feed.xml', async (request, response) => {
     const { secret } = read(Secret, request.params);
     const accountId = await ownerOf(secret);
-    await podcasts.followAll(accountId);
+    await podcasts.follow(accountId);
     wake();
     const written = feedOf(request, secret, {
       title: 'Dorvel: your Queue',
@@ -130,7 +130,7 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
   router.get('/:secret/dossiers/:dossierId.xml', async (request, response) => {
     const { secret, dossierId } = read(OfDossier, request.params);
     const accountId = await ownerOf(secret);
-    await podcasts.followAll(accountId);
+    await podcasts.follow(accountId);
     wake();
     const dossier = await podcasts.dossierOf(accountId, dossierId);
     if (!dossier) throw notFound('That podcast');
@@ -155,7 +155,7 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
 
   router.get('/:secret/:itemId.mp3', async (request, response) => {
     const { accountId, episode } = await episodeOf(request);
-    const file = podcasts.fileOf(accountId, episode.item.id, episode.copyId);
+    const file = podcasts.fileOf(accountId, episode.item.id, episode.copyId, episode.voice);
     // Answers ranges too: an app goes on with a download where it was cut off.
     response.sendFile(file, { headers: { 'content-type': 'audio/mpeg' }, cacheControl: false });
   });

@@ -1,1 +1,3 @@
-export { BulkScreen as default } from '@/features/sort/bulk-screen';
+import { later } from '@/features/shell/later';
+
+export default later('BulkScreen');

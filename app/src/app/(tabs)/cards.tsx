@@ -1,1 +1,3 @@
-export { CardsScreen as default } from '@/features/cards/cards-screen';
+import { later } from '@/features/shell/later';
+
+export default later('CardsScreen');

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { DossierScreen } from '@/features/dossiers/dossier-screen';
+import { later } from '@/features/shell/later';
+
+const DossierScreen = later('DossierScreen');
 
 export default function DossierRoute() {
   const { dossier } = useLocalSearchParams<{ dossier?: string }>();

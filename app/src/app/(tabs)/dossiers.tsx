@@ -1,1 +1,3 @@
-export { DossiersScreen as default } from '@/features/dossiers/dossiers-screen';
+import { later } from '@/features/shell/later';
+
+export default later('DossiersScreen');

@@ -1,5 +1,3 @@
-import { FeedsScreen } from '@/features/feeds/feeds-screen';
+import { later } from '@/features/shell/later';
 
-export default function Feeds() {
-  return <FeedsScreen />;
-}
+export default later('FeedsScreen');

@@ -1,1 +1,3 @@
-export { FromMemoryScreen as default } from '@/features/cards/from-memory-screen';
+import { later } from '@/features/shell/later';
+
+export default later('FromMemoryScreen');

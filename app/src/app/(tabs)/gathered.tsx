@@ -1,1 +1,3 @@
-export { GatheredScreen as default } from '@/features/highlights/gathered-screen';
+import { later } from '@/features/shell/later';
+
+export default later('GatheredScreen');

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { HandOnScreen } from '@/features/dossiers/hand-on-screen';
+import { later } from '@/features/shell/later';
+
+const HandOnScreen = later('HandOnScreen');
 
 export default function HandOnRoute() {
   const { dossier } = useLocalSearchParams<{ dossier?: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { HighlightsScreen } from '@/features/highlights/highlights-screen';
+import { later } from '@/features/shell/later';
+
+const HighlightsScreen = later('HighlightsScreen');
 
 export default function Marks() {
   const { item } = useLocalSearchParams<{ item?: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { NotesScreen } from '@/features/notes/notes-screen';
+import { later } from '@/features/shell/later';
+
+const NotesScreen = later('NotesScreen');
 
 export default function Notes() {
   const { item, words } = useLocalSearchParams<{ item?: string; words?: string }>();

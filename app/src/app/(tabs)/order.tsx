@@ -1,1 +1,3 @@
-export { OrderScreen as default } from '@/features/sort/order-screen';
+import { later } from '@/features/shell/later';
+
+export default later('OrderScreen');

@@ -1,5 +1,3 @@
-import { TagsScreen } from '@/features/tags/tags-screen';
+import { later } from '@/features/shell/later';
 
-export default function Tags() {
-  return <TagsScreen />;
-}
+export default later('TagsScreen');

@@ -1,1 +1,3 @@
-export { WorkOverScreen as default } from '@/features/work-over/work-over-screen';
+import { later } from '@/features/shell/later';
+
+export default later('WorkOverScreen');

@@ -178,7 +178,7 @@ async function receiveAnew(store: DeviceStore, epoch: string): Promise<void> {
 async function givenTextOf(store: DeviceStore, item: Item): Promise<Mutation[]> {
   const copy = await store.copies.get(item.capture.page?.copyId ?? '');
   if (!copy) return [];
-  const { treeToHtml } = await import('@dorvel/core/extract');
+  const { treeToHtml } = await import('@/device/formats');
   const body = treeToHtml(copy.tree);
   if (!isPushable(body)) return [];
   const given = { type: 'text/html', body, encoding: 'utf8' } as const;

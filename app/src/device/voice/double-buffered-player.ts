@@ -37,6 +37,8 @@ interface Deck {
   ready: Promise<void>;
   /** The address of what it holds. Something else may have used the element in between. */
   src: string | null;
+  /** It could not be given its sound: that is tried again when it is asked for again. */
+  hasFailed: boolean;
 }
 
 /**
@@ -73,7 +75,7 @@ export function createTwinPlayer(
       },
       { signal },
     );
-    return { element, index: -1, ready: Promise.resolve(), src: null };
+    return { element, index: -1, ready: Promise.resolve(), src: null, hasFailed: false };
   }
 
   function silence(element: HTMLAudioElement): void {
@@ -82,8 +84,9 @@ export function createTwinPlayer(
   }
 
   function give(deck: Deck, index: number): void {
-    if (deck.index === index && (deck.src === null || deck.src === deck.element.src)) return;
+    if (deck.index === index && !deck.hasFailed && (deck.src === null || deck.src === deck.element.src)) return;
     deck.index = index;
+    deck.hasFailed = false;
     deck.src = null;
     deck.ready = parts.load(index).then((sound) => {
       if (deck.index !== index) return;
@@ -93,6 +96,7 @@ export function createTwinPlayer(
       applyRate(deck.element);
     });
     deck.ready.catch(() => {
+      deck.hasFailed = true;
       // Told when it is its turn to be heard; until then it is no failure of what is being heard.
     });
   }

@@ -27,7 +27,7 @@ export interface Narrator {
   setRate(rate: number): void;
   /** How far into the text of its sentence the voice is, as an offset of what is said; null where it cannot tell. */
   saidUntil(): number | null;
-  /** Falls silent for good and gives back what it holds. */
+  /** Sleep timer for good and gives back what it holds. */
   close(): void;
 }
 

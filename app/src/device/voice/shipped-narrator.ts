@@ -1,10 +1,12 @@
 import { type Utterance, voiceFor } from '@dorvel/core/speech';
 import { countWords, listeningMinutes } from '@dorvel/core/text';
+import { SHIPPED_VOICES, shippedVoice, type ShippedVoiceId } from '@dorvel/core/voice';
 import { wrap } from 'comlink';
 import { createTwinPlayer } from './double-buffered-player';
 import type { NarratorMaker } from './narrator';
 import { placeAfter } from './skip';
-import { SHIPPED_VOICES, type ShippedVoice, type Spoken, type Synthesizer } from './synthesizer';
+import type { Spoken, Synthesizer } from './synthesizer';
+import { useVoicesHere } from './voices-here';
 
 /** Sentences made ahead of being heard: half a minute or so, enough for a slow phone to stay in front. */
 const AHEAD = 4;
@@ -18,8 +20,20 @@ function synthesizer(): Synthesizer {
   return worker;
 }
 
+let trial: HTMLAudioElement | undefined;
+
+/** Says one sentence in a voice, to hear what it is like. @throws Error when the voice cannot be had */
+export async function sayOnce(voice: ShippedVoiceId, text: string): Promise<void> {
+  await useVoicesHere.getState().bring(voice);
+  const { wav } = await synthesizer().synthesize(text, voice, { leadMs: 0, pauseMs: 0 });
+  trial ??= new Audio();
+  if (trial.src.startsWith('blob:')) URL.revokeObjectURL(trial.src);
+  trial.src = URL.createObjectURL(new Blob([wav], { type: 'audio/wav' }));
+  await trial.play();
+}
+
 /** Reads with the voice that ships; needs no network. Parts in another language are given to its voice, where one ships. */
-export function shippedNarrator(voice: ShippedVoice): NarratorMaker {
+export function shippedNarrator(voice: ShippedVoiceId): NarratorMaker {
   return (spoken, rate, events) => {
     const made = new Map<number, Promise<Spoken>>();
     const ready = new Map<number, Spoken>();
@@ -30,10 +44,8 @@ export function shippedNarrator(voice: ShippedVoice): NarratorMaker {
       const known = made.get(index);
       if (known) return known;
       const { leadMs, pauseMs } = utterance;
-      const promise = synthesizer().synthesize(utterance.said().text, voiceOf(utterance, voice), {
-        leadMs,
-        pauseMs,
-      });
+      const { text } = utterance.said();
+      const promise = voiceOf(utterance, voice).then((id) => synthesizer().synthesize(text, id, { leadMs, pauseMs }));
       made.set(index, promise);
       promise.then(
         (sound) => ready.set(index, sound),
@@ -88,15 +100,32 @@ export function shippedNarrator(voice: ShippedVoice): NarratorMaker {
   };
 }
 
-function voiceOf({ language }: Utterance, voice: ShippedVoice): ShippedVoice {
-  if (language === null) return voice;
-  const names = Object.keys(SHIPPED_VOICES) as ShippedVoice[];
-  const at = voiceFor(
-    language,
-    names.map((name) => SHIPPED_VOICES[name].language),
-  );
-  return names[at] ?? voice;
+/**
+ * The voice of a sentence, once it is on this device. Where the voice of another language cannot be had, the text's own says
+ * it: better with an accent than not at all.
+ *
+ * @throws Error whose message is for the reader
+ */
+async function voiceOf({ language }: Utterance, voice: ShippedVoiceId): Promise<ShippedVoiceId> {
+  const { bring } = useVoicesHere.getState();
+  const other = language === null ? null : SHIPPED_VOICES[voiceFor(language, LANGUAGES)];
+  if (other && other.id !== voice) {
+    const isHere = await bring(other.id).then(
+      () => true,
+      () => false,
+    );
+    if (isHere) return other.id;
+  }
+  await bring(voice).catch(() => {
+    const { name } = shippedVoice(voice);
+    throw new Error(
+      `the voice “${name}” is not on this device yet. It comes when you are online again; press play then`,
+    );
+  });
+  return voice;
 }
+
+const LANGUAGES = SHIPPED_VOICES.map(({ language }) => language);
 
 function estimatedSeconds(utterance: Utterance | undefined): number {
   if (!utterance) return 0;

@@ -1,50 +1,65 @@
 /// <reference lib="webworker" />
-import { SPOKEN_WORDS_PER_MINUTE } from '@dorvel/core/text';
-import init from '@echogarden/espeak-ng-emscripten';
+import { withEmojiSaid } from '@dorvel/core/emoji';
+import {
+  createSpeaker,
+  joined,
+  type PicoModule,
+  shippedVoice,
+  type ShippedVoiceId,
+  silence,
+  type Sound,
+} from '@dorvel/core/voice';
+import startEngine from '@echogarden/svoxpico-wasm';
 import { expose, transfer } from 'comlink';
 import { WaveFile } from 'wavefile';
-import { offsetsOfMarkup, toMarkup } from './markup';
 import type { Spoken, Synthesizer } from './synthesizer';
+import { voiceFiles } from './voice-files';
 
 /** The voice that ships, in a worker: nothing of it needs a network, and no sentence holds up the page. */
-const ready = init().then((engine) => {
-  const speaker = new engine.eSpeakNGWorker();
-  speaker.set_rate(SPOKEN_WORDS_PER_MINUTE);
-  return speaker;
-});
+const ready = startEngine({ locateFile: (name: string) => `/voice/${name}` }).then((module: PicoModule) =>
+  createSpeaker(module, withEmojiSaid),
+);
+/** Voices that are being read in. */
+const adding = new Map<ShippedVoiceId, Promise<void>>();
+let isGuessTold = false;
 
 const synthesizer: Synthesizer = {
-  async synthesize(text, voice, { leadMs, pauseMs }) {
+  async synthesize(text, id, { leadMs, pauseMs }) {
     const speaker = await ready;
-    speaker.set_voice(voice, '', 0, 0, 0);
-    const markup = toMarkup(text);
-    const offsets = offsetsOfMarkup(text);
-    const pieces: Int16Array[] = [];
-    const words: Spoken['words'] = [];
-    speaker.synthesize(markup, (pcm, events) => {
-      if (pcm) pieces.push(pcm);
-      for (const event of events)
-        if (event.type === 'word')
-          words.push({ offset: offsets[event.text_position - 1] ?? 0, atMs: leadMs + event.audio_position });
-      return false;
-    });
-    const rate = speaker.get_samplerate();
-    const silence = (ms: number) => new Int16Array(Math.round((ms / 1000) * rate));
-    const spoken = toSpoken([silence(leadMs), ...pieces, silence(pauseMs)], rate, words);
+    if (!speaker.has(id)) await added(id);
+    const sound = speaker.speak(text, id);
+    if (!sound.isTimed && sound.pcm.length > 0) tellGuess();
+    const spoken = toSpoken(sound, leadMs, pauseMs);
     return transfer(spoken, [spoken.wav.buffer]);
   },
 };
 
-function toSpoken(pieces: Int16Array[], sampleRate: number, words: Spoken['words']): Spoken {
-  const samples = new Int16Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
-  let at = 0;
-  for (const piece of pieces) {
-    samples.set(piece, at);
-    at += piece.length;
-  }
+function added(id: ShippedVoiceId): Promise<void> {
+  const already = adding.get(id);
+  if (already) return already;
+  const voice = shippedVoice(id);
+  const promise = Promise.all([ready, voiceFiles(voice)])
+    .then(([speaker, files]) => speaker.add(voice, files))
+    .finally(() => adding.delete(id));
+  adding.set(id, promise);
+  return promise;
+}
+
+/** Once: it would be so for each sentence. */
+function tellGuess(): void {
+  if (!isGuessTold) console.warn('The times of words could not be read from the voice; they are guessed.');
+  isGuessTold = true;
+}
+
+function toSpoken({ pcm, sampleRate, marks }: Sound, leadMs: number, pauseMs: number): Spoken {
+  const samples = joined([silence(leadMs), pcm, silence(pauseMs)]);
   const file = new WaveFile();
   file.fromScratch(1, sampleRate, '16', samples);
-  return { wav: new Uint8Array(file.toBuffer()), seconds: samples.length / sampleRate, words };
+  return {
+    wav: new Uint8Array(file.toBuffer()),
+    seconds: samples.length / sampleRate,
+    words: marks.map(({ offset, atMs }) => ({ offset, atMs: atMs + leadMs })),
+  };
 }
 
 expose(synthesizer);

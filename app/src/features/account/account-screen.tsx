@@ -1,10 +1,9 @@
 import type { AccountOverview } from '@dorvel/core/model';
 import { useCallback, useEffect, useState } from 'react';
-import { ScrollView, Text, View } from 'react-native';
-import { useAccount } from '@/device/store/account';
+import { Text } from 'react-native';
 import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
-import { ScreenHeader } from '@/ui/screen-header';
+import { Page } from '@/ui/page';
 import { AccountLog } from './account-log';
 import { ChangePassphrase } from './change-passphrase';
 import { EraseAccount } from './erase-account';
@@ -12,23 +11,15 @@ import { Invitations } from './invitations';
 import { Passkeys } from './passkeys';
 import { SaidWrong } from './said-wrong';
 import { Sessions } from './sessions';
+import { SignedIn } from './signed-in';
 
 /** The reader's account: where it is open, what opens it, who else was let in, what was done with it, and its end. */
 export function AccountScreen() {
-  const account = useAccount((state) => state.account);
   const { overview, problem, change } = useOverview();
   return (
-    <ScrollView
-      className="flex-1 bg-ground"
-      contentContainerClassName="mx-auto w-full max-w-[640px] gap-[26px] px-[20px] pb-[40px]"
-    >
-      <ScreenHeader title="Account" />
-      <View className="gap-[4px]">
-        <Text className="font-ui text-base text-ink">
-          {account?.name ?? ''}, {account?.mail ?? ''}
-        </Text>
-        {overview && <Text className="font-ui text-small text-soft">{keptWords(overview.kept)}</Text>}
-      </View>
+    <Page title="Account">
+      <SignedIn />
+      {overview && <Text className="font-ui text-small text-soft">{keptWords(overview.kept)}</Text>}
       <SaidWrong problem={problem} />
       {!overview && problem === null && <Text className="font-ui text-base text-soft">Asking…</Text>}
       {overview && (
@@ -41,7 +32,7 @@ export function AccountScreen() {
           <EraseAccount />
         </>
       )}
-    </ScrollView>
+    </Page>
   );
 }
 

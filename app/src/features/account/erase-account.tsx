@@ -28,7 +28,7 @@ export function EraseAccount() {
         to erase.
       </Text>
       <View className="flex-row flex-wrap gap-[10px]">
-        <Button label="Take the library along first" onPress={() => router.push('/archive')} />
+        <Button label="Take the library along first" onPress={() => router.push('/you/archive')} />
         {!isOpen && <Button label="Erase…" name="Erase the account…" kind="loss" onPress={() => setOpen(true)} />}
       </View>
       {isOpen && (

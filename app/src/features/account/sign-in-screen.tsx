@@ -5,7 +5,9 @@ import { ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
+import { saveGuide } from '@/features/first-steps/guide';
 import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
 import { Strand } from '@/ui/strand';
 import { Forgotten } from './forgotten';
 import { MakeAccount } from './make-account';
@@ -19,11 +21,17 @@ export function SignInScreen() {
   const router = useRouter();
   const [setup, setSetup] = useState<Setup | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const show = useNotices((state) => state.show);
   const [way, setWay] = useState<Way>('sign-in');
   useEffect(() => {
     api.setup().then(setSetup, (error: unknown) => setProblem(inWords(error)));
   }, []);
   const enter = () => router.replace('/now');
+  const begin = () => {
+    enter();
+    // Without it the library is only emptier.
+    saveGuide().catch(() => show({ text: 'The guide could not be saved. The first steps on Now offer it again.' }));
+  };
   const first = setup?.needsFirstAccount ?? false;
   return (
     <ScrollView
@@ -48,7 +56,7 @@ export function SignInScreen() {
         </Text>
       )}
       {first || way === 'invited' ? (
-        <MakeAccount isFirst={first} onDone={enter} />
+        <MakeAccount isFirst={first} onDone={begin} />
       ) : way === 'forgotten' ? (
         <Forgotten sendsMail={setup?.sendsMail ?? false} onDone={enter} />
       ) : (

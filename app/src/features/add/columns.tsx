@@ -1,4 +1,4 @@
-import { type AddressTable, TABLE_FIELDS, type TableColumns, type TableField } from '@dorvel/core/bring-in';
+import type { AddressTable, TableColumns, TableField } from '@dorvel/core/bring-in';
 import { Text, View } from 'react-native';
 
 const FIELD_WORDS: Readonly<Record<TableField, string>> = {
@@ -9,6 +9,9 @@ const FIELD_WORDS: Readonly<Record<TableField, string>> = {
   read: 'Whether it was read',
   note: 'Note',
 };
+
+// Not core's own list of them: it stands in the part that is fetched when a file is read.
+const FIELDS = Object.keys(FIELD_WORDS) as TableField[];
 
 interface ColumnsProps {
   table: AddressTable;
@@ -22,7 +25,7 @@ export function Columns({ table: { head, rows }, columns, onChange }: ColumnsPro
   return (
     <View role="group" aria-label="Columns of the table" className="gap-[8px]">
       <Text className="font-ui text-small font-semibold text-soft">What stands in which column</Text>
-      {TABLE_FIELDS.map((field) => {
+      {FIELDS.map((field) => {
         const place = columns[field];
         return (
           <label key={field} className="column-choice">

@@ -97,25 +97,25 @@ async function fileRequest(given: GivenText, shown: string, bytes: BufferSource)
 
 /** The chapters of an e-book, each to be saved as an item of its own. */
 export async function saveListOfChapters(book: File): Promise<SaveList> {
-  const { chaptersOf } = await import('@dorvel/core/bring-in');
+  const { chaptersOf } = await import('@/device/formats');
   const read = bytesOf(book).then((bytes) => saveListOf(chaptersOf(bytes), book.name));
   return { ...(await orSaysSo(book, read)), book };
 }
 
 /** The pages of a table, by what its columns are said to be. */
 export async function saveListOfTable(table: AddressTable, columns: TableColumns): Promise<SaveList> {
-  const { foundInTable } = await import('@dorvel/core/bring-in');
+  const { foundInTable } = await import('@/device/formats');
   return { ...(await saveListOf(foundInTable(table, columns), 'The table')), table };
 }
 
 /** The pages that a file lists or has in it; null when it is a text itself. */
 async function listIn(ending: string, file: File): Promise<SaveList | null> {
   if (ending === 'html' || ending === 'htm') {
-    const { isBookmarkFile, readBookmarks } = await import('@dorvel/core/formats');
+    const { isBookmarkFile, readBookmarks } = await import('@/device/formats');
     const text = await file.text();
     return isBookmarkFile(text) ? saveListOfBookmarks(readBookmarks(text)) : null;
   }
-  const { addressTableIn, foundInFeed, likelyColumns, pagesInWarc, pagesInZip } = await import('@dorvel/core/bring-in');
+  const { addressTableIn, foundInFeed, likelyColumns, pagesInWarc, pagesInZip } = await import('@/device/formats');
   if (ending === 'zip') return saveListOf(pagesInZip(await bytesOf(file)), file.name);
   if (ending === 'warc' || (ending === 'gz' && /\.warc\.gz$/i.test(file.name)))
     return saveListOf(pagesInWarc(await bytesOf(file)), file.name);

@@ -12,7 +12,7 @@ export function GiveTextSheet({ item, onClose }: { item: Item; onClose(): void }
   const [given, setGiven] = useState<GivenText | null>(null);
   const show = useNotices((state) => state.show);
   return (
-    <Sheet title="Give its text by hand" onClose={onClose}>
+    <Sheet title="Paste the text" onClose={onClose}>
       <View className="gap-[14px]">
         <Text className="font-ui text-base text-soft">
           Open the page, mark its text, copy it, and paste it here; or save the page in your browser and choose the
@@ -20,7 +20,7 @@ export function GiveTextSheet({ item, onClose }: { item: Item; onClose(): void }
         </Text>
         <GivenTextField onGiven={setGiven} />
         <Button
-          label="Take this text"
+          label="Use this text"
           kind="main"
           disabled={given === null}
           onPress={() => {

@@ -22,7 +22,7 @@ export function OfFile({ list, onChange }: OfFileProps) {
 function OfTable({ list: { table }, onChange }: OfFileProps) {
   const [columns, setColumns] = useState<TableColumns | null>(null);
   useEffect(() => {
-    if (table) void import('@dorvel/core/bring-in').then(({ likelyColumns }) => setColumns(likelyColumns(table)));
+    if (table) void import('@/device/formats').then(({ likelyColumns }) => setColumns(likelyColumns(table)));
   }, [table]);
   if (!table || !columns) return null;
   return (

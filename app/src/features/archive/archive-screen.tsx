@@ -1,6 +1,6 @@
-import { ScrollView, Text } from 'react-native';
+import { Text } from 'react-native';
 import { useSync } from '@/device/sync/sync-loop';
-import { ScreenHeader } from '@/ui/screen-header';
+import { Page } from '@/ui/page';
 import { BringIn } from './bring-in';
 import { TakeAlong } from './take-along';
 
@@ -8,11 +8,7 @@ import { TakeAlong } from './take-along';
 export function ArchiveScreen() {
   const online = useSync((state) => state.online);
   return (
-    <ScrollView
-      className="flex-1 bg-ground"
-      contentContainerClassName="mx-auto w-full max-w-[640px] gap-[26px] px-[20px] pb-[40px]"
-    >
-      <ScreenHeader title="Your library as a file" />
+    <Page title="Your library as a file">
       {online ? (
         <>
           <TakeAlong />
@@ -23,6 +19,6 @@ export function ArchiveScreen() {
           It is made and read on your server: this needs a connection. What is on this device stays as it is meanwhile.
         </Text>
       )}
-    </ScrollView>
+    </Page>
   );
 }

@@ -128,14 +128,14 @@ function TakeAlong({ cards }: { cards: readonly Card[] }) {
   const items = useItems();
   const show = useNotices((state) => state.show);
   const out = async (delimiter: ',' | '\t') => {
-    const { cardsAsTable } = await import('@dorvel/core/formats');
+    const { cardsAsTable } = await import('@/device/formats');
     const titles = new Map(items?.map((item) => [item.id, `${titleOf(item)} ${item.address}`]));
     const written = cardsAsTable(cards, delimiter, ({ source }) => titles.get(source?.itemId ?? '') ?? '');
     const isTabs = delimiter === '\t';
     handOutText(isTabs ? 'cards.tsv' : 'cards.csv', isTabs ? 'text/tab-separated-values' : 'text/csv', written);
   };
   const bringIn = async (file: File) => {
-    const { readCardTable } = await import('@dorvel/core/formats');
+    const { readCardTable } = await import('@/device/formats');
     const read = readCardTable(await file.text());
     const ids = await makeCards(read.cards.map((card) => ({ ...card, source: null })));
     const [fault] = read.faults;

@@ -19,10 +19,10 @@ export function Limits() {
           options={FRESH.map((value) => ({ value: String(value), label: String(value) }))}
         />
       </Setting>
-      <Setting label="Repeated ones a day, at most">
+      <Setting label="Reviews a day, at most">
         <Choice
           oneLine
-          name="Repeated ones a day, at most"
+          name="Reviews a day, at most"
           value={String(repeated)}
           onChange={(value) => change({ repeated: Number(value) })}
           options={REPEATED.map((value) => ({ value: String(value), label: String(value) }))}

@@ -1,11 +1,11 @@
 import type { Token } from '@dorvel/core/model';
 import { whenWords } from '@dorvel/core/wording';
 import { useCallback, useEffect, useState } from 'react';
-import { ScrollView, Text, View } from 'react-native';
+import { Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { api } from '@/device/sync/api';
 import { Button } from '@/ui/button';
-import { ScreenHeader } from '@/ui/screen-header';
+import { Page } from '@/ui/page';
 import { SectionHeading } from '@/ui/section-heading';
 import { Bookmark } from './bookmark';
 import { BrowserButton } from './browser-button';
@@ -18,11 +18,7 @@ export function ElsewhereScreen() {
   const account = useAccount((state) => state.account);
   const { tokens, problem, make, revoke } = useTokens();
   return (
-    <ScrollView
-      className="flex-1 bg-ground"
-      contentContainerClassName="mx-auto w-full max-w-[640px] gap-[22px] px-[20px] pb-[40px]"
-    >
-      <ScreenHeader title="Save from elsewhere" />
+    <Page title="Save from elsewhere">
       <Text className="font-ui text-base text-ink">
         All of these save to the library of {account?.name ?? 'nobody'}, {account?.mail ?? ''}.
       </Text>
@@ -45,7 +41,7 @@ export function ElsewhereScreen() {
           </View>
         )}
       </View>
-    </ScrollView>
+    </Page>
   );
 }
 

@@ -12,7 +12,7 @@ export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
   const [says, setSays] = useState<string | null>(null);
   const open = async (file: File | undefined) => {
     if (!file) return;
-    const { readOpml } = await import('@dorvel/core/formats');
+    const { readOpml } = await import('@/device/formats');
     const list = readOpml(await file.text());
     if (list === null) setSays(`${file.name} is no list of subscriptions. Choose an OPML file.`);
     else if (list.length === 0) setSays(`${file.name} has no feeds in it.`);
@@ -30,7 +30,7 @@ export function Subscriptions({ feeds }: { feeds: readonly Feed[] }) {
     }
   };
   const save = async () => {
-    const { subscriptionOf, writeOpml } = await import('@dorvel/core/formats');
+    const { subscriptionOf, writeOpml } = await import('@/device/formats');
     const opml = writeOpml('Feeds', Date.now(), feeds.map(subscriptionOf));
     handOutText('feeds.opml', 'text/x-opml', opml);
   };

@@ -54,7 +54,7 @@ export function FindField() {
         className="min-h-[46px] min-w-0 flex-1 px-[10px] font-ui text-base text-ink placeholder:text-soft"
       />
       {written !== '' && (
-        <IconButton name="Find nothing in particular" onPress={() => write('')}>
+        <IconButton name="Clear the search" onPress={() => write('')}>
           <Icon of={X} tone="ink" size={18} />
         </IconButton>
       )}

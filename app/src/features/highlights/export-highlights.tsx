@@ -9,20 +9,20 @@ import { useNotices } from '@/ui/notices';
 export function TakeAlong({ marked, onDone }: { marked: readonly HighlightedItem[]; onDone?(): void }) {
   const show = useNotices((state) => state.show);
   const copy = async () => {
-    const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
+    const { highlightsAsMarkdown } = await import('@/device/formats');
     await copyMarkdown(highlightsAsMarkdown(marked));
     show({ text: 'Copied, with the sources.' });
   };
   const table = async () => {
-    const { highlightsAsCsv } = await import('@dorvel/core/formats');
+    const { highlightsAsCsv } = await import('@/device/formats');
     handOutText('highlights.csv', 'text/csv', highlightsAsCsv(marked));
   };
   const markdown = async () => {
-    const { highlightsAsMarkdown } = await import('@dorvel/core/formats');
+    const { highlightsAsMarkdown } = await import('@/device/formats');
     handOutText('highlights.md', 'text/markdown', highlightsAsMarkdown(marked));
   };
   const annotations = async () => {
-    const { highlightsAsAnnotations } = await import('@dorvel/core/formats');
+    const { highlightsAsAnnotations } = await import('@/device/formats');
     const written = JSON.stringify(highlightsAsAnnotations(marked), null, 2);
     handOutText('highlights.jsonld', 'application/ld+json', written);
   };

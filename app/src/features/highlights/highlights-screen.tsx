@@ -171,7 +171,7 @@ function Gather({ highlight }: { highlight: Highlight }) {
 function BringIn({ onDone }: { onDone(): void }) {
   const show = useNotices((state) => state.show);
   const bring = async (file: File) => {
-    const { readHighlightFile } = await import('@dorvel/core/bring-in');
+    const { readHighlightFile } = await import('@/device/formats');
     const read = readHighlightFile(await file.text());
     const brought = await importHighlights(read.highlights);
     onDone();

@@ -45,13 +45,13 @@ export function NarrowMarks({ wanted, facets, onChange, children }: NarrowMarksP
   ];
   return (
     <View className="flex-row flex-wrap gap-[8px]">
-      <Button label="Narrow and order" onPress={() => setShown(true)} />
+      <Button label="Filter and sort" onPress={() => setShown(true)} />
       {children}
       {made.map(({ label, undone }) => (
         <Chip key={label} label={`${label} ×`} name={`No longer: ${label}`} on onPress={() => onChange(undone)} />
       ))}
       {shown && (
-        <Sheet title="Narrow and order" onClose={() => setShown(false)}>
+        <Sheet title="Filter and sort" onClose={() => setShown(false)}>
           <View className="gap-[16px]">
             <Setting label="Marked in">
               <Choice

@@ -1,15 +1,18 @@
 import { type Item, tagsOf } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
-import { captureWords, leftInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
+import { captureWords, leftInWords, lengthInWords, savedShort, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type MouseEvent, type ReactNode } from 'react';
 import { type GestureResponderEvent, Text, View } from 'react-native';
 import { makeReady, showAhead } from '@/article/prerender';
 import { useKnots } from '@/device/store/knots';
+import { useSync } from '@/device/sync/sync-loop';
+import { useListSettings } from '@/features/settings/list-settings-store';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { Strand } from '@/ui/strand';
+import { RowPicture } from './lead-picture';
 
 interface ItemRowProps {
   item: Item;
@@ -28,11 +31,13 @@ interface ItemRowProps {
   onMore?(item: Item): void;
 }
 
+/** The longest strand takes this part of a row; its facts stand at its end. */
+const STRAND_SHARE = 0.5;
+
 /** An item in a list: what it is, where from, how long, how far. */
 export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const { item, href, open, here, room, reason, passage, action, onMore } = props;
   const { capture, progress } = item;
-  const words = lengthInWords(item);
   const knots = useKnots(({ byItem }) => byItem.get(item.id));
   const tags = tagsOf(item);
   // A press takes a while to become one: time enough to read the text from the device's store, and to set it.
@@ -43,6 +48,19 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
       'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
     if (isPlain && showAhead(href, () => router.navigate(href))) event.preventDefault();
   };
+  const online = useSync((state) => state.online);
+  const { pictures, density } = useListSettings();
+  const compact = density === 'compact';
+  const thumbnail = capture.page?.thumbnail ?? null;
+  const facts = [
+    // With a connection it comes when it is opened.
+    capture.page && !here && !online ? 'not on this device' : '',
+    sourceOf(item),
+    reason === undefined ? savedShort(item) : '',
+    tags.join(', '),
+  ]
+    .filter(Boolean)
+    .join(' · ');
   const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
   return (
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
@@ -53,40 +71,41 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
           onPointerDown={ready}
           onPointerEnter={ready}
           onFocus={ready}
-          className="min-w-0 flex-1 py-[13px] pl-[20px]"
+          className={`min-w-0 flex-1 flex-row pl-[20px] ${compact ? 'py-[6px]' : 'py-[10px]'}`}
         >
-          <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
-          <Text className="pt-[3px] font-ui text-small text-soft">
-            {sourceOf(item)}
-            {reason === undefined ? ` · ${savedWords(item)}` : ''}
-            {tags.length > 0 ? ` · ${tags.join(', ')}` : ''}
-            {capture.page && !here ? ' · not on this device' : ''}
-          </Text>
-          {reason === undefined ? null : <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>}
-          {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
-          {capture.page && hasText ? (
-            <View className="flex-row items-center justify-between pt-[4px]">
-              <Strand
-                minutes={capture.page.minutes}
-                passed={passedOf(item)}
-                heard={progress.heard}
-                looseEnd={progress.position ? goOnFrom(item) : null}
-                label={words}
-                {...(knots ? { knots } : {})}
-                room={room}
-              />
-              <Text aria-hidden className="font-ui text-small text-soft">
-                {leftInWords(item)}
+          <View className="min-w-0 flex-1">
+            <Text numberOfLines={compact ? 1 : 2} className="font-read text-row font-semibold text-ink">
+              {titleOf(item)}
+            </Text>
+            {reason === undefined ? null : <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>}
+            {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
+            <View className="flex-row items-center gap-[8px]">
+              {capture.page && hasText ? (
+                <Strand
+                  minutes={capture.page.minutes}
+                  passed={passedOf(item)}
+                  heard={progress.heard}
+                  looseEnd={progress.position ? goOnFrom(item) : null}
+                  label={lengthInWords(item)}
+                  {...(knots ? { knots } : {})}
+                  room={room * STRAND_SHARE}
+                  trimmed
+                />
+              ) : null}
+              <Text numberOfLines={1} className="min-w-0 flex-1 font-ui text-small text-soft">
+                {hasText && <Text aria-hidden>{leftInWords(item)} · </Text>}
+                {facts}
               </Text>
             </View>
-          ) : null}
-          {capture.page?.cameThrough.verdict !== 'whole' ? (
-            <Text
-              className={`pt-[5px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}
-            >
-              {captureWords(capture)}
-            </Text>
-          ) : null}
+            {capture.page?.cameThrough.verdict !== 'whole' ? (
+              <Text
+                className={`pt-[2px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}
+              >
+                {captureWords(capture)}
+              </Text>
+            ) : null}
+          </View>
+          {thumbnail && pictures && !compact && <RowPicture key={thumbnail} hash={thumbnail} />}
         </View>
       </Link>
       <View className="justify-center pr-[6px]">

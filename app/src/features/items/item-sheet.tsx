@@ -166,7 +166,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
             )}
             <Half label="Change the title" onPress={() => setDoing('renaming')} />
             {isOnWeb(item.address) && <Half label="How much is kept" onPress={() => setDoing('choosing')} />}
-            <Half label="Give its text by hand" onPress={() => setDoing('giving')} />
+            <Half label="Paste the text" onPress={() => setDoing('giving')} />
             {isOnWeb(item.address) && (
               <Half
                 label="Fetch the page again"

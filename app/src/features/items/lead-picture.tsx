@@ -1,6 +1,23 @@
 import type { Item } from '@dorvel/core/model';
 import { useState } from 'react';
 
+/** The same at the end of a row: small, fetched when it comes near, and of one size, so that no row moves for it. */
+export function RowPicture({ hash }: { hash: string }) {
+  const [missing, setMissing] = useState(false);
+  return (
+    <img
+      className={missing ? 'row-picture missing' : 'row-picture'}
+      src={`/api/pictures/${hash}.webp`}
+      width={56}
+      height={56}
+      loading="lazy"
+      decoding="async"
+      alt=""
+      onError={() => setMissing(true)}
+    />
+  );
+}
+
 /** The picture that a page puts first, where it is on this device or can be had; nothing where not. */
 export function LeadPicture({ item }: { item: Item }) {
   const hash = item.capture.page?.thumbnail ?? null;

@@ -1,11 +1,12 @@
-import type { Item, Stage } from '@dorvel/core/model';
+import { type Item, type Stage, tagsOf } from '@dorvel/core/model';
 import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
-import { titleOf } from '@dorvel/core/wording';
+import { minutesLeft } from '@dorvel/core/reading';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { create } from 'zustand';
 import type { ListTab } from '@/navigation/tabs';
+import type { SortOrder } from './headed';
 
 export type StageFilter = 'all' | Stage;
-export type SortOrder = 'saved' | 'length' | 'title';
 
 interface LibraryViewState {
   filter: StageFilter;
@@ -23,10 +24,18 @@ export const useLibraryView = create<LibraryViewState>()((set) => ({
   show: (changes) => set(changes),
 }));
 
+const byName = new Intl.Collator().compare;
+const byFirstTag = (a: string | undefined, b: string | undefined) =>
+  a === undefined || b === undefined ? Number(a === undefined) - Number(b === undefined) : byName(a, b);
+const leftOf = (item: Item) => (item.capture.page ? minutesLeft(item) : Infinity);
+
 const ORDERS: Record<SortOrder, (a: Item, b: Item) => number> = {
   saved: byRaised,
   length: (a, b) => (a.capture.page?.minutes ?? Infinity) - (b.capture.page?.minutes ?? Infinity) || byRaised(a, b),
-  title: (a, b) => titleOf(a).localeCompare(titleOf(b)),
+  left: (a, b) => leftOf(a) - leftOf(b) || byRaised(a, b),
+  site: (a, b) => byName(sourceOf(a), sourceOf(b)) || byRaised(a, b),
+  tag: (a, b) => byFirstTag(tagsOf(a)[0], tagsOf(b)[0]) || byRaised(a, b),
+  title: (a, b) => byName(titleOf(a), titleOf(b)),
 };
 
 /** The items of a tab, in its order. */

@@ -1,9 +1,9 @@
 import type { Item } from '@dorvel/core/model';
 import { minutesLeft } from '@dorvel/core/reading';
 import { inHours } from '@dorvel/core/wording';
-import { useRouter } from 'expo-router';
-import { memo, useMemo, useState } from 'react';
-import { FlatList, ScrollView, Text, useWindowDimensions, View } from 'react-native';
+import { Link, useRouter } from 'expo-router';
+import { useMemo, useRef, useState } from 'react';
+import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
 import { useItems, useItemsSoFar } from '@/device/store/items';
 import { useKeptCopies } from '@/device/store/kept-copies';
@@ -14,7 +14,6 @@ import { useNewCount } from '@/features/feeds/use-feeds';
 import { FindField, NarrowBy } from '@/features/find/find-bar';
 import { useFindQuery } from '@/features/find/find-store';
 import { useLibraryFind } from '@/features/find/use-library-find';
-import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { FoundNotes } from '@/features/notes/found-notes';
 import { useTags } from '@/features/tags/use-tags';
@@ -25,8 +24,10 @@ import { useKeys } from '@/ui/keys';
 import { ScreenHeader } from '@/ui/screen-header';
 import { useWide } from '@/ui/wide';
 import { FoundList } from './found-list';
-import { IN_SMALL_STEPS } from './in-small-steps';
-import { itemsOfTab, type SortOrder, type StageFilter, useLibraryView } from './library-view';
+import { GoToSheet } from './go-to-sheet';
+import { type ListRow, rowsOf, SORT_ORDERS, type SortOrder } from './headed';
+import { HeadedList, type RowList } from './headed-list';
+import { itemsOfTab, type StageFilter, useLibraryView } from './library-view';
 
 export const LIST_WIDTH = 420;
 
@@ -43,12 +44,23 @@ export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | nul
   const ofTab = useMemo(() => (items ? itemsOfTab(items, tab, view) : []), [items, tab, view]);
   const shown = find.asked ? find.found : ofTab;
   const listed = useMemo(() => [...find.found, ...find.also], [find.found, find.also]);
+  const order = tab === 'inbox' ? 'saved' : view.order;
+  const rows = useMemo(() => (tab === 'queue' ? ofTab.map(asRow) : rowsOf(ofTab, order)), [tab, ofTab, order]);
+  const list = useRef<RowList>(null);
+  const [goingTo, setGoingTo] = useState(false);
+  const hasHeadings = !find.asked && rows.some(({ kind }) => kind === 'heading');
   useStepKeys(tab, find.asked ? listed : shown, openId);
   useReadyAhead(tab, shown[0], kept);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
-      <ListHead tab={tab} shown={shown} kept={kept} find={tab === 'library' ? find : null} />
+      <ListHead
+        tab={tab}
+        shown={shown}
+        kept={kept}
+        find={tab === 'library' ? find : null}
+        onGoTo={hasHeadings ? () => setGoingTo(true) : null}
+      />
       {find.asked ? (
         <>
           {scope !== 'articles' && <FoundNotes written={find.asked} />}
@@ -68,64 +80,46 @@ export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | nul
       ) : (
         <>
           {shown.length > 0 ? (
-            <TabList tab={tab} items={shown} openId={openId} kept={kept} room={room} onMore={setSheetFor} />
+            <HeadedList
+              tab={tab}
+              rows={rows}
+              openId={openId}
+              kept={kept}
+              room={room}
+              list={list}
+              onMore={setSheetFor}
+            />
           ) : (
             items !== undefined && <EmptyList tab={tab} />
           )}
         </>
+      )}
+      {goingTo && (
+        <GoToSheet
+          rows={rows}
+          onGo={(index) => list.current?.scrollToIndex({ index, animated: false })}
+          onClose={() => setGoingTo(false)}
+        />
       )}
       {sheetFor && <ItemSheet itemId={sheetFor.id} onClose={() => setSheetFor(null)} />}
     </View>
   );
 }
 
-interface TabListProps {
-  tab: ListTab;
-  items: readonly Item[];
-  openId: string | null;
-  kept: ReadonlySet<string> | undefined;
-  room: number;
-  onMore(item: Item): void;
-}
-
-/** The rows of a tab. Not made again for each letter that is typed above them. */
-const TabList = memo(function PlaceList({ tab, items, openId, kept, room, onMore }: TabListProps) {
-  return (
-    <FlatList
-      role="list"
-      aria-label={TAB_NAMES[tab]}
-      data={items}
-      keyExtractor={(item) => item.id}
-      initialNumToRender={12}
-      {...IN_SMALL_STEPS}
-      contentOffset={{ x: 0, y: useLibraryView.getState().scrolled[tab] ?? 0 }}
-      onScroll={(event) => (useLibraryView.getState().scrolled[tab] = event.nativeEvent.contentOffset.y)}
-      scrollEventThrottle={100}
-      renderItem={({ item }) => (
-        <ItemRow
-          item={item}
-          href={`/${tab}/${item.id}`}
-          open={item.id === openId}
-          here={kept?.has(item.capture.page?.copyId ?? '') ?? true}
-          room={room}
-          onMore={onMore}
-        />
-      )}
-    />
-  );
-});
-
 function ListHead({
   tab,
   shown,
   kept,
   find,
+  onGoTo,
 }: {
   tab: ListTab;
   shown: readonly Item[];
   kept: ReadonlySet<string> | undefined;
   /** Where things can be looked for: what was found. */
   find: ReturnType<typeof useLibraryFind> | null;
+  /** Opens the headings of a long list; null where there are none. */
+  onGoTo: (() => void) | null;
 }) {
   const router = useRouter();
   const wide = useWide();
@@ -143,26 +137,24 @@ function ListHead({
       : 'Reading from this device…';
   return (
     <View className="border-b border-line px-[20px]">
-      <ScreenHeader
-        title={TAB_NAMES[tab]}
-        aside={aside}
-        action={tab === 'library' && <Button label="Dossiers" onPress={() => router.push('/dossiers')} />}
-      >
+      <ScreenHeader title={TAB_NAMES[tab]} aside={aside}>
+        {tab === 'library' && <OwnWork />}
         {tab === 'inbox' && (
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
             {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
             {wide && shown.length > 0 && <Button label="Sort in bulk" onPress={() => router.push('/bulk')} />}
+            {onGoTo && <Button label="Go to…" onPress={onGoTo} />}
             <Button label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'} onPress={() => router.push('/feeds')} />
           </View>
         )}
         {tab === 'queue' && shown.length > 1 && (
           <View className="flex-row pt-[10px]">
-            <Button label="Change the order" onPress={() => router.push('/order')} />
+            <Button label="Reorder" onPress={() => router.push('/order')} />
           </View>
         )}
         {find && <FindField />}
         {find && <NarrowBy tags={find.asked ? find.tags : commonest} />}
-        {find && !find.asked && <LibraryControls />}
+        {find && !find.asked && <LibraryControls onGoTo={onGoTo} />}
         {find?.asked && (
           <View role="status" aria-live="polite" className="gap-[2px]">
             {find.says.map((line) => (
@@ -184,6 +176,28 @@ function ListHead({
     </View>
   );
 }
+
+/** What the reader made of the library: one press away, as it is in You. */
+function OwnWork() {
+  return (
+    <View className="flex-row gap-[20px]">
+      {OWN_WORK.map(({ label, href }) => (
+        <Link key={href} href={href} asChild>
+          <Pressable className="min-h-[44px] min-w-[44px] justify-center">
+            <Text className="font-ui text-base text-accent underline">{label}</Text>
+          </Pressable>
+        </Link>
+      ))}
+    </View>
+  );
+}
+
+const OWN_WORK = [
+  { label: 'Dossiers', href: '/dossiers' },
+  { label: 'Highlights', href: '/marks' },
+  { label: 'Notes', href: '/notes' },
+  { label: 'Cards', href: '/cards' },
+] as const;
 
 /** Whether the texts of a list are on this device. */
 function whereabouts(shown: readonly Item[], kept: ReadonlySet<string>): string {
@@ -208,13 +222,19 @@ const FILTERS: readonly { value: StageFilter; label: string }[] = [
   { value: 'kept', label: 'Kept' },
   { value: 'let-go', label: 'Let go' },
 ];
-const ORDERS: readonly { value: SortOrder; label: string }[] = [
-  { value: 'saved', label: 'Newest save' },
-  { value: 'length', label: 'Shortest' },
-  { value: 'title', label: 'Title' },
-];
+const ORDER_LABELS: Readonly<Record<SortOrder, string>> = {
+  saved: 'Newest save',
+  length: 'Shortest',
+  left: 'Least left',
+  site: 'Site',
+  tag: 'Tag',
+  title: 'Title',
+};
+const ORDERS = SORT_ORDERS.map((value) => ({ value, label: ORDER_LABELS[value] }));
 
-function LibraryControls() {
+const asRow = (item: Item): ListRow => ({ kind: 'item', key: item.id, item });
+
+function LibraryControls({ onGoTo }: { onGoTo: (() => void) | null }) {
   const { filter, order, show } = useLibraryView();
   return (
     <ScrollView
@@ -222,6 +242,7 @@ function LibraryControls() {
       showsHorizontalScrollIndicator={false}
       contentContainerClassName="flex-row gap-[24px] pr-[20px]"
     >
+      {onGoTo && <Button label="Go to…" onPress={onGoTo} />}
       <Choice name="Stage" options={FILTERS} value={filter} onChange={(value) => show({ filter: value })} />
       <Choice name="Order" options={ORDERS} value={order} onChange={(value) => show({ order: value })} />
     </ScrollView>

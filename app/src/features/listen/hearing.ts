@@ -72,5 +72,11 @@ export function onLockScreen(hearing: Hearing, index: number, rate: number): OnL
   const { title, source, starts, spoken } = hearing;
   const seconds = wholeSeconds(hearing);
   const passed = fractionAbove(starts, spoken[index]?.start ?? 0) * seconds;
-  return { title, source, seconds, passed, rate };
+  const chapters = hearing.whole
+    .filter(({ kind, begins }) => kind === 'heading' && begins)
+    .map(({ start, end }) => ({
+      title: hearing.plain.text.slice(start, end),
+      startTime: fractionAbove(starts, start) * seconds,
+    }));
+  return { title, source, seconds, passed, rate, chapters };
 }

@@ -1,15 +1,15 @@
-import { type SpeechChoices, USUAL_SPEECH, voiceFor } from '@dorvel/core/speech';
+import { RATE_RANGE, type SpeechChoices, USUAL_SPEECH, voiceFor } from '@dorvel/core/speech';
 import { baseLanguage } from '@dorvel/core/text';
+import { SHIPPED_VOICES } from '@dorvel/core/voice';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
 import { deviceNarrator, deviceVoices } from '@/device/voice/device-narrator';
 import type { NarratorMaker } from '@/device/voice/narrator';
 import { shippedNarrator } from '@/device/voice/shipped-narrator';
-import { SHIPPED_VOICES, type ShippedVoice } from '@/device/voice/synthesizer';
 
 const ListeningSettings = z.object({
-  rate: z.number().min(0.7).max(3),
+  rate: z.number().min(RATE_RANGE.slowest).max(RATE_RANGE.fastest),
   /** The voice chosen for a language, by ISO 639-1 code. */
   voices: z.record(z.string(), z.string()),
   headings: z.boolean().default(USUAL_SPEECH.headings),
@@ -63,11 +63,11 @@ export interface Voice {
 /** The voices that can read a language: those that ship first, since they are the same everywhere and need no network. */
 export function voicesFor(language: string | null): Voice[] {
   const code = baseLanguage(language);
-  const shipped = Object.entries(SHIPPED_VOICES).map(([id, voice]): Voice => ({
+  const shipped = SHIPPED_VOICES.map(({ id, name, language: spoken }): Voice => ({
     id,
-    name: `Dorvel’s own, ${voice.name}`,
-    language: voice.language,
-    narrator: shippedNarrator(id as ShippedVoice),
+    name: `Dorvel’s own, ${name}`,
+    language: spoken,
+    narrator: shippedNarrator(id),
   }));
   const own = deviceVoices()
     // Voices that speak over a network would fall silent in the tunnel.

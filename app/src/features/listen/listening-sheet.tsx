@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
+import { useNotices } from '@/ui/notices';
 import { Setting, Switch } from '@/ui/setting';
 import { Sheet } from '@/ui/sheet';
 import { useListeningSettings } from './listening-settings-store';
@@ -11,11 +12,12 @@ import { nextInQueue } from './next-in-queue';
 import { usePlayer } from './player-store';
 import { Pronunciations } from './pronunciations';
 import { type Sleep, SLEEP_MINUTES } from './sleep';
+import { WhatIsSaid } from './what-is-said';
 
 /** What else can be said to the player: paragraphs, when it sleeps, what comes behind, and what is said at all. */
-export function ListeningSheet({ onClose }: { onClose(): void }) {
-  const { hearing, paragraph } = usePlayer();
-  const settings = useListeningSettings();
+export function ListeningSheet({ onClose, onCar }: { onClose(): void; onCar(): void }) {
+  const show = useNotices((state) => state.show);
+  const { hearing, paragraph, lookUp } = usePlayer();
   const [wordsShown, setWordsShown] = useState(false);
   if (!hearing) return null;
   if (wordsShown) return <Pronunciations onClose={() => setWordsShown(false)} />;
@@ -25,44 +27,18 @@ export function ListeningSheet({ onClose }: { onClose(): void }) {
         <View className="flex-row flex-wrap gap-[8px]">
           <Button label="Paragraph back" onPress={() => paragraph(-1)} />
           <Button label="Paragraph on" onPress={() => paragraph(1)} />
+          <Button
+            label="Look that up later"
+            onPress={() => {
+              onClose();
+              void lookUp().then(() => show({ text: 'The last ten words are marked as a question.' }));
+            }}
+          />
+          <Button label="Car view" onPress={onCar} />
         </View>
         <SleepChoice />
         <Then after={hearing.itemId} />
-        <Setting label="What is said">
-          <Switch
-            label="Say “Heading” before one"
-            on={settings.headings}
-            onChange={(headings) => settings.change({ headings })}
-          />
-          <Switch
-            label="Read footnotes at the end"
-            on={settings.footnotes}
-            onChange={(footnotes) => settings.change({ footnotes })}
-          />
-        </Setting>
-        <Setting label="Tables">
-          <Choice
-            name="Tables"
-            value={settings.tables}
-            onChange={(tables) => settings.change({ tables })}
-            options={[
-              { value: 'summary', label: 'What they hold' },
-              { value: 'rows', label: 'Row by row' },
-              { value: 'nothing', label: 'Left out' },
-            ]}
-          />
-        </Setting>
-        <Setting label="“Previous” on a headset or the lock screen">
-          <Choice
-            name="“Previous” on a headset or the lock screen"
-            value={settings.previousDoes}
-            onChange={(previousDoes) => settings.change({ previousDoes })}
-            options={[
-              { value: 'paragraph', label: 'Goes back a paragraph' },
-              { value: 'mark', label: 'Marks the sentence' },
-            ]}
-          />
-        </Setting>
+        <WhatIsSaid />
         <Button label="How words are said" onPress={() => setWordsShown(true)} />
         <Text className="font-ui text-small text-soft">
           What is said changes with the next article, or when this one is begun again.
@@ -87,10 +63,10 @@ function SleepChoice() {
       ? { until: value }
       : { until: 'time', at: Date.now() + Number(value) * 60_000 };
   return (
-    <Setting label="Falls silent">
+    <Setting label="Sleep timer">
       <Choice
         oneLine
-        name="Falls silent"
+        name="Sleep timer"
         value={sleep.until === 'time' ? (minutes ?? '') : sleep.until}
         onChange={(value) => {
           setMinutes(value);

@@ -6,6 +6,8 @@ export interface OnLockScreen {
   seconds: number;
   passed: number;
   rate: number;
+  /** Its headings, with when they come; in seconds of the whole. */
+  chapters: readonly { title: string; startTime: number }[];
 }
 
 /** Shows on the lock screen what is being read, with its controls (W3C Media Session), where the browser has it. */
@@ -17,13 +19,18 @@ export function showOnLockScreen(shown: OnLockScreen | null, playing: boolean): 
     mediaSession.playbackState = 'none';
     return;
   }
-  if (mediaSession.metadata?.title !== shown.title)
-    mediaSession.metadata = new MediaMetadata({
+  if (mediaSession.metadata?.title !== shown.title) {
+    const artwork = [{ src: '/icon-512.png', sizes: '512x512', type: 'image/png' }];
+    const told: MediaMetadataInit & { chapterInfo: object[] } = {
       title: shown.title,
       artist: shown.source,
       album: 'Dorvel',
-      artwork: [{ src: '/icon-512.png', sizes: '512x512', type: 'image/png' }],
-    });
+      artwork,
+      // Newer than most browsers: those that do not know it pass it over.
+      chapterInfo: shown.chapters.map((chapter) => ({ ...chapter, artwork })),
+    };
+    mediaSession.metadata = new MediaMetadata(told);
+  }
   mediaSession.playbackState = playing ? 'playing' : 'paused';
   const { seconds, passed, rate } = shown;
   if (seconds > 0)

@@ -4,14 +4,17 @@ import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Pause from 'lucide-react-native/icons/pause';
 import Play from 'lucide-react-native/icons/play';
+import RotateCcw from 'lucide-react-native/icons/rotate-ccw';
 import SkipBack from 'lucide-react-native/icons/skip-back';
 import SkipForward from 'lucide-react-native/icons/skip-forward';
 import X from 'lucide-react-native/icons/x';
 import { useMemo, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
+import { useVoicesHere } from '@/device/voice/voices-here';
 import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
 import { useWide } from '@/ui/wide';
+import { CarView } from './car-view';
 import { useListeningSettings } from './listening-settings-store';
 import { ListeningSheet } from './listening-sheet';
 import { SKIP_SECONDS } from './media-session';
@@ -25,12 +28,15 @@ import { VoiceSheet } from './voice-sheet';
  * @param openId the item that is open in the reader, whose title need not be said again
  */
 export function PlayerBar({ openId }: { openId: string | null }) {
-  const { hearing, index, playing, ended, problem, sleep, pause, goOn, step, paragraph, skip, close } = usePlayer();
+  const { hearing, index, playing, ended, problem, sleep, pause, goOn, step, paragraph, skip, close, sayAgain } =
+    usePlayer();
   const rate = useListeningSettings((state) => state.rate);
+  const coming = useVoicesHere(({ places }) => comingWords(places));
   const router = useRouter();
   const wide = useWide();
   const [voiceShown, setVoiceShown] = useState(false);
   const [moreShown, setMoreShown] = useState(false);
+  const [carShown, setCarShown] = useState(false);
   useKeys(
     useMemo(
       () => ({
@@ -40,8 +46,9 @@ export function PlayerBar({ openId }: { openId: string | null }) {
         '>': () => paragraph(1),
         '[': () => skip(-SKIP_SECONDS),
         ']': () => skip(SKIP_SECONDS),
+        r: sayAgain,
       }),
-      [step, paragraph, skip],
+      [step, paragraph, skip, sayAgain],
     ),
   );
   if (!hearing) return null;
@@ -49,6 +56,7 @@ export function PlayerBar({ openId }: { openId: string | null }) {
   const fraction = ended || !sentence ? 1 : fractionAbove(hearing.starts, sentence.start);
   const words =
     problem ??
+    (playing ? coming : null) ??
     (ended
       ? 'Heard to the end.'
       : [
@@ -76,6 +84,11 @@ export function PlayerBar({ openId }: { openId: string | null }) {
         </Text>
       </Pressable>
     );
+  const again = (
+    <PlayerButton name="Say that again, slower" onPress={sayAgain}>
+      <Icon of={RotateCcw} tone="ground" size={20} />
+    </PlayerButton>
+  );
   const stop = (
     <PlayerButton name="Stop listening" onPress={close}>
       <Icon of={X} tone="ground" size={20} />
@@ -126,6 +139,7 @@ export function PlayerBar({ openId }: { openId: string | null }) {
           {what}
           {steps}
           <View className="flex-1 flex-row justify-end">
+            {again}
             {speed}
             {more}
             {stop}
@@ -135,6 +149,7 @@ export function PlayerBar({ openId }: { openId: string | null }) {
         <View className="rounded-[20px] bg-ink px-[6px] py-[4px]">
           <View className="flex-row items-center justify-between pl-[12px]">
             {what}
+            {again}
             {stop}
           </View>
           <View className="flex-row items-center justify-between">
@@ -144,10 +159,25 @@ export function PlayerBar({ openId }: { openId: string | null }) {
           </View>
         </View>
       )}
-      {moreShown && <ListeningSheet onClose={() => setMoreShown(false)} />}
+      {moreShown && (
+        <ListeningSheet
+          onClose={() => setMoreShown(false)}
+          onCar={() => {
+            setMoreShown(false);
+            setCarShown(true);
+          }}
+        />
+      )}
+      {carShown && <CarView onClose={() => setCarShown(false)} />}
       {voiceShown && <VoiceSheet language={hearing.language} onClose={() => setVoiceShown(false)} />}
     </View>
   );
+}
+
+/** While a voice is on its way there is nothing to be heard yet. */
+function comingWords(places: ReturnType<typeof useVoicesHere.getState>['places']): string | null {
+  const part = Object.values(places).find((place) => typeof place === 'object');
+  return part ? `The voice is coming, ${Math.round(part.coming * 100)} %` : null;
 }
 
 function PlayerButton(props: { name: string; onPress(): void; children: React.ReactNode }) {

@@ -25,7 +25,7 @@ export const usePlayer = create(
     passedOver: passedOverIn,
     nextAfter: nextInQueue,
     record: createListeningRecord({ now: Date.now, newId: uuidv7, dayOf, recordProgress, recordActivity }),
-    mark: (itemId, passage) => addHighlight(itemId, 'key', passage),
+    mark: (itemId, passage, kind) => addHighlight(itemId, kind, passage),
     showOnLockScreen,
   }),
 );

@@ -116,6 +116,30 @@ describe('the player', () => {
     expect(fake.played).toEqual(['play 1']);
   });
 
+  it('says a sentence again, slower, and the next one as before', () => {
+    fake.settings.rate = 2;
+    player().listen(item, copy, 12);
+    fake.played.length = 0;
+    player().sayAgain();
+    fake.events?.begun(1);
+    expect(fake.played).toEqual(['rate 1.5', 'play 1']);
+    fake.events?.begun(2);
+    expect(fake.played).toEqual(['rate 1.5', 'play 1', 'rate 2']);
+  });
+
+  it('marks the last ten words that were said, to be looked up', async () => {
+    player().listen(item, copy, 0);
+    fake.events?.begun(3);
+    await player().lookUp();
+    const [, passage, kind] = fake.marked.mock.calls.at(-1) as unknown as [string, { exact: string }, string];
+    expect([passage.exact, kind]).toEqual(['One two. Three four.\n\nFive six. Seven eight.', 'question']);
+    fake.saidUntil = 0;
+    fake.events?.begun(2);
+    await player().lookUp();
+    const [, upToWord] = fake.marked.mock.calls.at(-1) as unknown as [string, { exact: string }];
+    expect(upToWord.exact).toBe('One two. Three four.\n\nFive');
+  });
+
   it('has one place with the eyes: pausing records the sentence, and what went by ear', () => {
     player().listen(item, copy, 0);
     fake.events!.begun(0);
@@ -402,6 +426,7 @@ describe('the lock screen and the headset (W3C Media Session)', () => {
     expect(fake.marked).toHaveBeenCalledWith(
       ID,
       expect.objectContaining({ exact: 'Three four.', start: 9, copyId: ID }),
+      'key',
     );
     expect(player().playing).toBe(true);
   });

@@ -1,7 +1,7 @@
 import { passageAt } from '@dorvel/core/highlight';
 import type { Item, MarkedPassage } from '@dorvel/core/model';
-import { paragraphFrom, type SpeechChoices, toRate, utteranceAt, wordAt } from '@dorvel/core/speech';
-import type { PlainText, TextRange } from '@dorvel/core/text';
+import { paragraphFrom, RATE_RANGE, type SpeechChoices, toRate, utteranceAt, wordAt } from '@dorvel/core/speech';
+import { partitionPoint, type PlainText, type TextRange } from '@dorvel/core/text';
 import type { StateCreator } from 'zustand';
 import type { KeptCopy } from '@/device/store/store';
 import type { Narrator } from '@/device/voice/narrator';
@@ -49,6 +49,10 @@ export interface PlayerState {
   spokenWord(): TextRange | null;
   /** Marks the sentence that is being heard. */
   markHeard(): Promise<void>;
+  /** Says the sentence that is being heard once more, slower; the next one is as fast as before. */
+  sayAgain(): void;
+  /** Marks the last words that were said, as something to look up. */
+  lookUp(): Promise<void>;
   setRate(rate: number): void;
   setVoice(voice: Voice): void;
   /** Of a copy that is being heard: from now on without these sentences, or with all of them. */
@@ -76,10 +80,14 @@ export interface PlayerParts {
   /** What is heard behind an item; null when nothing is. */
   nextAfter(itemId: string): Promise<{ item: Item; copy: KeptCopy } | null>;
   record: ListeningRecord;
-  mark(itemId: string, passage: MarkedPassage): Promise<unknown>;
+  mark(itemId: string, passage: MarkedPassage, kind: 'key' | 'question'): Promise<unknown>;
   showOnLockScreen(shown: OnLockScreen | null, playing: boolean): void;
 }
 
+/** What was not understood is said so much slower; of the speed that was chosen. */
+const SLOWER = 0.75;
+/** Enough to hold the word that was not understood, by the time that a hand has found the button. */
+const LOOKED_UP_WORDS = 10;
 const SILENT = { hearing: null, playing: false, moved: false, ended: false, problem: null, index: 0 };
 
 /** What the parts of the player share. */
@@ -90,12 +98,14 @@ interface Context {
   narrator: Narrator | null;
   /** The sentence at which listening began. */
   firstIndex: number;
+  /** The sentence that is said slower; null when none is. */
+  slowIndex: number | null;
 }
 
 /** Reads texts aloud, with one place for ears and eyes: what happens comes in, what is to be seen is its state. */
 export function player(parts: PlayerParts): StateCreator<PlayerState> {
   return (set, get) => {
-    const context: Context = { parts, set, get, narrator: null, firstIndex: 0 };
+    const context: Context = { parts, set, get, narrator: null, firstIndex: 0, slowIndex: null };
     return {
       ...SILENT,
       sleep: AWAKE,
@@ -123,6 +133,10 @@ function playFrom(context: Context, index: number): void {
 function begun(context: Context, index: number): void {
   const { parts, set, get } = context;
   set({ index });
+  if (context.slowIndex !== null && context.slowIndex !== index) {
+    context.slowIndex = null;
+    context.narrator?.setRate(parts.settings().rate);
+  }
   const { hearing, sleep } = get();
   const utterance = hearing?.spoken[index];
   if (utterance && sleepsBefore(sleep, utterance, index === context.firstIndex, parts.now())) {
@@ -234,8 +248,8 @@ function pausing(context: Context): Pick<PlayerState, 'pause' | 'goOn' | 'setSle
 
 function moving(
   context: Context,
-): Pick<PlayerState, 'moveTo' | 'speakFrom' | 'step' | 'paragraph' | 'skip' | 'seekTo'> {
-  const { set, get } = context;
+): Pick<PlayerState, 'moveTo' | 'speakFrom' | 'step' | 'paragraph' | 'skip' | 'seekTo' | 'sayAgain'> {
+  const { parts, set, get } = context;
   return {
     moveTo(offset) {
       const { hearing, playing } = get();
@@ -254,6 +268,13 @@ function moving(
       playFrom(context, Math.min(hearing.spoken.length - 1, Math.max(0, index + by)));
       // Paused: the place moves without a word, and going on begins there.
       if (!playing) get().pause();
+    },
+    sayAgain() {
+      const { hearing, index } = get();
+      if (!hearing) return;
+      context.slowIndex = index;
+      context.narrator?.setRate(Math.max(RATE_RANGE.slowest, SLOWER * parts.settings().rate));
+      playFrom(context, index);
     },
     paragraph(by) {
       const { hearing, index } = get();
@@ -286,6 +307,7 @@ function choosing(context: Context): Pick<PlayerState, 'setRate' | 'setVoice' | 
   return {
     setRate(rate) {
       parts.setRate(toRate(rate));
+      context.slowIndex = null;
       context.narrator?.setRate(parts.settings().rate);
       tellLockScreen(context);
     },
@@ -309,7 +331,7 @@ function choosing(context: Context): Pick<PlayerState, 'setRate' | 'setVoice' | 
   };
 }
 
-function following(context: Context): Pick<PlayerState, 'spokenWord' | 'markHeard' | 'record'> {
+function following(context: Context): Pick<PlayerState, 'spokenWord' | 'markHeard' | 'lookUp' | 'record'> {
   const { parts, get } = context;
   return {
     spokenWord() {
@@ -323,7 +345,17 @@ function following(context: Context): Pick<PlayerState, 'spokenWord' | 'markHear
       const { hearing, index } = get();
       const last = hearing?.spoken[index];
       if (!hearing || !last || last.end <= last.start) return;
-      await parts.mark(hearing.itemId, passageAt(hearing.plain.text, last.start, last.end, hearing.copyId));
+      await parts.mark(hearing.itemId, passageAt(hearing.plain.text, last.start, last.end, hearing.copyId), 'key');
+    },
+    async lookUp() {
+      const { hearing, index } = get();
+      const last = hearing?.spoken[index];
+      if (!hearing || !last || last.end <= last.start) return;
+      const { starts, plain, copyId, itemId } = hearing;
+      const end = get().spokenWord()?.end ?? last.end;
+      const words = partitionPoint(starts.length, (at) => (starts[at] ?? 0) >= end);
+      const start = starts[Math.max(0, words - LOOKED_UP_WORDS)] ?? last.start;
+      await parts.mark(itemId, passageAt(plain.text, start, end, copyId), 'question');
     },
     record() {
       const { hearing, index, ended: isAtEnd } = get();

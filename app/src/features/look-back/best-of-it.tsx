@@ -18,7 +18,7 @@ export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
   if (best.length + others.length === 0) return null;
   const title = `The best of it: ${periodInWords(period)}`;
   const written = async () => {
-    const { bestAsMarkdown } = await import('@dorvel/core/formats');
+    const { bestAsMarkdown } = await import('@/device/formats');
     return bestAsMarkdown(title, best, highlights);
   };
   return (

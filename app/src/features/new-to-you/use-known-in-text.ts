@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { knownFraction } from '@dorvel/core/new-to-you';
+import { fractionIn } from '@dorvel/core/text';
 import { type RefObject, useEffect, useMemo, useState } from 'react';
 import { placedIn } from '@/article/placed-in';
 import { rangeOfText } from '@/article/text-geometry';
@@ -44,7 +44,7 @@ export function useKnownInText(
   const { plain, starts } = plainTextOf(copy);
   const known = useMemo(() => {
     const sentences = placedIn(plain.text, last);
-    const fraction = knownFraction(sentences, starts);
+    const fraction = fractionIn(sentences, starts);
     const isWorthIt = fraction >= WORTH_TELLING.fraction && sentences.length >= WORTH_TELLING.sentences;
     return isWorthIt ? { sentences, fraction } : { sentences: NONE, fraction: 0 };
   }, [plain, starts, last]);

@@ -6,7 +6,7 @@ export function Markdown({ written }: { written: string }) {
   const [set, setSet] = useState<{ of: string; content: ReactElement } | null>(null);
   useEffect(() => {
     let wanted = true;
-    void import('@dorvel/core/formats').then(({ markdownTree }) => {
+    void import('@/device/formats').then(({ markdownTree }) => {
       if (wanted) setSet({ of: written, content: asElements(markdownTree(written)) });
     });
     return () => void (wanted = false);

@@ -28,6 +28,7 @@ import { useSettledTexts } from '@/device/store/settled-texts';
 import { useSync } from '@/device/sync/sync-loop';
 import { useCloseness, usePartsOf } from '@/device/workers/relate/use-related';
 import { useAddSheet } from '@/features/add/add-store';
+import { FirstStepsOnNow } from '@/features/first-steps/first-steps';
 import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { moves } from '@/features/items/moves';
@@ -35,6 +36,7 @@ import { LIST_WIDTH } from '@/features/library/list-screen';
 import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';
 import { Button, IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
+import { useKeptScroll } from '@/ui/kept-scroll';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
@@ -171,11 +173,13 @@ export function NowScreen({ openId }: { openId: string | null }) {
       </View>
     ),
   };
+  const scroll = useKeptScroll('now');
   const { order, hidden } = useNowParts();
   const shown = order.filter((part) => !hidden.includes(part));
   const stacked = (parts: readonly NowPart[]) => parts.map((part) => <Fragment key={part}>{drawn[part]}</Fragment>);
   return (
     <ScrollView
+      {...scroll}
       className="flex-1 bg-ground"
       contentContainerClassName={isPage ? 'mx-auto w-full max-w-[1180px] px-[20px] pb-[40px]' : 'pb-[28px]'}
     >
@@ -192,6 +196,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
           }
         />
       </View>
+      {loaded && <FirstStepsOnNow items={loaded} />}
       {isEmpty && <NothingNow />}
       {isPage ? (
         <View className="flex-row gap-[28px]">

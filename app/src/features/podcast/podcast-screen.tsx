@@ -1,7 +1,7 @@
 import { type EpisodeState, Podcast } from '@dorvel/core/model';
 import { episodeWords, titleOf } from '@dorvel/core/wording';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { ScrollView, Text, View } from 'react-native';
+import { Text, View } from 'react-native';
 import type { z } from 'zod';
 import { useItems } from '@/device/store/items';
 import { api } from '@/device/sync/api';
@@ -9,8 +9,8 @@ import { inWords } from '@/features/elsewhere/in-words';
 import { SecretAddress } from '@/features/elsewhere/secret-address';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
+import { Page } from '@/ui/page';
 import { Progress } from '@/ui/progress';
-import { ScreenHeader } from '@/ui/screen-header';
 import { SureButton } from '@/ui/sure-button';
 
 type Known = z.infer<typeof Podcast>['podcast'];
@@ -21,11 +21,7 @@ const LOOK_AGAIN_MS = 3000;
 export function PodcastScreen() {
   const { podcast, problem, make, end } = usePodcast();
   return (
-    <ScrollView
-      className="flex-1 bg-ground"
-      contentContainerClassName="mx-auto w-full max-w-[640px] gap-[16px] px-[20px] pb-[40px]"
-    >
-      <ScreenHeader title="Podcast" />
+    <Page title="Podcast">
       <Text className="font-ui text-base text-ink">
         Your Queue as a podcast that is yours alone: any podcast app can fetch it, and play it where there is no
         connection. Each article is an episode, with its headings as chapters.
@@ -56,7 +52,7 @@ export function PodcastScreen() {
           <Episodes episodes={podcast.episodes} />
         </>
       )}
-    </ScrollView>
+    </Page>
   );
 }
 

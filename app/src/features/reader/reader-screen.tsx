@@ -268,7 +268,7 @@ function NoText({ item }: { item: Item | null }) {
           onPress={() => void choose(item.id, { howMuch: 'words-and-pictures' }).then(() => fetchAgain(item.id))}
         />
       )}
-      <Button label="Give its text by hand" onPress={() => setGiving(true)} />
+      <Button label="Paste the text" onPress={() => setGiving(true)} />
       {isOnWeb(item.address) && (
         <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
       )}

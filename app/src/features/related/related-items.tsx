@@ -1,6 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { PLAINLY_RELATED, type Related } from '@dorvel/core/relate';
-import { PLAINLY_THE_SAME } from '@dorvel/core/terms';
+import { PLAINLY_RELATED, PLAINLY_THE_SAME, type Related } from '@dorvel/core/nearness';
 import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';

@@ -1,14 +1,14 @@
 import type { Reminders } from '@dorvel/core/model';
 import { dayInWords } from '@dorvel/core/wording';
 import { useCallback, useEffect, useState } from 'react';
-import { ScrollView, Text, View } from 'react-native';
+import { Text, View } from 'react-native';
 import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
 import { SecretAddress } from '@/features/elsewhere/secret-address';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useNotices } from '@/ui/notices';
-import { ScreenHeader } from '@/ui/screen-header';
+import { Page } from '@/ui/page';
 import { SectionHeading } from '@/ui/section-heading';
 import { SureButton } from '@/ui/sure-button';
 
@@ -19,11 +19,7 @@ const zoneHere = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 export function RemindersScreen() {
   const { known, problem, take } = useReminders();
   return (
-    <ScrollView
-      className="flex-1 bg-ground"
-      contentContainerClassName="mx-auto w-full max-w-[640px] gap-[22px] px-[20px] pb-[40px]"
-    >
-      <ScreenHeader title="Letter and feed" />
+    <Page title="Letter and feed">
       <Text className="font-ui text-base text-ink">
         What comes back on Now can come to you, too: three items a day, what you wanted back, and what you began.
       </Text>
@@ -35,7 +31,7 @@ export function RemindersScreen() {
       {known === undefined && problem === null && <Text className="font-ui text-base text-soft">Asking…</Text>}
       {known && <DailyLetter known={known} take={take} />}
       {known && <PrivateFeed known={known} take={take} />}
-    </ScrollView>
+    </Page>
   );
 }
 

@@ -6,7 +6,6 @@ import { useKeptBytes, useWaitingCount } from '@/device/store/library';
 import { ROOMS, useRoom } from '@/device/store/room';
 import { syncSoon } from '@/device/sync/sync-loop';
 import { Choice } from '@/ui/choice';
-import { SectionHeading } from '@/ui/section-heading';
 
 /** As a value among others. */
 const ALL = 0;
@@ -28,7 +27,6 @@ export function DeviceSpace() {
   };
   return (
     <View className="gap-[6px]">
-      <SectionHeading>On this device</SectionHeading>
       <Text className="font-ui text-base text-ink">
         {kept.size} {kept.size === 1 ? 'article' : 'articles'} with their pictures, {inMegabytes(bytes)}.
         {missing === 0

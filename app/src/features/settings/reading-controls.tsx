@@ -84,14 +84,14 @@ export function ReadingControls() {
           value={settings.paragraphs}
           onChange={(paragraphs) => settings.change({ paragraphs })}
           options={[
-            { value: 'spaced', label: 'Room between' },
-            { value: 'indented', label: 'First line in' },
+            { value: 'spaced', label: 'Spaced' },
+            { value: 'indented', label: 'Indented' },
           ]}
         />
       </Setting>
-      <Setting label="Moving">
+      <Setting label="Scroll or turn">
         <Choice
-          name="Moving"
+          name="Scroll or turn"
           value={settings.flow}
           onChange={(flow) => settings.change({ flow })}
           options={[
@@ -113,10 +113,16 @@ export function ReadingControls() {
         />
       </Setting>
       <Switch
-        label="Lines of one length"
+        label="Justified"
         about="Words are parted at their ends, in languages that this browser can part."
         on={settings.justified}
         onChange={(justified) => settings.change({ justified })}
+      />
+      <Switch
+        label="Wrap code"
+        about="Long lines of code go on below instead of scrolling."
+        on={settings.wrapsCode}
+        onChange={(wrapsCode) => settings.change({ wrapsCode })}
       />
     </View>
   );

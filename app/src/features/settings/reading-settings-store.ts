@@ -25,6 +25,8 @@ const ReadingSettings = z.object({
   paragraphs: z.enum(['spaced', 'indented']).default('spaced'),
   /** Lines of one length, with words parted at their ends where the browser knows the language. */
   justified: z.boolean().default(false),
+  /** Lines of code that are wider than the page go on below instead of scrolling. */
+  wrapsCode: z.boolean().default(false),
   /** How one moves through a text. */
   flow: z.enum(['scroll', 'pages']).default('scroll'),
   /** How much of a text that stands elsewhere in the library too is marked. */
@@ -40,6 +42,7 @@ const DEFAULTS: ReadingSettings = {
   measure: 'middle',
   paragraphs: 'spaced',
   justified: false,
+  wrapsCode: false,
   flow: 'scroll',
   echoes: 'few',
 };
@@ -66,6 +69,7 @@ export function readingStyle(settings: ReadingSettings): Record<string, string> 
     '--reading-size': `${settings.size}px`,
     '--reading-leading': String(LEADINGS[settings.leading]),
     '--reading-align': settings.justified ? 'justify' : 'start',
+    '--code-wrap': settings.wrapsCode ? 'pre-wrap' : 'pre',
     '--reading-hyphens': settings.justified ? 'auto' : 'manual',
     ...(settings.paragraphs === 'indented'
       ? { '--paragraph-room': '0', '--paragraph-indent': '1.4em' }

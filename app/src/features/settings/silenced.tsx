@@ -5,20 +5,24 @@ import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
 import { SectionHeading } from '@/ui/section-heading';
 
-/** What the reader does not want to be reminded by, to be let speak again; nothing when nothing is silenced. */
+/** What the reader does not want to be reminded by, to be let speak again. */
 export function Silenced() {
   const silences = useSilences() ?? [];
-  if (silences.length === 0) return null;
   return (
     <View role="region" aria-label="Silenced" className="gap-[10px]">
       <SectionHeading>Silenced in echoes, on all your devices</SectionHeading>
+      {silences.length === 0 && (
+        <Text className="font-ui text-small text-soft">
+          Nothing is. “Not this word”, at an echo in a text, puts a word here; a site can be left out as well.
+        </Text>
+      )}
       <View {...namedList('Silenced', silences.length)}>
         {silences.map(({ id, what }) => {
           const name = what.kind === 'term' ? `“${what.form}”` : what.host;
           return (
             <View key={id} role="listitem" className="flex-row items-center gap-[10px] border-b border-line py-[6px]">
               <Text className="flex-1 font-ui text-base text-ink">{name}</Text>
-              <Button label="Let it speak" name={`Let ${name} speak again`} onPress={() => void silence(what, false)} />
+              <Button label="Allow again" name={`Allow ${name} again`} onPress={() => void silence(what, false)} />
             </View>
           );
         })}

@@ -13,6 +13,7 @@ const KEYS: readonly [key: string, does: string][] = [
   [', / .', 'Back or on by a sentence of the voice'],
   ['< / >', 'Back or on by a paragraph of the voice'],
   ['[ / ]', 'Back or on by 15 seconds of the voice'],
+  ['r', 'Say the sentence again, slower'],
   ['m', 'Mark what is selected, or the sentence that you read or hear'],
   ['t', 'How the text looks'],
   ['c', 'Contents of the article'],

@@ -16,6 +16,7 @@ import { useShared } from '@/features/add/shared';
 import { useFileDrop } from '@/features/add/use-file-drop';
 import { PutInSheet } from '@/features/collecting/put-in-sheet';
 import { asEntries, putInLast, usePutIn } from '@/features/collecting/put-in-store';
+import { bringVoices } from '@/features/listen/bring-voices';
 import { PlayerBar } from '@/features/listen/player-bar';
 import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
@@ -27,6 +28,7 @@ import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';
 import { DropShelf } from './drop-shelf';
 import { KeysSheet } from './keys-sheet';
+import { fetchLaterWhenIdle } from './later';
 import { StatusLine } from './status-line';
 import { TabBar } from './tab-bar';
 
@@ -53,7 +55,9 @@ export function Shell({ openId, children }: ShellProps) {
   useEffect(followPace, [store]);
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);
+  useEffect(fetchLaterWhenIdle, []);
   useEffect(startPlayer, []);
+  useEffect(bringVoices, [store]);
   useNewsFromServer();
   useShared();
   useFileDrop();

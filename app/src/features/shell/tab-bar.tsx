@@ -38,7 +38,14 @@ export function TabBar({ wide }: { wide: boolean }) {
         icon={BookOpen}
         here={path.startsWith('/library') || path.startsWith('/tags')}
       />
-      {wide && <Place href="/you" label="You" icon={User} here={/^\/(?:you|doing|elsewhere)/.test(path)} />}
+      {wide && (
+        <Place
+          href="/you"
+          label="You"
+          icon={User}
+          here={/^\/(?:you|doing|look-back|marks|notes|cards|work-over|from-memory)/.test(path)}
+        />
+      )}
     </View>
   );
 }

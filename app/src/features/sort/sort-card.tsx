@@ -1,5 +1,5 @@
 import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
-import { PLAINLY_RELATED } from '@dorvel/core/relate';
+import { PLAINLY_RELATED } from '@dorvel/core/nearness';
 import { reasonForTag, sharedInWords, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';

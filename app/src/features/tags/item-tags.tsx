@@ -1,5 +1,5 @@
 import { type Item, tagKey, TagName, tagsOf } from '@dorvel/core/model';
-import { suggestTags, type TagSuggestion } from '@dorvel/core/relate';
+import { suggestTags, type TagSuggestion } from '@dorvel/core/nearness';
 import { inputWords, reasonForTag } from '@dorvel/core/wording';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';

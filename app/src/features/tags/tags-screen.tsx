@@ -99,7 +99,7 @@ function ChangeTag({ used, onClose }: { used: UsedTag; onClose(): void }) {
           onPress={rename}
         />
         <Button
-          label="Take it off everywhere"
+          label="Remove everywhere"
           kind="loss"
           onPress={() => carryOut(null, `“${used.name}” is off everywhere.`)}
         />

@@ -1,4 +1,4 @@
-import { isEqual } from 'es-toolkit';
+import { isEqual } from 'es-toolkit/predicate';
 import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toString } from 'hast-util-to-string';

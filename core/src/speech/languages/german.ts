@@ -3,7 +3,9 @@ import type { SpokenLanguage } from './language';
 
 const MONTHS = 'Januar Februar März April Mai Juni Juli August September Oktober November Dezember'.split(' ');
 /** Behind these an ordinal takes an n: „am dritten Mai“. */
-const DATIVE = /^(?:am|vom|zum|im|dem|den|beim|ab|bis|der|des|seit|nach|vor)$/i;
+// “der” is the nominative of one noun and the dative of another: only what stands before it can tell.
+const DATIVE =
+  /(?:^| )(?:am|vom|zum|im|dem|den|beim|ab|bis|des|seit|nach|vor|(?:in|an|auf|aus|bei|mit|nach|seit|von|zu|vor|hinter|über|unter|neben|zwischen) der)$/i;
 
 const cardinal = (value: number | bigint) =>
   toCardinal(value)
@@ -28,8 +30,9 @@ export const german: SpokenLanguage = {
   decimalsOneByOne: true,
   minus: 'minus',
   to: 'bis',
+  // Behind an article, or before what is counted so: a full stop alone may end the sentence.
   ordinalSign:
-    /\b(\d{1,2})\.(?= (?:Januar|Februar|März|April|Mai|Juni|Juli|August|September|Oktober|November|Dezember|Jahrhundert|Jahrtausend|Mal|Platz|Klasse|Stock|Auflage|Kapitel)\b)/g,
+    /(?<=\b(?:der|die|das|dem|den|des|im|am|zum|zur|vom|beim|ins) )(\d{1,3})\.(?= \p{L})|\b(\d{1,2})\.(?= (?:Januar|Februar|März|April|Mai|Juni|Juli|August|September|Oktober|November|Dezember|Jahrhundert|Jahrtausend|Mal|Platz|Klasse|Stock|Auflage|Kapitel)\b)/gu,
   date: (day, month, inYear) =>
     `${ordinal(day, 'am')} ${MONTHS[month - 1] ?? ''}${inYear === null ? '' : ` ${year(inYear)}`}`,
   dateOrder: 'day',
@@ -42,6 +45,7 @@ export const german: SpokenLanguage = {
     'Fr.': 'Frau',
     'St.': 'Sankt',
     'Nr.#': 'Nummer',
+    'Jh.': 'Jahrhundert',
     'Str.': 'Straße',
     'Bd.': 'Band',
     'Abb.': 'Abbildung',
@@ -100,6 +104,10 @@ export const german: SpokenLanguage = {
     m: ['Meter', 'Meter'],
     km: ['Kilometer', 'Kilometer'],
     'm²': ['Quadratmeter', 'Quadratmeter'],
+    'm³': ['Kubikmeter', 'Kubikmeter'],
+    V: ['Volt', 'Volt'],
+    W: ['Watt', 'Watt'],
+    dB: ['Dezibel', 'Dezibel'],
     'km²': ['Quadratkilometer', 'Quadratkilometer'],
     g: ['Gramm', 'Gramm'],
     kg: ['Kilogramm', 'Kilogramm'],
@@ -118,7 +126,11 @@ export const german: SpokenLanguage = {
     'm/s': ['Meter pro Sekunde', 'Meter pro Sekunde'],
     kn: ['Knoten', 'Knoten'],
   },
+  decade: (value) => `${year(value)}er`,
   fractions: {
+    '1/2': 'ein halb',
+    '1/4': 'ein Viertel',
+    '3/4': 'drei Viertel',
     '½': 'einhalb',
     '¼': 'ein Viertel',
     '¾': 'drei Viertel',
@@ -135,7 +147,16 @@ export const german: SpokenLanguage = {
   counted: 'kapitel teil band buch akt szene anhang abschnitt phase stufe typ klasse gruppe tafel seite artikel'.split(
     ' ',
   ),
+  power: (value) => `hoch ${cardinal(value)}`,
+  ratio: 'zu',
   signs: {
+    '≠': 'ungleich',
+    '<': 'kleiner als',
+    '>': 'größer als',
+    '÷': 'geteilt durch',
+    '√': 'Wurzel aus',
+    '∞': 'unendlich',
+    π: 'Pi',
     '&': 'und',
     '§': 'Paragraf',
     '=': 'gleich',

@@ -1,6 +1,7 @@
 import { americanEnglish, english } from './english';
 import { french } from './french';
 import { german } from './german';
+import { italian } from './italian';
 import type { SpokenLanguage } from './language';
 import { spanish } from './spanish';
 
@@ -9,6 +10,7 @@ const LANGUAGES: Readonly<Record<string, SpokenLanguage>> = {
   de: german,
   fr: french,
   es: spanish,
+  it: italian,
 };
 
 /** The table of a language; undefined for one that has none. @param language BCP 47 tag; null is taken for English */

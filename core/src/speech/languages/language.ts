@@ -6,8 +6,11 @@ export interface SpokenLanguage {
   cardinal(value: number | bigint): string;
   /** A number as it is said before what it counts: ein Euro, una hora. */
   counting(value: number | bigint, noun: string): string;
-  /** @param before the word that stands before it, where the form depends on it */
-  ordinal(value: number, before: string): string;
+  /**
+   * @param before the two words that stand before it, where the form depends on them
+   * @param written as it stands in the text, with its sign
+   */
+  ordinal(value: number, before: string, written?: string): string;
   /** Says a year, as it is said in dates. */
   year(value: number): string;
   /** `.` or `,`: what stands before the decimals; the other one, or a space, stands between thousands. */
@@ -18,6 +21,12 @@ export interface SpokenLanguage {
   minus: string;
   /** Between the ends of a range: 12–14. */
   to: string;
+  /** A multiplier with what it counts, where a word stands between the two. */
+  manyOf?(multiplier: string, noun: string): string;
+  /** Between the two numbers of a ratio: 3:1. */
+  ratio: string;
+  /** What is said behind a letter or number with a small one above it: x². */
+  power(value: number): string;
   /** Written ordinals with the value as the first group. */
   ordinalSign: RegExp;
   /** A day with its month, as the language writes it: how both are said. `month` is 1 to 12. */

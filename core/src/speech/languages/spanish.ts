@@ -1,7 +1,10 @@
-import { toCardinal as cardinal, toOrdinal } from 'n2words/es-ES';
+import { toCardinal, toOrdinal } from 'n2words/es-ES';
 import type { SpokenLanguage } from './language';
 
 const MONTHS = 'enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre'.split(' ');
+
+// The package leaves one accent out, and with it the stress falls elsewhere.
+const cardinal = (value: number | bigint): string => toCardinal(value).replace(/dieciseis$/, 'dieciséis');
 
 /** Spanish basics. The words are common practice. */
 export const spanish: SpokenLanguage = {
@@ -12,9 +15,10 @@ export const spanish: SpokenLanguage = {
       .replace(/veintiuno$/, feminine ? 'veintiuna' : 'veintiún')
       .replace(/uno$/, feminine ? 'una' : 'un');
   },
-  ordinal: (value, before) => {
+  ordinal: (value, before, written = '') => {
     const said = toOrdinal(value);
-    return /^(?:la|una|las)$/i.test(before) ? said.replace(/o$/, 'a') : said;
+    if (written.endsWith('er')) return said.replace(/o$/, '');
+    return /(?:^| )(?:la|una|las)$/i.test(before) || written.includes('ª') ? said.replace(/o$/, 'a') : said;
   },
   year: cardinal,
   decimalSign: ',',
@@ -22,14 +26,14 @@ export const spanish: SpokenLanguage = {
   decimalsOneByOne: false,
   minus: 'menos',
   to: 'a',
-  ordinalSign: /\b(\d{1,3})(?:\.?[ºª])/g,
+  ordinalSign: /\b(\d{1,3})(?:\.?[ºª]|\.er\b)/g,
   date: (day, month, inYear) =>
     `${day === 1 ? 'primero' : cardinal(day)} de ${MONTHS[month - 1] ?? ''}${inYear === null ? '' : ` de ${cardinal(inYear)}`}`,
   dateOrder: 'day',
   months: MONTHS,
   time: (hour, minute) => {
     const said = hour === 1 ? 'una' : cardinal(hour).replace(/uno$/, 'una');
-    return minute === 0 ? `${said} en punto` : `${said} y ${cardinal(minute)}`;
+    return minute === 0 ? said : `${said} y ${cardinal(minute)}`;
   },
   abbreviations: {
     'Sr.': 'Señor',
@@ -53,6 +57,11 @@ export const spanish: SpokenLanguage = {
     'núm.#': 'número',
     'n.º#': 'número',
     'vol.#': 'volumen',
+    'Vol.#': 'Volumen',
+    'tel.': 'teléfono',
+    'Av. ': 'Avenida',
+    'a. C.': 'antes de Cristo',
+    'd. C.': 'después de Cristo',
     'aprox.': 'aproximadamente',
     'p. ej.': 'por ejemplo',
     'p.ej.': 'por ejemplo',
@@ -84,6 +93,10 @@ export const spanish: SpokenLanguage = {
     m: ['metro', 'metros'],
     km: ['kilómetro', 'kilómetros'],
     'm²': ['metro cuadrado', 'metros cuadrados'],
+    'm³': ['metro cúbico', 'metros cúbicos'],
+    V: ['voltio', 'voltios'],
+    W: ['vatio', 'vatios'],
+    dB: ['decibelio', 'decibelios'],
     'km²': ['kilómetro cuadrado', 'kilómetros cuadrados'],
     g: ['gramo', 'gramos'],
     kg: ['kilogramo', 'kilogramos'],
@@ -101,7 +114,16 @@ export const spanish: SpokenLanguage = {
     'km/h': ['kilómetro por hora', 'kilómetros por hora'],
     'm/s': ['metro por segundo', 'metros por segundo'],
   },
-  fractions: { '½': 'medio', '¼': 'un cuarto', '¾': 'tres cuartos', '⅓': 'un tercio', '⅔': 'dos tercios' },
+  fractions: {
+    '1/2': 'un medio',
+    '1/4': 'un cuarto',
+    '3/4': 'tres cuartos',
+    '½': 'medio',
+    '¼': 'un cuarto',
+    '¾': 'tres cuartos',
+    '⅓': 'un tercio',
+    '⅔': 'dos tercios',
+  },
   and: 'y',
   regnal: (value) => (value <= 10 ? toOrdinal(value) : cardinal(value)),
   at: 'arroba',
@@ -112,7 +134,16 @@ export const spanish: SpokenLanguage = {
     'capítulo parte tomo volumen libro acto escena apéndice sección fase tipo clase grupo lámina página artículo siglo'.split(
       ' ',
     ),
+  power: (value) => (value === 2 ? 'al cuadrado' : value === 3 ? 'al cubo' : `a la ${cardinal(value)}`),
+  ratio: 'a',
   signs: {
+    '≠': 'distinto de',
+    '<': 'menor que',
+    '>': 'mayor que',
+    '÷': 'dividido por',
+    '√': 'raíz cuadrada de',
+    '∞': 'infinito',
+    π: 'pi',
     '&': 'y',
     '§': 'sección',
     '=': 'igual a',

@@ -104,7 +104,7 @@ function ask<Answer>(accountId: string, question: (now: Opened) => Answer | Prom
 const relating: Relating = {
   async gist(accountId, copyId) {
     const copy = await open(accountId).store.copies.get(copyId);
-    return copy ? gistOf(plainText(copy.tree), copy.language) : [];
+    return copy ? gistOf(plainText(copy.tree), copy.title, copy.language) : [];
   },
   related: (accountId, itemId, most) => ask(accountId, ({ index }) => index.related(itemId, most)),
   namedTags: (accountId, itemId, language, tags) =>

@@ -1,8 +1,9 @@
 import type { Echo, EchoDensity, EchoPassage } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Subject } from '@dorvel/core/look-back';
+import type { Related } from '@dorvel/core/nearness';
 import type { Known } from '@dorvel/core/new-to-you';
-import type { Closeness, Related } from '@dorvel/core/relate';
+import type { Closeness } from '@dorvel/core/relate';
 
 /** What of a text is to be heard elsewhere in the library. */
 export interface EchoQuestion {

@@ -1,7 +1,8 @@
 import type { Echo } from '@dorvel/core/echo';
 import type { GistSentence } from '@dorvel/core/gist';
 import type { Subject } from '@dorvel/core/look-back';
-import type { Closeness, Related } from '@dorvel/core/relate';
+import type { Related } from '@dorvel/core/nearness';
+import type { Closeness } from '@dorvel/core/relate';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useAccount } from '@/device/store/account';

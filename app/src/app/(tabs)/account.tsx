@@ -1,1 +1,0 @@
-export { AccountScreen as default } from '@/features/account/account-screen';

@@ -1,1 +1,0 @@
-export { ArchiveScreen as default } from '@/features/archive/archive-screen';

@@ -1,5 +1,0 @@
-import { ElsewhereScreen } from '@/features/elsewhere/elsewhere-screen';
-
-export default function Elsewhere() {
-  return <ElsewhereScreen />;
-}

@@ -1,1 +1,0 @@
-export { PodcastScreen as default } from '@/features/podcast/podcast-screen';

@@ -1,1 +1,0 @@
-export { RemindersScreen as default } from '@/features/reminders/reminders-screen';

@@ -1,1 +1,0 @@
-export { SettingsScreen as default } from '@/features/settings/settings-screen';

@@ -1,0 +1,14 @@
+import { OnYourPhone } from '@/features/first-steps/on-your-phone';
+import { DeviceSpace } from '@/features/settings/device-space';
+import { NotTaken } from '@/features/settings/not-taken';
+import { Page } from '@/ui/page';
+
+export default function OnThisDevice() {
+  return (
+    <Page title="On this device">
+      <NotTaken />
+      <DeviceSpace />
+      <OnYourPhone />
+    </Page>
+  );
+}

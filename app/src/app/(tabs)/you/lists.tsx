@@ -1,0 +1,1 @@
+export { ListSettings as default } from '@/features/settings/list-settings';

@@ -1,0 +1,1 @@
+export { SavingSettings as default } from '@/features/settings/saving-settings';

@@ -1,0 +1,1 @@
+export { TextSettings as default } from '@/features/settings/text-settings';

@@ -1,0 +1,2 @@
+export * from './related';
+export * from './suggest-tags';

@@ -1,0 +1,1 @@
+ALTER TABLE `episodes` ADD `voice` integer DEFAULT 1 NOT NULL;
