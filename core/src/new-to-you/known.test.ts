@@ -75,6 +75,14 @@ describe('what is new to a reader', () => {
     expect(knownOf(sentence, REPORT)).toEqual([]);
   });
 
+  it('is what the same person says of something else', () => {
+    const met = 'Halvard Osgood the elder: My father painted the boat.';
+    expect(knownOf("Halvard Osgood the elder: That's why we thought that it could be.", met)).toEqual([]);
+    const same = 'Halvard Osgood the elder: The boat my father painted.';
+    expect(knownOf(same, met)).toEqual([same]);
+    expect(knownOf(same.replace('Halvard Osgood', 'Arne Tolland'), met)).toEqual([]);
+  });
+
   it('tells who did it to whom', () => {
     const met = 'In the harbour race the crew of Skerrow beat the crew of Ternholm by two lengths.';
     expect(knownOf('In the harbour race the crew of Ternholm beat the crew of Skerrow by two lengths.', met)).toEqual(
@@ -139,9 +147,12 @@ describe('the texts of the demo, mixed', () => {
         .replace(/[*_#>]/g, '')
         .replace(/\s+/g, ' ')
         .trim();
-      return sentences(body, 'en')
-        .map(({ start, end }) => body.slice(start, end))
-        .filter((sentence) => sentence.split(' ').length > 6 && !sentence.includes(']('));
+      return (
+        sentences(body, 'en')
+          .map(({ start, end }) => body.slice(start, end))
+          // A table written as one line is no sentence, and links are not taken out.
+          .filter((sentence) => sentence.split(' ').length > 6 && !/\]\(|\|/.test(sentence))
+      );
     })
     .filter((said) => said.length >= 12);
 
@@ -173,11 +184,12 @@ describe('the texts of the demo, mixed', () => {
         const whole = new Set(
           met.flatMap((text) => sentences(text, 'en').map(({ start, end }) => text.slice(start, end))),
         );
-        // Not one that was not passed, but for what says in other order what was; and nearly all that were: not those that
-        // say too little.
+        // Not one that was not passed, but for what says so in nearly the same words; and nearly all that were: not those
+        // that say too little.
         const words = (text: string) => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
         const heard = new Set(words(met.join(' ')));
-        const isNew = (sentence: string) => words(sentence).some((word) => !heard.has(word));
+        const isNew = (sentence: string) =>
+          words(sentence).filter((word) => !heard.has(word)).length > words(sentence).length / 12;
         expect(known.filter((sentence) => !whole.has(sentence) && isNew(sentence))).toEqual([]);
         expect(known.length).toBeGreaterThanOrEqual(Math.floor(whole.size * 0.85));
       }),

@@ -92,7 +92,7 @@ function bestOf(
   having: ReadonlyMap<string, readonly number[]>,
   weigh: (term: string) => number,
 ): Met | null {
-  const carried = [...said.terms, ...said.numbers];
+  const carried = [...said.carried, ...said.numbers];
   if (carried.length < LEAST_TERMS) return null;
   const rarest = [...carried].sort((a, b) => weigh(b) - weigh(a)).slice(0, LOOKED_UP);
   const looked = new Set(rarest.flatMap((term) => having.get(term) ?? []));
@@ -155,6 +155,7 @@ function joined(one: Statement, next: Statement): Statement {
     names: [...new Set([...one.names, ...next.names])],
     denies: false,
     turns: new Map([...one.turns, ...next.turns]),
+    carried: new Set([...one.carried, ...next.carried]),
   };
 }
 

@@ -16,10 +16,14 @@ export interface Statement extends TextRange {
   denies: boolean;
   /** The words it has of which another is the opposite, each with that opposite. */
   turns: ReadonlyMap<string, string>;
+  /** Of its terms, those that stand behind the words that lead it in: behind who says it, in an interview. */
+  carried: ReadonlySet<string>;
 }
 
 /** Of these languages a capital tells a name from other words. */
 const CAPITALS_ARE_NAMES = /^(?:en|fr|es|it|pt|nl|da|sv|nb|no|fi)$/;
+/** At most so many words lead a sentence in: *Halvard Osgood the elder: My father painted the boat.* */
+const LEAD_IN = /^\p{Lu}[^\s:.!?]*(?:\s[^\s:.!?]+){0,4}:\s/u;
 const SENTENCE_BLOCK = /^(?:p|li|dd|dt|blockquote|td|th|figcaption|div|tr)$/;
 
 /**
@@ -46,7 +50,9 @@ function statement(sentence: string, language: string): Omit<Statement, 'start' 
   const stem = stemmerOf(language);
   const stopWords = stopWordsOf(language);
   const opposites = oppositesOf(language);
+  const leadIn = LEAD_IN.exec(sentence)?.[0].length ?? 0;
   const terms = new Set<string>();
+  const carried = new Set<string>();
   const numbers = new Set<string>();
   const names: string[] = [];
   const turns = new Map<string, string>();
@@ -64,9 +70,10 @@ function statement(sentence: string, language: string): Omit<Statement, 'start' 
     else if (!stopWords.has(plain) && /\p{L}/u.test(plain) && plain.length >= (isUnspaced(plain) ? 1 : 2)) {
       const term = stem(plain);
       terms.add(term);
+      if (start >= leadIn) carried.add(term);
       if (words.length > 1 && CAPITALS_ARE_NAMES.test(language) && /^\p{Lu}/u.test(form) && !names.includes(term))
         names.push(term);
     }
   }
-  return { words, terms, numbers, names, denies: denials % 2 === 1, turns };
+  return { words, terms, numbers, names, denies: denials % 2 === 1, turns, carried };
 }

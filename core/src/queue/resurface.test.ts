@@ -111,6 +111,7 @@ describe('what was never shown', () => {
     waiting({
       id: `t${String(n).padStart(2, '0')}`,
       savedOn: '2020-01-01',
+      queuedOn: '2026-09-01',
       passed: 0.9,
       nearness: 1,
       shown: { times: 1, lastOn: '2026-10-20' },
@@ -128,6 +129,21 @@ describe('what was never shown', () => {
 
   it('has all of them once it has waited for 26', () => {
     expect(lifted(dull(26, 'a'), dull(40, 'b'), dull(30, 'c'), dull(29, 'd'))).toEqual(['b', 'c', 'd']);
+  });
+
+  it('had no turn either when it was shown while the reader still remembered it', () => {
+    const shownAt = (days: number) => ({
+      ...dull(26, 'a'),
+      shown: { times: 1, lastOn: addDays(TODAY, days - 26) },
+    });
+    expect(lifted(shownAt(6))).toContain('a');
+    expect(lifted(shownAt(7))).not.toContain('a');
+  });
+
+  it('stands in one line with what was shown and has waited for longer than the score allows', () => {
+    const shown = { ...dull(90, 'shown'), shown: { times: 9, lastOn: addDays(TODAY, -60) } };
+    // Overdue by four days, five, three, one and none.
+    expect(lifted(shown, dull(31, 'a'), dull(29, 'b'), dull(27, 'c'), dull(26, 'd'))).toEqual(['a', 'shown', 'b']);
   });
 });
 

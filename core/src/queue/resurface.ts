@@ -55,11 +55,13 @@ const WEIGHT = {
   shown: 4,
 } as const;
 /**
- * What was never shown and has waited so long need not be better than others any more: one item, and as many as there are
- * places. Chosen with one seed of bench/resurface.mjs, judged with others.
+ * What had no turn and has waited so long need not be better than others any more: one item, and as many as there are
+ * places. Chosen with some seeds of bench/resurface.mjs, judged with others.
  */
 const OVERDUE_DAYS = 12;
 const LONG_OVERDUE_DAYS = 26;
+/** While it is this new in the Queue the reader remembers it by themselves: being shown then was no turn. */
+const FRESH_DAYS = 7;
 const AGE_HALF_DAYS = 30;
 const PASSED_OVER_HALF = 2;
 const SHOWN_HALF = 3;
@@ -160,19 +162,22 @@ interface Scored {
 }
 
 /**
- * The best by score; but what was never shown and has waited for long has one of the places, and all of them when it has
- * waited for very long. It stands in line with what was shown and has waited longer still, so that `longestWait` holds: a
- * newer one never goes before an older one there.
+ * The best by score; but what had no turn and has waited for long has one of the places, and all of them when it has waited
+ * for very long. What was shown stands in the same line once the score alone would have lifted it: by how long each is
+ * overdue. What comes into the Queue later than `LONG_OVERDUE_DAYS` before an item is overdue never goes before it, so that
+ * `longestWait` holds.
  */
 function withOverdue(scored: readonly Scored[], room: number, today: DayName): Scored[] {
   const first = scored
     .map((each) => {
       const { shown, queuedOn } = each.item;
-      return { each, never: shown.lastOn === null, waited: daysBetween(shown.lastOn ?? queuedOn, today) };
+      const hadNone = shown.lastOn === null || daysBetween(queuedOn, shown.lastOn) < FRESH_DAYS;
+      const waited = daysBetween(hadNone ? queuedOn : (shown.lastOn ?? queuedOn), today);
+      return { each, hadNone, waited, overdue: waited - (hadNone ? LONG_OVERDUE_DAYS : SPREAD) };
     })
-    .filter(({ never, waited }) => waited >= (never ? OVERDUE_DAYS : SPREAD))
-    .sort((a, b) => b.waited - a.waited || b.each.score - a.each.score || (a.each.item.id < b.each.item.id ? -1 : 1))
-    .filter(({ never, waited }, n) => n === 0 || waited >= (never ? LONG_OVERDUE_DAYS : SPREAD))
+    .filter(({ hadNone, waited, overdue }) => overdue >= 0 || (hadNone && waited >= OVERDUE_DAYS))
+    .sort((a, b) => b.overdue - a.overdue || b.each.score - a.each.score || (a.each.item.id < b.each.item.id ? -1 : 1))
+    .filter(({ overdue }, n) => n === 0 || overdue >= 0)
     .slice(0, room)
     .map(({ each }) => each);
   return [...scored.filter((each) => !first.includes(each)).slice(0, room - first.length), ...first];
