@@ -10,8 +10,11 @@ export const TAB_NAMES: Record<Tab, string> = {
   library: 'Library',
 };
 
+/** Whether a name is that of a tab, as its address has it. */
+export const isTab = (name: string | undefined): name is Tab => name !== undefined && name in TAB_NAMES;
+
 /** The id of the item that is open at a path of the app (`/queue/…`); null at every other. */
 export function openIdIn(path: string): string | null {
   const [, tab = '', id] = path.split('/');
-  return tab in TAB_NAMES && id ? id : null;
+  return isTab(tab) && id ? id : null;
 }

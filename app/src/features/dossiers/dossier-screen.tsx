@@ -5,6 +5,7 @@ import { ScrollView, Text, View } from 'react-native';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { ScreenHeader } from '@/ui/screen-header';
+import { StillReading } from '@/ui/still-reading';
 import { AddSheet } from './add-sheet';
 import { ChangedSince } from './changed-since';
 import { CoverSheet } from './cover-sheet';
@@ -33,8 +34,7 @@ export function DossierScreen({ dossierId }: { dossierId: string }) {
   const [sheet, setSheet] = useState<
     { kind: 'cover' | 'set' } | { kind: 'add'; at: number } | { kind: 'entry'; id: string } | null
   >(null);
-  if (open === undefined)
-    return <Text className="p-[20px] font-ui text-base text-soft">Reading from this device…</Text>;
+  if (open === undefined) return <StillReading />;
   if (open === null || open.dossier.choices.removed.value)
     return (
       <View className="items-start gap-[14px] p-[20px]">

@@ -10,6 +10,7 @@ import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { namedList } from '@/ui/named-list';
 import { ScreenHeader } from '@/ui/screen-header';
+import { StillReading } from '@/ui/still-reading';
 import { LaidEndToEnd } from './laid-end-to-end';
 
 /** All dossiers, the one that was worked on last first. */
@@ -19,8 +20,7 @@ export function DossiersScreen() {
   const byId = useItemsById();
   const standIns = useStandIns();
   const [sought, setSought] = useState('');
-  if (!dossiers || !entries)
-    return <Text className="p-[20px] font-ui text-base text-soft">Reading from this device…</Text>;
+  if (!dossiers || !entries) return <StillReading />;
   const shown = dossiers.filter(({ choices }) =>
     choices.title.value.toLocaleLowerCase().includes(sought.trim().toLocaleLowerCase()),
   );

@@ -8,6 +8,7 @@ import { Choice } from '@/ui/choice';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { Setting, Switch } from '@/ui/setting';
+import { StillReading } from '@/ui/still-reading';
 import { AsFile } from './as-file';
 import { AsLetter } from './as-letter';
 import { AtAnAddress } from './at-an-address';
@@ -22,12 +23,9 @@ const TYPEFACES = DossierTypeface.options.map((value) => ({ value, label: TYPEFA
 export function HandOnScreen({ dossierId }: { dossierId: string }) {
   const open = useDossier(dossierId);
   const waiting = useWaitingCount();
-  if (!open)
-    return (
-      <Text className="p-[20px] font-ui text-base text-soft">
-        {open === null ? 'There is no such dossier on this device.' : 'Reading from this device…'}
-      </Text>
-    );
+  if (open === undefined) return <StillReading />;
+  if (open === null)
+    return <Text className="p-[20px] font-ui text-base text-soft">There is no such dossier on this device.</Text>;
   return (
     <ScrollView
       className="flex-1 bg-ground"

@@ -9,8 +9,10 @@ import { makeReady, showAhead } from '@/article/prerender';
 import { useKnots } from '@/device/store/knots';
 import { useSync } from '@/device/sync/sync-loop';
 import { useListSettings } from '@/features/settings/list-settings-store';
+import { openedFrom } from '@/navigation/opened-from';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
+import { useLongPress } from '@/ui/long-press';
 import { Strand } from '@/ui/strand';
 import { RowPicture } from './lead-picture';
 
@@ -29,6 +31,8 @@ interface ItemRowProps {
   /** What to do with it, instead of the button for everything. */
   action?: ReactNode;
   onMore?(item: Item): void;
+  /** It was pressed for long: to be one of several. */
+  onSelect?(item: Item): void;
 }
 
 /** The longest strand takes this part of a row; its facts stand at its end. */
@@ -36,14 +40,16 @@ const STRAND_SHARE = 0.5;
 
 /** An item in a list: what it is, where from, how long, how far. */
 export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
-  const { item, href, open, here, room, reason, passage, action, onMore } = props;
+  const { item, href, open, here, room, reason, passage, action, onMore, onSelect } = props;
   const { capture, progress } = item;
   const knots = useKnots(({ byItem }) => byItem.get(item.id));
   const tags = tagsOf(item);
   // A press takes a while to become one: time enough to read the text from the device's store, and to set it.
   const ready = here && !open ? () => void makeReady(item, href) : undefined;
   const router = useRouter();
+  const long = useLongPress(onSelect && (() => onSelect(item)));
   const pressed = (event: MouseEvent | GestureResponderEvent) => {
+    if (event.currentTarget instanceof Element) openedFrom(event.currentTarget);
     const isPlain =
       'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
     if (isPlain && showAhead(href, () => router.navigate(href))) event.preventDefault();
@@ -68,7 +74,11 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
         {/* A plain link: to follow presses, hovering and focus as well would be drawn for every row that is touched. */}
         <View
           aria-current={open ? 'true' : undefined}
-          onPointerDown={ready}
+          {...(long as object)}
+          onPointerDown={(event) => {
+            ready?.();
+            long?.onPointerDown(event as never);
+          }}
           onPointerEnter={ready}
           onFocus={ready}
           className={`min-w-0 flex-1 flex-row pl-[20px] ${compact ? 'py-[6px]' : 'py-[10px]'}`}

@@ -17,6 +17,7 @@ interface HeadedListProps {
   room: number;
   list: RefObject<RowList | null>;
   onMore(item: Item): void;
+  onSelect(item: Item): void;
 }
 
 /** Rows that were not drawn yet have no place: the list goes to about where they are, draws, and looks again. */
@@ -24,7 +25,8 @@ const LOOK_AGAIN_MS = 80;
 const MOST_LOOKS = 12;
 
 /** The rows of a tab. Not made again for each letter that is typed above them. */
-export const HeadedList = memo(function HeadedList({ tab, rows, openId, kept, room, list, onMore }: HeadedListProps) {
+export const HeadedList = memo(function HeadedList(props: HeadedListProps) {
+  const { tab, rows, openId, kept, room, list, onMore, onSelect } = props;
   const looks = useRef(0);
   return (
     <FlatList
@@ -55,6 +57,7 @@ export const HeadedList = memo(function HeadedList({ tab, rows, openId, kept, ro
             here={kept?.has(row.item.capture.page?.copyId ?? '') ?? true}
             room={room}
             onMore={onMore}
+            onSelect={onSelect}
           />
         )
       }

@@ -2,7 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { minutesLeft } from '@dorvel/core/reading';
 import { inHours } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
 import { useItems, useItemsSoFar } from '@/device/store/items';
@@ -15,12 +15,14 @@ import { FindField, NarrowBy } from '@/features/find/find-bar';
 import { useFindQuery } from '@/features/find/find-store';
 import { useLibraryFind } from '@/features/find/use-library-find';
 import { ItemSheet } from '@/features/items/item-sheet';
+import { PullToFetch } from '@/features/items/pull-to-fetch';
 import { FoundNotes } from '@/features/notes/found-notes';
 import { useTags } from '@/features/tags/use-tags';
 import { type ListTab, TAB_NAMES } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { useKeys } from '@/ui/keys';
+import { useLate } from '@/ui/late';
 import { ScreenHeader } from '@/ui/screen-header';
 import { useWide } from '@/ui/wide';
 import { FoundList } from './found-list';
@@ -51,49 +53,54 @@ export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | nul
   const hasHeadings = !find.asked && rows.some(({ kind }) => kind === 'heading');
   useStepKeys(tab, find.asked ? listed : shown, openId);
   useReadyAhead(tab, shown[0], kept);
+  const router = useRouter();
+  const select = useCallback(({ id }: Item) => router.push(`/bulk?from=${tab}&chosen=${id}`), [router, tab]);
   const room = (wide ? LIST_WIDTH : width) - 160;
   return (
     <View className="flex-1 bg-ground">
-      <ListHead
-        tab={tab}
-        shown={shown}
-        kept={kept}
-        find={tab === 'library' ? find : null}
-        onGoTo={hasHeadings ? () => setGoingTo(true) : null}
-      />
-      {find.asked ? (
-        <>
-          {scope !== 'articles' && <FoundNotes written={find.asked} />}
-          {listed.length > 0 && (
-            <FoundList
-              items={listed}
-              withAll={shown.length}
-              passages={find.passages}
-              openId={openId}
-              here={kept}
-              room={room}
-              onMore={setSheetFor}
-              onFurther={find.further}
-            />
-          )}
-        </>
-      ) : (
-        <>
-          {shown.length > 0 ? (
-            <HeadedList
-              tab={tab}
-              rows={rows}
-              openId={openId}
-              kept={kept}
-              room={room}
-              list={list}
-              onMore={setSheetFor}
-            />
-          ) : (
-            items !== undefined && <EmptyList tab={tab} />
-          )}
-        </>
-      )}
+      <PullToFetch>
+        <ListHead
+          tab={tab}
+          shown={shown}
+          kept={kept}
+          find={tab === 'library' ? find : null}
+          onGoTo={hasHeadings ? () => setGoingTo(true) : null}
+        />
+        {find.asked ? (
+          <>
+            {scope !== 'articles' && <FoundNotes written={find.asked} />}
+            {listed.length > 0 && (
+              <FoundList
+                items={listed}
+                withAll={shown.length}
+                passages={find.passages}
+                openId={openId}
+                here={kept}
+                room={room}
+                onMore={setSheetFor}
+                onFurther={find.further}
+              />
+            )}
+          </>
+        ) : (
+          <>
+            {shown.length > 0 ? (
+              <HeadedList
+                tab={tab}
+                rows={rows}
+                openId={openId}
+                kept={kept}
+                room={room}
+                list={list}
+                onMore={setSheetFor}
+                onSelect={select}
+              />
+            ) : (
+              items !== undefined && <EmptyList tab={tab} />
+            )}
+          </>
+        )}
+      </PullToFetch>
       {goingTo && (
         <GoToSheet
           rows={rows}
@@ -122,7 +129,6 @@ function ListHead({
   onGoTo: (() => void) | null;
 }) {
   const router = useRouter();
-  const wide = useWide();
   const tags = useTags();
   const fromFeeds = useNewCount();
   const commonest = useMemo(
@@ -131,18 +137,23 @@ function ListHead({
   );
   // Of the Library only a part is read at first.
   const isWhole = useItems() !== undefined || tab !== 'library';
+  const late = useLate(!kept || !isWhole);
   const aside =
     kept && isWhole
       ? [summary(tab, shown), tab === 'library' ? '' : whereabouts(shown, kept)].filter(Boolean).join(' · ')
-      : 'Reading from this device…';
+      : late
+        ? 'Reading from this device…'
+        : '';
   return (
     <View className="border-b border-line px-[20px]">
       <ScreenHeader title={TAB_NAMES[tab]} aside={aside}>
         {tab === 'library' && <OwnWork />}
         {tab === 'inbox' && (
           <View className="flex-row flex-wrap gap-[10px] pt-[10px]">
-            {shown.length > 0 && <Button label="Sort, one at a time" onPress={() => router.push('/sort')} />}
-            {wide && shown.length > 0 && <Button label="Sort in bulk" onPress={() => router.push('/bulk')} />}
+            {shown.length > 0 && (
+              <Button label="Sort" name="Sort, one at a time" onPress={() => router.push('/sort')} />
+            )}
+            {shown.length > 0 && <Button label="In bulk" name="Sort in bulk" onPress={() => router.push('/bulk')} />}
             {onGoTo && <Button label="Go to…" onPress={onGoTo} />}
             <Button label={fromFeeds > 0 ? `Feeds: ${fromFeeds} new` : 'Feeds'} onPress={() => router.push('/feeds')} />
           </View>

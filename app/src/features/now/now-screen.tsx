@@ -32,6 +32,7 @@ import { FirstStepsOnNow } from '@/features/first-steps/first-steps';
 import { ItemRow } from '@/features/items/item-row';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { moves } from '@/features/items/moves';
+import { PullToFetch } from '@/features/items/pull-to-fetch';
 import { LIST_WIDTH } from '@/features/library/list-screen';
 import { chosenVoice, useListeningSettings } from '@/features/listen/listening-settings-store';
 import { Button, IconButton } from '@/ui/button';
@@ -178,42 +179,44 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const shown = order.filter((part) => !hidden.includes(part));
   const stacked = (parts: readonly NowPart[]) => parts.map((part) => <Fragment key={part}>{drawn[part]}</Fragment>);
   return (
-    <ScrollView
-      {...scroll}
-      className="flex-1 bg-ground"
-      contentContainerClassName={isPage ? 'mx-auto w-full max-w-[1180px] px-[20px] pb-[40px]' : 'pb-[28px]'}
-    >
-      <View className="border-b border-line px-[20px]">
-        <ScreenHeader
-          title="Now"
-          aside={dayInWords(today)}
-          action={
-            wide ? undefined : (
-              <IconButton name="You" onPress={() => router.push('/you')}>
-                <Icon of={User} tone="ink" />
-              </IconButton>
-            )
-          }
-        />
-      </View>
-      {loaded && <FirstStepsOnNow items={loaded} />}
-      {isEmpty && <NothingNow />}
-      {isPage ? (
-        <View className="flex-row gap-[28px]">
-          <View className="min-w-0 flex-1">{stacked(shown.slice(0, IN_FIRST_COLUMN))}</View>
-          <View className="min-w-0 flex-1">{stacked(shown.slice(IN_FIRST_COLUMN))}</View>
+    <PullToFetch>
+      <ScrollView
+        {...scroll}
+        className="flex-1 bg-ground"
+        contentContainerClassName={isPage ? 'mx-auto w-full max-w-[1180px] px-[20px] pb-[40px]' : 'pb-[28px]'}
+      >
+        <View className="border-b border-line px-[20px]">
+          <ScreenHeader
+            title="Now"
+            aside={dayInWords(today)}
+            action={
+              wide ? undefined : (
+                <IconButton name="You" onPress={() => router.push('/you')}>
+                  <Icon of={User} tone="ink" />
+                </IconButton>
+              )
+            }
+          />
         </View>
-      ) : (
-        stacked(shown)
-      )}
-      {!isEmpty && (
-        <View className="items-start px-[20px] pt-[26px]">
-          <Button label="Arrange Now" onPress={() => setArranging(true)} />
-        </View>
-      )}
-      {arranging && <ArrangeNow onClose={() => setArranging(false)} />}
-      {sheetFor && <ItemSheet itemId={sheetFor} onClose={() => setSheetFor(null)} />}
-    </ScrollView>
+        {loaded && <FirstStepsOnNow items={loaded} />}
+        {isEmpty && <NothingNow />}
+        {isPage ? (
+          <View className="flex-row gap-[28px]">
+            <View className="min-w-0 flex-1">{stacked(shown.slice(0, IN_FIRST_COLUMN))}</View>
+            <View className="min-w-0 flex-1">{stacked(shown.slice(IN_FIRST_COLUMN))}</View>
+          </View>
+        ) : (
+          stacked(shown)
+        )}
+        {!isEmpty && (
+          <View className="items-start px-[20px] pt-[26px]">
+            <Button label="Arrange Now" onPress={() => setArranging(true)} />
+          </View>
+        )}
+        {arranging && <ArrangeNow onClose={() => setArranging(false)} />}
+        {sheetFor && <ItemSheet itemId={sheetFor} onClose={() => setSheetFor(null)} />}
+      </ScrollView>
+    </PullToFetch>
   );
 }
 

@@ -43,12 +43,14 @@ import { readingStyle, useReadingSettings } from '@/features/settings/reading-se
 import type { Tab } from '@/navigation/tabs';
 import { useWayBack } from '@/navigation/way-back';
 import { Button } from '@/ui/button';
-import { ContentsSheet } from './contents-sheet';
+import { useWide } from '@/ui/wide';
+import { ContentsBeside, ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
 import { FootnoteSheet } from './footnote-sheet';
 import { Margin } from './margin';
 import { PictureView } from './picture-view';
 import { Rail } from './rail';
+import { useReaderRoom } from './reader-room';
 import { TidySuggestion } from './tidy-suggestion';
 import { useMarginWidth } from './use-margin-width';
 import { usePages } from './use-pages';
@@ -103,7 +105,9 @@ export const ArticleView = memo(function ArticleView({
   const saved = item.progress.position?.value ?? null;
   const start = useMemo(() => (saved ? findAnchor(plain, starts, saved) : 0), [plain, starts]); // eslint-disable-line react-hooks/exhaustive-deps -- where it stood when the text was opened; later positions come from this screen
   const ready = readyTree(copy.tree);
-  const needsAll = at !== undefined || aside !== null || flow === 'pages' || speaking;
+  const wide = useWide();
+  const hasContents = useReaderRoom(({ beside, whole: isWhole }) => beside === 'contents' && !isWhole) && wide;
+  const needsAll = at !== undefined || aside !== null || hasContents || flow === 'pages' || speaking;
   const { parts: set, shown, whole } = useInParts(ready, start, needsAll);
   const on = {
     begun: () => {
@@ -145,7 +149,7 @@ export const ArticleView = memo(function ArticleView({
     onTurn,
     skips,
   });
-  const margin = useMarginWidth(holder, article, flow !== 'pages');
+  const { width: margin, centred, free } = useMarginWidth(holder, article, flow !== 'pages');
   const notes = useNotesOf(item.id);
   const [openEcho, setOpenEcho] = useState<number | null>(null);
   const [openHighlight, setOpenHighlight] = useState<string | null>(null);
@@ -187,134 +191,145 @@ export const ArticleView = memo(function ArticleView({
     void move(item, stage);
     onDecided();
   };
+  const contents = {
+    parts,
+    minutes,
+    offset: reading.offset(),
+    onGo: (offset: number) => {
+      onAsideDone();
+      const to = fractionAbove(starts, offset);
+      if (speaking) usePlayer.getState().speakFrom(to);
+      else reading.goTo(to);
+    },
+  };
   return (
-    <View className="min-h-0 flex-1">
-      {aside === 'find' && <FindInArticle place={reading} article={article} text={text} onClose={onAsideDone} />}
-      <div
-        ref={scroller}
-        className={flow === 'pages' ? 'reader-scroll paged' : 'reader-scroll'}
-        role="region"
-        aria-label="Article"
-        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keyboard
-        tabIndex={0}
-        data-testid="reader"
-      >
-        <div ref={holder} className="reader-content" style={margin > 0 ? { paddingRight: 46 + margin } : undefined}>
-          <FrontMatter item={item} copy={copy} style={style} />
-          <TidySuggestion item={item} copy={original} />
-          <NewToYou item={item} known={known} />
-          <ArticlePresses value={presses}>
-            <div className="beside-text">
-              <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
-              <KnownMarks
-                article={article}
-                item={item}
-                tab={tab}
-                text={text}
-                known={known}
-                shown={shown}
-                isTaken={isOther}
-              />
-              {margin > 0 && (
-                <Margin
+    <View className="min-h-0 flex-1 flex-row">
+      {hasContents && <ContentsBeside {...contents} />}
+      <View className="min-h-0 min-w-0 flex-1">
+        {aside === 'find' && <FindInArticle place={reading} article={article} text={text} onClose={onAsideDone} />}
+        <div
+          ref={scroller}
+          className={flow === 'pages' ? 'reader-scroll paged' : 'reader-scroll'}
+          role="region"
+          aria-label="Article"
+          // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls must be reachable by keyboard
+          tabIndex={0}
+          data-testid="reader"
+        >
+          <div
+            ref={holder}
+            className="reader-content"
+            style={{
+              ...(margin > 0 ? { paddingRight: 46 + margin } : {}),
+              ...(centred ? { paddingLeft: 46 + margin } : {}),
+            }}
+          >
+            <FrontMatter item={item} copy={copy} style={style} />
+            <TidySuggestion item={item} copy={original} />
+            <NewToYou item={item} known={known} />
+            <ArticlePresses value={presses}>
+              <div className="beside-text">
+                <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
+                <KnownMarks
                   article={article}
-                  width={margin}
-                  echoes={echoes}
-                  marks={marks}
-                  notes={notes}
+                  item={item}
+                  tab={tab}
+                  text={text}
+                  known={known}
                   shown={shown}
-                  onEcho={setOpenEcho}
-                  onHighlight={setOpenHighlight}
+                  isTaken={isOther}
                 />
-              )}
-            </div>
-          </ArticlePresses>
-          {whole && (
-            <>
-              <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
-                <Text className="font-ui text-base text-soft">
-                  {item.choices.finishedAt.value === null ? 'That is the end of it.' : 'You have finished this one.'}
-                </Text>
-                {item.choices.finishedAt.value === null && (
-                  <Button label="Finished" kind="main" onPress={() => decide('finished')} />
+                {margin > 0 && (
+                  <Margin
+                    article={article}
+                    width={margin}
+                    free={free}
+                    echoes={echoes}
+                    marks={marks}
+                    notes={notes}
+                    tree={copy.tree}
+                    shown={shown}
+                    onFootnote={setFootnoteId}
+                    onEcho={setOpenEcho}
+                    onHighlight={setOpenHighlight}
+                  />
                 )}
-                {item.choices.stage.value !== 'kept' && (
-                  <Button label="Keep for reference" onPress={() => decide('kept')} />
-                )}
-              </View>
-              <LostHighlights marks={marks} />
-              <RelatedItems item={item} copy={copy} tab={tab} />
-            </>
-          )}
+              </div>
+            </ArticlePresses>
+            {whole && (
+              <>
+                <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
+                  <Text className="font-ui text-base text-soft">
+                    {item.choices.finishedAt.value === null ? 'That is the end of it.' : 'You have finished this one.'}
+                  </Text>
+                  {item.choices.finishedAt.value === null && (
+                    <Button label="Finished" kind="main" onPress={() => decide('finished')} />
+                  )}
+                  {item.choices.stage.value !== 'kept' && (
+                    <Button label="Keep for reference" onPress={() => decide('kept')} />
+                  )}
+                </View>
+                <LostHighlights marks={marks} />
+                <RelatedItems item={item} copy={copy} tab={tab} />
+              </>
+            )}
+          </div>
         </div>
-      </div>
-      <Rail
-        minutes={minutes}
-        furthest={item.progress.furthest}
-        heard={item.progress.heard}
-        fraction={fraction}
-        knots={marks.flatMap(({ placed }) => (placed ? placed.start / text.length : []))}
-        label={`${inMinutes(minutes)}, ${left}`}
-        onMove={(to) => {
-          if (speaking) usePlayer.getState().speakFrom(to);
-          else reading.goTo(to);
-        }}
-      />
-      <ReaderHighlights
-        article={article}
-        item={item}
-        copy={copy}
-        text={text}
-        marks={marks}
-        place={reading.offset}
-        openId={openHighlight}
-        onOpen={setOpenHighlight}
-      />
-      <ReaderEchoes
-        article={article}
-        item={item}
-        tab={tab}
-        echoes={echoes}
-        place={reading}
-        isTaken={isMarked}
-        pressed={openEcho}
-        onPress={setOpenEcho}
-        asked={aside === 'echoes'}
-        onDone={onAsideDone}
-      />
-      {foot > 0 && <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />}
-      {offered && (
-        <View className="absolute bottom-[12px] left-0 right-[44px] items-center">
-          <Button label={offered.label} onPress={offered.go} />
-        </View>
-      )}
-      {aside === 'contents' && (
-        <ContentsSheet
-          parts={parts}
+        <Rail
           minutes={minutes}
-          offset={reading.offset()}
-          onGo={(offset) => {
-            onAsideDone();
-            const to = fractionAbove(starts, offset);
+          furthest={item.progress.furthest}
+          heard={item.progress.heard}
+          fraction={fraction}
+          knots={marks.flatMap(({ placed }) => (placed ? placed.start / text.length : []))}
+          label={`${inMinutes(minutes)}, ${left}`}
+          onMove={(to) => {
             if (speaking) usePlayer.getState().speakFrom(to);
             else reading.goTo(to);
           }}
-          onClose={onAsideDone}
         />
-      )}
-      {footnoteId && (
-        <FootnoteSheet
-          tree={copy.tree}
-          id={footnoteId}
-          style={style}
-          onGo={() => {
-            setFootnoteId(null);
-            if (article.current) goInside(article.current, footnoteId, reading.leave);
-          }}
-          onClose={() => setFootnoteId(null)}
+        <ReaderHighlights
+          article={article}
+          item={item}
+          copy={copy}
+          text={text}
+          marks={marks}
+          place={reading.offset}
+          openId={openHighlight}
+          onOpen={setOpenHighlight}
         />
-      )}
-      {picture && <PictureView {...picture} itemId={item.id} onClose={() => setPicture(null)} />}
+        <ReaderEchoes
+          article={article}
+          item={item}
+          tab={tab}
+          echoes={echoes}
+          place={reading}
+          isTaken={isMarked}
+          pressed={openEcho}
+          onPress={setOpenEcho}
+          asked={aside === 'echoes'}
+          onDone={onAsideDone}
+        />
+        {foot > 0 && <View className="absolute bottom-0 left-0 right-[44px] bg-ground" style={{ height: foot }} />}
+        {offered && (
+          <View className="absolute bottom-[12px] left-0 right-[44px] items-center">
+            <Button label={offered.label} onPress={offered.go} />
+          </View>
+        )}
+        {aside === 'contents' && <ContentsSheet {...contents} onClose={onAsideDone} />}
+        {footnoteId && (
+          <FootnoteSheet
+            tree={copy.tree}
+            id={footnoteId}
+            style={style}
+            onGo={() => {
+              setFootnoteId(null);
+              if (article.current) goInside(article.current, footnoteId, reading.leave);
+            }}
+            onClose={() => setFootnoteId(null)}
+          />
+        )}
+        {picture && <PictureView {...picture} itemId={item.id} onClose={() => setPicture(null)} />}
+      </View>
     </View>
   );
 });

@@ -1,10 +1,10 @@
 import type { ArticleTree } from '@dorvel/core/model';
-import type { Element, ElementContent, Root } from 'hast';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { asElements } from '@/article/article-body';
 import { Button } from '@/ui/button';
 import { Sheet } from '@/ui/sheet';
+import { noteIn } from './footnote';
 
 interface FootnoteSheetProps {
   tree: ArticleTree;
@@ -30,29 +30,4 @@ export function FootnoteSheet({ tree, id, style, onGo, onClose }: FootnoteSheetP
       </View>
     </Sheet>
   );
-}
-
-/** What a note says, without the way back that it carries. */
-function noteIn(tree: Root, id: string): Root | null {
-  const found = find(tree, id);
-  if (!found) return null;
-  const without = (nodes: ElementContent[]): ElementContent[] =>
-    nodes.flatMap((node): ElementContent[] => {
-      if (node.type !== 'element') return [node];
-      const { href } = node.properties;
-      if (node.tagName === 'a' && typeof href === 'string' && href.startsWith('#')) return [];
-      const { id: _, ...properties } = node.properties;
-      return [{ ...node, properties, children: without(node.children) }];
-    });
-  return { type: 'root', children: without(found.children) };
-}
-
-function find(node: Root | Element, id: string): Element | null {
-  for (const child of node.children) {
-    if (child.type !== 'element') continue;
-    if (child.properties.id === id) return child;
-    const inside = find(child, id);
-    if (inside) return inside;
-  }
-  return null;
 }

@@ -1,26 +1,35 @@
 import type { Echo } from '@dorvel/core/echo';
-import type { Note } from '@dorvel/core/model';
+import type { ArticleTree, Note } from '@dorvel/core/model';
 import { noteText } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS, titleOf } from '@dorvel/core/wording';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import type { PlacedHighlight } from '@/article/at-highlight';
-import { topOfOffset } from '@/article/text-geometry';
+import { textOfRange, topOfOffset } from '@/article/text-geometry';
 import { useItemsById } from '@/device/store/items';
 import { besideEachOther } from './beside-each-other';
+import { noteWords } from './footnote';
 
 interface MarginProps {
   article: RefObject<HTMLElement | null>;
   /** How wide it is, in CSS pixels. */
   width: number;
+  /** How much stays free between the edge of what holds the text and the text. */
+  free: number;
   echoes: readonly Echo[];
   marks: readonly PlacedHighlight[];
   /** Of the item, by id. */
   notes: ReadonlyMap<string, Note>;
+  /** In which the footnotes are. */
+  tree: ArticleTree;
   /** How much of the text is set. */
   shown: number;
+  onFootnote(id: string): void;
   onEcho(at: number): void;
   onHighlight(id: string): void;
 }
+
+/** Between the text and what stands beside it. */
+const GAP = 20;
 
 /** What stands beside a line of the text. */
 interface Entry {
@@ -33,15 +42,19 @@ interface Entry {
   press(): void;
 }
 
-/** Where the library answers: beside its line each echo, and what the reader marked and wrote. In what a wide screen leaves free. */
+/**
+ * Where the library answers: beside its line each echo, and what the reader marked and wrote; and what the text itself put at
+ * its foot. In what a wide screen leaves free.
+ */
 export function Margin(props: MarginProps) {
-  const { article, width, shown } = props;
-  const entries = useEntries(props);
+  const { article, width, free, shown } = props;
+  const footnotes = useFootnotes(props);
+  const entries = useEntries(props, footnotes);
   const holder = useRef<HTMLElement>(null);
   const tops = useTops(article, holder, entries, shown, width);
   if (entries.length === 0) return null;
   return (
-    <aside ref={holder} aria-label="Margin" className="margin" style={{ width }}>
+    <aside ref={holder} aria-label="Margin" className="margin" style={{ width, left: `calc(100% - ${free - GAP}px)` }}>
       {entries.map(({ id, heading, words, isOwn, press }, at) => (
         <button
           key={id}
@@ -58,7 +71,7 @@ export function Margin(props: MarginProps) {
   );
 }
 
-function useEntries({ echoes, marks, notes, onEcho, onHighlight }: MarginProps): Entry[] {
+function useEntries({ echoes, marks, notes, onEcho, onHighlight }: MarginProps, footnotes: readonly Entry[]): Entry[] {
   const byId = useItemsById();
   return useMemo(() => {
     const ofEchoes = echoes.map(({ key, start, form, items }, at): Entry => {
@@ -87,8 +100,45 @@ function useEntries({ echoes, marks, notes, onEcho, onHighlight }: MarginProps):
         },
       ];
     });
-    return [...ofEchoes, ...ofMarks].sort((a, b) => a.offset - b.offset);
-  }, [echoes, marks, notes, byId, onEcho, onHighlight]);
+    return [...ofEchoes, ...ofMarks, ...footnotes].sort((a, b) => a.offset - b.offset);
+  }, [echoes, marks, notes, footnotes, byId, onEcho, onHighlight]);
+}
+
+/** The notes of the text itself, each where its mark stands in what is set of it. */
+function useFootnotes({ article, tree, shown, onFootnote }: MarginProps): readonly Entry[] {
+  const [found, setFound] = useState<readonly Entry[]>([]);
+  useEffect(() => {
+    const marks = [...(article.current?.querySelectorAll<HTMLAnchorElement>('sup a[href^="#"]') ?? [])];
+    setFound(
+      marks.flatMap((mark): Entry[] => {
+        const id = mark.hash.slice(1);
+        const words = noteWords(tree, id);
+        const offset = article.current && offsetOfMark(article.current, mark);
+        if (words === null || offset === null) return [];
+        return [
+          {
+            id: `footnote ${id} ${offset}`,
+            offset,
+            heading: `Note ${mark.textContent.replace(/[^\p{L}\p{N}*†‡]/gu, '')}`,
+            words,
+            isOwn: false,
+            press: () => onFootnote(id),
+          },
+        ];
+      }),
+    );
+  }, [article, tree, shown, onFootnote]);
+  return found;
+}
+
+/** The place of a footnote's mark, which is itself no part of what is said: behind the words before it in its block. */
+function offsetOfMark(article: HTMLElement, mark: HTMLElement): number | null {
+  const block = mark.closest<HTMLElement>('[data-start]');
+  if (!block) return null;
+  const before = document.createRange();
+  before.setStart(block, 0);
+  before.setEndBefore(mark);
+  return (textOfRange(article, before)?.end ?? Number(block.dataset.start) + 1) - 1;
 }
 
 /** Where the entries stand, from the article's top edge: beside their line, or below the one before. */

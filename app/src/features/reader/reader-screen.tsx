@@ -6,6 +6,10 @@ import { useRouter } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import Headphones from 'lucide-react-native/icons/headphones';
+import Maximize from 'lucide-react-native/icons/maximize';
+import Minimize from 'lucide-react-native/icons/minimize';
+import PanelLeftClose from 'lucide-react-native/icons/panel-left-close';
+import PanelLeftOpen from 'lucide-react-native/icons/panel-left-open';
 import Pause from 'lucide-react-native/icons/pause';
 import TableOfContents from 'lucide-react-native/icons/table-of-contents';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -30,6 +34,7 @@ import { useWide } from '@/ui/wide';
 import { ArticleView } from './article-view';
 import { ChangeView } from './change-view';
 import { CopiesSheet } from './copies-sheet';
+import { foldContents, foldList, turnWhole, useReaderRoom } from './reader-room';
 import { TidyView } from './tidy-view';
 import { useFetchCopy } from './use-fetch-copy';
 import { useShownCopy } from './use-shown-copy';
@@ -64,12 +69,15 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
   const placeRef = useRef<(() => number) | null>(null);
   const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
   const back = useMemo(() => () => router.dismissTo(`/${tab}`), [router, tab]);
+  const wide = useWide();
+  const openContents = useMemo(() => (wide ? foldContents : () => setAside('contents')), [wide]);
   useKeys(
     useMemo(
       () => ({
-        Escape: back,
+        Escape: () => (useReaderRoom.getState().whole ? turnWhole() : back()),
+        ...(wide ? { '\\': foldList, v: turnWhole } : {}),
         t: () => setLooksShown(true),
-        c: () => setAside('contents'),
+        c: openContents,
         f: () => setAside('find'),
         l: toggle,
         e: () => {
@@ -78,7 +86,7 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
           back();
         },
       }),
-      [back, item, move, toggle],
+      [back, item, move, toggle, wide, openContents],
     ),
   );
   return (
@@ -89,7 +97,7 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
         listening={copy ? speaking : null}
         onListen={toggle}
         onBack={back}
-        onContents={copy ? () => setAside('contents') : null}
+        onContents={copy ? openContents : null}
         onLooks={() => setLooksShown(true)}
         onMore={() => setMoreShown(true)}
       />
@@ -181,21 +189,28 @@ function ReaderHead(props: {
   onMore(): void;
 }) {
   const wide = useWide();
+  const { beside, whole } = useReaderRoom();
+  const hasList = wide && beside === 'list' && !whole;
   return (
     <View className="h-[52px] flex-row items-center justify-between border-b border-line pl-[10px] pr-[4px]">
-      {wide ? (
-        <View className="w-[96px]" />
-      ) : (
-        <Pressable
-          role="button"
-          aria-label={`Back to ${TAB_NAMES[props.tab]}`}
-          onPress={props.onBack}
-          className="min-h-[44px] min-w-[96px] flex-row items-center"
-        >
-          <Icon of={ChevronLeft} tone="ink" size={20} />
-          <Text className="font-ui text-base text-ink">{TAB_NAMES[props.tab]}</Text>
-        </Pressable>
-      )}
+      <View className="min-w-[96px] flex-row items-center">
+        {wide && !whole && (
+          <IconButton name={hasList ? 'Fold the list away' : 'Show the list'} onPress={foldList}>
+            <Icon of={hasList ? PanelLeftClose : PanelLeftOpen} tone="ink" size={20} />
+          </IconButton>
+        )}
+        {!hasList && (
+          <Pressable
+            role="button"
+            aria-label={`Back to ${TAB_NAMES[props.tab]}`}
+            onPress={props.onBack}
+            className="min-h-[44px] flex-row items-center"
+          >
+            <Icon of={ChevronLeft} tone="ink" size={20} />
+            <Text className="font-ui text-base text-ink">{TAB_NAMES[props.tab]}</Text>
+          </Pressable>
+        )}
+      </View>
       <View className="min-w-0 shrink items-center">
         <Text className="font-ui text-small text-soft">{props.left?.whole}</Text>
         {props.left?.ofPart ? (
@@ -213,6 +228,11 @@ function ReaderHead(props: {
         {props.onContents && (
           <IconButton name="Contents" onPress={props.onContents}>
             <Icon of={TableOfContents} tone="ink" size={20} />
+          </IconButton>
+        )}
+        {wide && (
+          <IconButton name={whole ? 'Leave the whole screen' : 'The whole screen'} onPress={turnWhole}>
+            <Icon of={whole ? Minimize : Maximize} tone="ink" size={20} />
           </IconButton>
         )}
         <IconButton name="How the text looks" onPress={props.onLooks}>

@@ -17,6 +17,8 @@ const KEYS: readonly [key: string, does: string][] = [
   ['m', 'Mark what is selected, or the sentence that you read or hear'],
   ['t', 'How the text looks'],
   ['c', 'Contents of the article'],
+  ['\\', 'The list away from beside the article, and back (wide screens)'],
+  ['v', 'The article on the whole screen (wide screens)'],
   ['f', 'Find in the article'],
   ['o', 'The next echo: a word that stands elsewhere in your library'],
   ['← →', 'Between echoes, while one is open'],

@@ -1,6 +1,6 @@
 import { alreadySavedWords, titleOf } from '@dorvel/core/wording';
 import { usePathname, useRouter } from 'expo-router';
-import { type ReactNode, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useAhead } from '@/article/prerender';
 import { useAccount } from '@/device/store/account';
@@ -22,7 +22,10 @@ import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { bringEditor } from '@/features/notes/writing-field';
+import { followWhole, useReaderRoom } from '@/features/reader/reader-room';
+import { isTab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
+import { useEdgeBack } from '@/ui/edge-back';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
 import { useWide } from '@/ui/wide';
@@ -58,6 +61,11 @@ export function Shell({ openId, children }: ShellProps) {
   useEffect(fetchLaterWhenIdle, []);
   useEffect(startPlayer, []);
   useEffect(bringVoices, [store]);
+  useEffect(followWhole, []);
+  useEffect(() => {
+    if (openId === null || !wide) useReaderRoom.getState().setWhole(false);
+  }, [openId, wide]);
+  const whole = useReaderRoom((state) => state.whole);
   useNewsFromServer();
   useShared();
   useFileDrop();
@@ -78,14 +86,23 @@ export function Shell({ openId, children }: ShellProps) {
       [router, add.open, openId],
     ),
   );
+  const main = useRef<HTMLElement>(null);
+  const back = useMemo(() => {
+    if (wide || (openId === null && isTab(path))) return null;
+    return () => {
+      if (openId !== null && isTab(path)) router.dismissTo(`/${path}`);
+      else if (router.canGoBack()) router.back();
+    };
+  }, [wide, openId, path, router]);
+  useEdgeBack(main, back);
   return (
     <View className="flex-1 bg-ground">
       <StatusLine />
       <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
-        {wide && <TabBar wide />}
+        {wide && !whole && <TabBar wide />}
         <View className="min-h-0 min-w-0 flex-1">
           <View className="min-h-0 min-w-0 flex-1">
-            <View role="main" className="min-h-0 min-w-0 flex-1">
+            <View ref={main as never} role="main" className="min-h-0 min-w-0 flex-1">
               <Boundary at={path} what="This screen">
                 {children}
               </Boundary>

@@ -1,11 +1,13 @@
 import { Slot, useGlobalSearchParams, usePathname } from 'expo-router';
-import { Activity, memo, useDeferredValue, useEffect } from 'react';
+import { Activity, memo, useDeferredValue, useEffect, useLayoutEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { useAhead } from '@/article/prerender';
 import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { Preview } from '@/features/library/preview';
 import { NowScreen } from '@/features/now/now-screen';
+import { useReaderRoom } from '@/features/reader/reader-room';
 import { ReaderScreen } from '@/features/reader/reader-screen';
+import { unfold } from '@/navigation/opened-from';
 import type { Tab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
 import { useWide } from '@/ui/wide';
@@ -19,6 +21,9 @@ export function TabFrame({ tab }: { tab: Tab }) {
   const { at } = useGlobalSearchParams<{ at?: string }>();
   const wide = useWide();
   const openId = idIn(path, tab);
+  const hasRoom = useReaderRoom(({ beside, whole }) => beside === 'list' && !whole);
+  // Out of sight, not taken apart: its place is kept, and its keys still go to the next item.
+  const folded = openId !== null && !hasRoom;
   // What is opened is seen first; the list is marked, or taken apart, in the frames that follow.
   const listed = useDeferredValue(openId);
   const list = (
@@ -29,8 +34,13 @@ export function TabFrame({ tab }: { tab: Tab }) {
   return (
     <View className={wide ? 'flex-1 flex-row' : 'flex-1'}>
       {wide && !(tab === 'now' && openId === null) ? (
-        <View className="border-x border-line" style={{ width: LIST_WIDTH }}>
-          {list}
+        <View
+          className={folded ? 'overflow-hidden' : 'border-x border-line'}
+          style={folded ? FOLDED : { width: LIST_WIDTH }}
+        >
+          <View className="flex-1" style={folded ? { width: LIST_WIDTH } : undefined}>
+            {list}
+          </View>
         </View>
       ) : (
         (openId === null || listed === null) && <View className="min-w-0 flex-1">{list}</View>
@@ -40,6 +50,9 @@ export function TabFrame({ tab }: { tab: Tab }) {
     </View>
   );
 }
+
+/** Nothing in it can be reached by keys or be read aloud. */
+const FOLDED = { width: 0, visibility: 'hidden' } as object;
 
 /** What the routes below a tab draw. */
 export function DrawnByFrame() {
@@ -73,12 +86,23 @@ function OpenItem({ tab, openId, at, wide }: OpenItemProps) {
   return (
     <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>
       <View className={wide ? 'min-w-0 flex-1' : 'absolute inset-0'}>
+        {!wide && <Unfolding />}
         <Boundary what="This text">
           <ReaderScreen tab={tab} itemId={itemId} at={found} />
         </Boundary>
       </View>
     </Activity>
   );
+}
+
+/** Lets what it stands in grow out of the row that was pressed, at the moment at which it is shown. */
+function Unfolding() {
+  const here = useRef<HTMLSpanElement>(null);
+  useLayoutEffect(() => {
+    const frame = here.current?.parentElement;
+    if (frame) unfold(frame);
+  }, []);
+  return <span ref={here} hidden />;
 }
 
 /** The id of the item in an address under a tab. */

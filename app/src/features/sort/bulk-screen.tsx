@@ -1,37 +1,54 @@
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { type Item, type Stage, tagKey, TagName, tagsOf } from '@dorvel/core/model';
-import { byRaised } from '@dorvel/core/queue';
 import { addDays } from '@dorvel/core/reading';
 import { inputWords } from '@dorvel/core/wording';
-import { useRouter } from 'expo-router';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { Text, View } from 'react-native';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
+import { ScrollView, Text, View } from 'react-native';
 import { tagAll } from '@/device/store/changes';
 import { dayOf } from '@/device/store/day';
-import { useItems, useItemsIn } from '@/device/store/items';
+import { useItems } from '@/device/store/items';
 import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { moves } from '@/features/items/moves';
+import { itemsOfTab, useLibraryView } from '@/features/library/library-view';
 import { useTags } from '@/features/tags/use-tags';
+import { type ListTab, TAB_NAMES } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
 import { ScreenHeader } from '@/ui/screen-header';
 import { Sheet } from '@/ui/sheet';
+import { useWide } from '@/ui/wide';
+import { BulkList } from './bulk-list';
 import { BulkTable } from './bulk-table';
 import { NOTHING_SELECTED, type Reach, reach, type Selection, withoutGone } from './selection';
 import { TagTargets } from './tag-targets';
 
 const NO_ITEMS: readonly Item[] = [];
 
-/** The Inbox as a table: many items decided on at once, by pointer and by keys. */
+const TITLES: Readonly<Record<ListTab, string>> = {
+  inbox: 'Sort in bulk',
+  queue: 'Several in the Queue',
+  library: 'Several in the Library',
+};
+const isListTab = (name: string | undefined): name is ListTab => name !== undefined && name in TITLES;
+
+/** A list in which many items are decided on at once: a table by pointer and by keys, rows to be ticked on a phone. */
 export function BulkScreen() {
   const items = useItems();
-  const inInbox = useItemsIn('inbox');
   const router = useRouter();
-  const inbox = useMemo(() => [...inInbox].sort(byRaised), [inInbox]);
+  const wide = useWide();
+  // From a long press on a row of a list: that one is selected.
+  const { from, chosen: first } = useLocalSearchParams<{ from?: string; chosen?: string }>();
+  const tab = isListTab(from) ? from : 'inbox';
+  const { filter, order: libraryOrder } = useLibraryView();
+  const inbox = useMemo(
+    () => (items ? itemsOfTab(items, tab, { filter, order: libraryOrder }) : []),
+    [items, tab, filter, libraryOrder],
+  );
   const [order, setOrder] = useState<readonly string[]>([]);
-  const { selection, go, clear } = useSelection(order);
+  const { selection, go, clear } = useSelection(order, first);
   const chosen = useMemo(() => inbox.filter(({ id }) => selection.chosen.has(id)), [inbox, selection.chosen]);
   const { moveAll, comeBackAll } = moves;
   const [asking, setAsking] = useState<'tag' | 'day' | null>(null);
@@ -45,7 +62,7 @@ export function BulkScreen() {
     x: () => decide('let-go'),
     g: () => chosen.length > 0 && setAsking('tag'),
     Escape: clear,
-    Enter: () => selection.at !== null && router.push(`/inbox/${selection.at}`),
+    Enter: () => selection.at !== null && router.push(`/${tab}/${selection.at}`),
   });
   return (
     <DndContext
@@ -60,12 +77,11 @@ export function BulkScreen() {
       }}
     >
       <View className="flex-1 bg-ground px-[20px]">
-        <ScreenHeader title="Sort in bulk" aside={inbox.length === 0 ? '' : `${inbox.length} to decide`} />
-        <View
-          role="toolbar"
-          aria-label="What becomes of the selected"
-          className="flex-row flex-wrap items-center gap-[10px] pb-[10px]"
-        >
+        <ScreenHeader
+          title={TITLES[tab]}
+          aside={inbox.length === 0 ? '' : tab === 'inbox' ? `${inbox.length} to decide` : `${inbox.length}`}
+        />
+        <Bar wide={wide}>
           <Text role="status" className="min-w-[110px] font-ui text-base text-ink">
             {chosen.length === 0 ? 'None selected' : `${chosen.length} selected`}
           </Text>
@@ -79,15 +95,18 @@ export function BulkScreen() {
             onPress={() => usePutIn.getState().ask(asEntries(chosen.map(({ id }) => id)))}
           />
           <Button label="Let go" kind="loss" disabled={chosen.length === 0} onPress={() => decide('let-go')} />
-        </View>
+        </Bar>
         {items && inbox.length === 0 ? (
           <View className="items-start gap-[14px] py-[24px]">
-            <Text className="font-ui text-base text-soft">Nothing waits for a decision.</Text>
-            <Button label="To the Queue" onPress={() => router.push('/queue')} />
+            <Text className="font-ui text-base text-soft">
+              {tab === 'inbox' ? 'Nothing waits for a decision.' : 'Nothing is here now.'}
+            </Text>
+            {tab !== 'queue' && <Button label="To the Queue" onPress={() => router.push('/queue')} />}
           </View>
-        ) : (
+        ) : wide ? (
           <View className="min-h-0 flex-1 flex-row gap-[18px]">
             <BulkTable
+              name={TAB_NAMES[tab]}
               items={inbox}
               library={items ?? NO_ITEMS}
               selection={selection}
@@ -96,6 +115,8 @@ export function BulkScreen() {
             />
             <TagTargets onPress={(name) => putOn(chosen, name)} />
           </View>
+        ) : (
+          <BulkList name={TAB_NAMES[tab]} items={inbox} selection={selection} onReach={go} onOrder={setOrder} />
         )}
       </View>
       {asking === 'tag' && (
@@ -114,6 +135,26 @@ export function BulkScreen() {
   );
 }
 
+/** What can be done with the selected: side by side on a wide screen, along one line on a phone. */
+function Bar({ wide, children }: { wide: boolean; children: ReactNode }) {
+  const name = { role: 'toolbar', 'aria-label': 'What becomes of the selected' } as const;
+  return wide ? (
+    <View {...name} className="flex-row flex-wrap items-center gap-[10px] pb-[10px]">
+      {children}
+    </View>
+  ) : (
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      {...name}
+      className="-mx-[20px] shrink-0 grow-0"
+      contentContainerClassName="flex-row items-center gap-[10px] px-[20px] pb-[10px]"
+    >
+      {children}
+    </ScrollView>
+  );
+}
+
 /** Puts a tag on items, and offers to take it off those again that did not have it. */
 function putOn(items: readonly Item[], name: string): void {
   const key = tagKey(name);
@@ -128,13 +169,16 @@ function putOn(items: readonly Item[], name: string): void {
 }
 
 /** The selection over the rows as they stand; what has gone from them leaves it. */
-function useSelection(ids: readonly string[]) {
-  const [selection, setSelection] = useState<Selection>(NOTHING_SELECTED);
+function useSelection(ids: readonly string[], first: string | undefined) {
+  const [selection, setSelection] = useState<Selection>(() =>
+    first === undefined ? NOTHING_SELECTED : reach(NOTHING_SELECTED, [first], first, 'only'),
+  );
   const before = useRef(ids);
   useEffect(() => {
     const earlier = before.current;
     before.current = ids;
-    setSelection((now) => withoutGone(now, earlier, ids));
+    // What is chosen beforehand is there before the rows are.
+    if (earlier.length > 0) setSelection((now) => withoutGone(now, earlier, ids));
   }, [ids]);
   return {
     selection,

@@ -27,6 +27,7 @@ const COLUMNS = [
 ];
 
 interface BulkTableProps {
+  name: string;
   items: readonly Item[];
   library: readonly Item[];
   selection: Selection;
@@ -36,7 +37,7 @@ interface BulkTableProps {
 }
 
 /** Rows to be selected, many at once; only those on screen are made. */
-export function BulkTable({ items, library, selection, onReach, onOrder }: BulkTableProps) {
+export function BulkTable({ name, items, library, selection, onReach, onOrder }: BulkTableProps) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const data = useMemo(() => [...items], [items]);
   const table = useReactTable({
@@ -83,7 +84,7 @@ export function BulkTable({ items, library, selection, onReach, onOrder }: BulkT
     // eslint-disable-next-line jsx-a11y/interactive-supports-focus -- its rows take the focus
     <div
       role="grid"
-      aria-label="Inbox"
+      aria-label={name}
       aria-multiselectable
       aria-rowcount={ids.length + 1}
       className="bulk-table"

@@ -1,0 +1,162 @@
+import type { CDPSession, Locator, Page } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from '../homes';
+import { goTo, row, signIn } from '../reader';
+
+/** The article of the demo that has every kind of element, footnotes among them. */
+const EVERYTHING = 'Tides and their terms';
+
+const center = async (what: Locator) => {
+  const box = await what.boundingBox();
+  if (!box) throw new Error('what should be looked at is not on screen');
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2, box };
+};
+
+async function openEverything(page: Page): Promise<void> {
+  await goTo(page, 'Library');
+  await page.getByRole('searchbox').or(page.getByLabel(/^Find/)).first().fill(`"${EVERYTHING}"`);
+  await page
+    .getByRole('link', { name: new RegExp(EVERYTHING, 'i') })
+    .first()
+    .click();
+  await expect(page.getByTestId('reader')).toBeVisible();
+}
+
+test('a wide screen gives its room to the text: list away, contents beside it, notes in the margin, all of it', async ({
+  page,
+  seeded,
+}, { project }) => {
+  test.skip(project.name !== 'wide', 'a phone has no room beside a text');
+  await signIn(page, seeded);
+  await openEverything(page);
+  const article = page.locator('.article');
+  const list = page.getByRole('list', { name: 'Found in the Library' }).or(page.getByRole('list', { name: 'Library' }));
+  await expect(list.first()).toBeVisible();
+
+  await test.step('the list goes away, and the text stands in the middle of what is left', async () => {
+    await page.keyboard.press('\\');
+    await expect(list).toHaveCount(0);
+    const frame = await center(page.getByTestId('reader'));
+    await expect.poll(async () => Math.abs((await center(article)).x - frame.x)).toBeLessThan(4);
+  });
+
+  await test.step('a footnote stands beside its line, and opens from there', async () => {
+    const mark = article.locator('sup a').first();
+    await mark.scrollIntoViewIfNeeded();
+    const note = page.getByRole('complementary', { name: 'Margin' }).getByRole('button', { name: /^Note 1/ });
+    await expect(note).toBeVisible();
+    expect(Math.abs((await center(note)).box.y - (await center(mark)).box.y)).toBeLessThan(160);
+    expect((await center(note)).box.x).toBeGreaterThan((await center(article)).box.x + 400);
+    await note.click();
+    await expect(page.getByRole('dialog', { name: 'Note' }).locator('.article')).not.toBeEmpty();
+    await page.keyboard.press('Escape');
+  });
+
+  await test.step('the contents stand where the list did, and say where one is', async () => {
+    await page.keyboard.press('c');
+    const contents = page.getByRole('complementary', { name: 'Contents' });
+    const last = contents.getByRole('listitem').last().getByRole('button');
+    await last.click();
+    await expect(last).toHaveAttribute('aria-current', 'location');
+    await expect(contents).toBeVisible();
+    await page.reload();
+    await expect(contents).toBeVisible();
+    await page.keyboard.press('c');
+    await expect(contents).toHaveCount(0);
+  });
+
+  await test.step('all of the screen, and back by the key that leaves things', async () => {
+    await page.getByRole('button', { name: 'The whole screen' }).click();
+    await expect(page.getByRole('navigation', { name: 'Places' })).toHaveCount(0);
+    expect((await center(page.getByTestId('reader'))).box.width).toBeGreaterThan(1270);
+    await page.getByRole('button', { name: 'Leave the whole screen' }).click();
+    await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
+    await expect(page.getByTestId('reader')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.getByTestId('reader')).toHaveCount(0);
+  });
+});
+
+/** A finger, by the browser's own input: what only a stroke does cannot be clicked. */
+class Finger {
+  constructor(private readonly session: CDPSession) {}
+
+  async down(x: number, y: number): Promise<void> {
+    await this.#send('touchStart', [{ x, y }]);
+  }
+
+  async up(): Promise<void> {
+    await this.#send('touchEnd', []);
+  }
+
+  /** In steps, as a finger goes. */
+  async stroke(from: readonly [x: number, y: number], to: readonly [x: number, y: number]): Promise<void> {
+    await this.down(...from);
+    for (let step = 1; step <= 12; step++)
+      await this.#send('touchMove', [
+        { x: from[0] + ((to[0] - from[0]) * step) / 12, y: from[1] + ((to[1] - from[1]) * step) / 12 },
+      ]);
+  }
+
+  #send(type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: { x: number; y: number }[]) {
+    return this.session.send('Input.dispatchTouchEvent', { type, touchPoints });
+  }
+}
+
+test('a finger pulls for what is new, holds to choose several, and strokes from the edge to go back', async ({
+  page,
+  context,
+  seeded,
+}, { project }) => {
+  test.skip(project.name !== 'phone', 'there is no finger at a wide screen');
+  await signIn(page, seeded);
+  const finger = new Finger(await context.newCDPSession(page));
+
+  await test.step('drawn down a little, it says what more of it would do, and does nothing', async () => {
+    await finger.stroke([200, 300], [200, 345]);
+    await expect(page.getByText('Pull to fetch')).toBeVisible();
+    await finger.up();
+    await expect(page.getByText('Pull to fetch')).toHaveCount(0);
+    await expect(page.getByText('All that is new is here.')).toHaveCount(0);
+  });
+
+  await test.step('drawn down, it asks the server', async () => {
+    const asked = page.waitForRequest(/\/api\/sync\/pull/);
+    await finger.stroke([200, 300], [200, 520]);
+    await expect(page.getByText('Let go to fetch')).toBeVisible();
+    await finger.up();
+    await asked;
+    await expect(page.getByText('All that is new is here.')).toBeVisible();
+    await expect(page.getByText('All that is new is here.')).toHaveCount(0);
+  });
+
+  await test.step('held on a row, that one is chosen, and others beside it', async () => {
+    const first = page.getByRole('list', { name: 'Inbox' }).getByRole('link').first();
+    const { x, y } = await center(first);
+    await finger.down(x, y);
+    await expect(page.getByRole('heading', { name: 'Sort in bulk', level: 1 })).toBeVisible();
+    await finger.up();
+    await expect(page.getByText('1 selected')).toBeVisible();
+    await page.getByRole('checkbox').nth(3).click();
+    await expect(page.getByText('2 selected')).toBeVisible();
+    const waiting = await page.getByRole('checkbox').count();
+    await page.getByRole('button', { name: 'Queue', exact: true }).click();
+    await expect(page.getByRole('checkbox')).toHaveCount(waiting - 2);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('checkbox')).toHaveCount(waiting);
+  });
+
+  await test.step('from the left edge, back to the list; not when it goes down as well', async () => {
+    await goTo(page, 'Library');
+    await row(page, /./).first().getByRole('link').click();
+    const reader = page.getByTestId('reader');
+    await expect(reader).toBeVisible();
+    await finger.stroke([6, 400], [120, 620]);
+    await finger.up();
+    await expect(reader).toBeVisible();
+    await finger.stroke([6, 400], [220, 410]);
+    await finger.up();
+    await expect(reader).toHaveCount(0);
+    await expect(page.getByRole('heading', { name: 'Library', level: 1 })).toBeVisible();
+  });
+});
