@@ -1,7 +1,21 @@
 const plugin = require('tailwindcss/plugin');
-const { day, fonts, night } = require('./src/ui/tokens');
+const { day, dayOfMore, fonts, night, nightOfMore } = require('./src/ui/tokens');
 
 const properties = (theme) => Object.fromEntries(Object.entries(theme).map(([name, value]) => [`--${name}`, value]));
+/** What is no text and no line, where the system forces its colours. */
+const FORCED = {
+  ground: 'Canvas',
+  raised: 'Canvas',
+  sunken: 'Canvas',
+  accent: 'LinkText',
+  'on-accent': 'Canvas',
+  spoken: 'Highlight',
+  ...Object.fromEntries(
+    Object.keys(day)
+      .filter((name) => name.startsWith('mark-'))
+      .map((name) => [name, 'Canvas']),
+  ),
+};
 const quoted = (families) => families.map((family) => (family.includes(' ') ? `"${family}"` : family));
 
 /** @type {import('tailwindcss').Config} */
@@ -31,6 +45,16 @@ module.exports = {
       addBase({
         ':root': { ...properties(day), 'color-scheme': 'light' },
         ':root.dark': { ...properties(night), 'color-scheme': 'dark' },
+        '@media (prefers-contrast: more)': {
+          ':root': properties(dayOfMore),
+          ':root.dark': properties(nightOfMore),
+        },
+        // The colours are the reader's own; what we draw ourselves takes them too.
+        '@media (forced-colors: active)': {
+          ':root, :root.dark': properties(
+            Object.fromEntries(Object.keys(day).map((name) => [name, FORCED[name] ?? 'CanvasText'])),
+          ),
+        },
       });
     }),
   ],

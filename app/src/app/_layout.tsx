@@ -6,6 +6,9 @@ import { followInstall } from '@/device/install';
 import { startSyncLoop } from '@/device/sync/sync-loop';
 import { useTheme } from '@/features/settings/theme';
 import { Boundary } from '@/ui/boundary';
+import { bringFonts } from '@/ui/fonts';
+
+bringFonts();
 
 export default function RootLayout() {
   useTheme();

@@ -51,12 +51,18 @@ function swallowPress(): void {
     event.preventDefault();
     event.stopPropagation();
   };
+  const over = () => {
+    removeEventListener('click', swallow, true);
+    removeEventListener('pointerdown', over, true);
+  };
   const left = () => {
     removeEventListener('pointerup', left, true);
     removeEventListener('pointercancel', left, true);
-    setTimeout(() => removeEventListener('click', swallow, true), PRESS_AFTER_MS);
+    setTimeout(over, PRESS_AFTER_MS);
   };
   addEventListener('click', swallow, true);
   addEventListener('pointerup', left, true);
   addEventListener('pointercancel', left, true);
+  // The next finger that comes means something of its own.
+  addEventListener('pointerdown', over, true);
 }

@@ -20,5 +20,7 @@ type Theme = Readonly<
     string
   >
 >;
-declare const tokens: { day: Theme; night: Theme; fonts: { ui: string[]; read: string[] } };
+declare const tokens: Readonly<Record<'day' | 'night' | 'dayOfMore' | 'nightOfMore', Theme>> & {
+  fonts: { ui: string[]; read: string[] };
+};
 export = tokens;

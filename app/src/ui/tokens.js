@@ -50,4 +50,33 @@ const fonts = {
   read: ['Literata Variable', 'Noto Sans JP Variable', 'Noto Naskh Arabic Variable', 'serif'],
 };
 
-module.exports = { day, night, fonts };
+/** For who asks the system for more contrast: text pairs have 7:1 or better (1.4.6), and what is decoration can be seen. */
+const dayOfMore = {
+  ...day,
+  ground: '#FFFFFF',
+  raised: '#FFFFFF',
+  sunken: '#F4F0E9',
+  line: '#5E5268',
+  ink: '#120B18',
+  soft: '#3A3043',
+  accent: '#531F51',
+  ochre: '#5C3B00',
+  brick: '#7A1F12',
+  moss: '#35441B',
+};
+const nightOfMore = {
+  ...night,
+  ground: '#0B0710',
+  raised: '#150E1A',
+  sunken: '#000000',
+  line: '#B9ADBF',
+  ink: '#FFFFFF',
+  soft: '#DDD3E2',
+  accent: '#F0C4EF',
+  'on-accent': '#1A051F',
+  ochre: '#FFD98A',
+  brick: '#FFC0B2',
+  moss: '#D3E6B0',
+};
+
+module.exports = { day, night, dayOfMore, nightOfMore, fonts };
