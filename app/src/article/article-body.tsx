@@ -16,6 +16,7 @@ import {
 // React's own runtime: the clean text has no NativeWind classes in it.
 import { Fragment, jsx, jsxs } from 'react/jsx-runtime';
 import type { InParts } from './progressive-rendering';
+import { TableFrame } from './table-frame';
 
 /** What pressing a part of the text opens. Without it, a picture is only seen, and a note's mark leads to the note. */
 export const ArticlePresses = createContext<{
@@ -170,15 +171,5 @@ function Formula(props: ComponentProps<'div'> & { display?: string }) {
     <span className="formula-frame" role="group" aria-label="Formula" tabIndex={0}>
       {formula}
     </span>
-  );
-}
-
-function TableFrame(props: ComponentProps<'table'>) {
-  return (
-    // A table wider than the page scrolls in its frame, by keyboard too.
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-    <div className="table-frame" role="group" aria-label="Table" tabIndex={0}>
-      <table {...props} />
-    </div>
   );
 }

@@ -66,3 +66,26 @@ it('a number stays beside its unit, and a longer cell may break', () => {
   );
   expect(cells.map(({ properties }) => properties.dataShort)).toEqual([true, undefined]);
 });
+
+describe('a first paragraph', () => {
+  const LEAD = 'The parish has lent the ferry a quiet engine for the winter, and wants it back in spring.';
+  const isSetApart = (...blocks: Element[]) =>
+    all(readyTree(tree(...blocks)), 'p').some(({ properties }) => properties.dataStandfirst === true);
+  const bold = (...said: (string | ElementContent)[]) => element('p', {}, element('strong', {}, ...said));
+
+  it('that is bold from end to end leads into the text', () => {
+    expect(isSetApart(bold(LEAD), element('p', {}, LEAD))).toBe(true);
+    expect(isSetApart(element('figure', {}, element('img', { alt: 'The quay' })), bold(LEAD))).toBe(true);
+    expect(isSetApart(bold(LEAD, element('em', {}, ' Or so it says.')))).toBe(true);
+  });
+
+  it.each<[string, Element[]]>([
+    ['has a plain word', [element('p', {}, element('strong', {}, LEAD), ' By Wilma Ostrander.')]],
+    ['is a word or two', [bold('Skerrow, Tuesday.')]],
+    ['is a whole page', [bold(LEAD.repeat(8))]],
+    ['is not the first', [element('p', {}, LEAD), bold(LEAD)]],
+    ['is a heading', [element('h2', {}, element('strong', {}, LEAD))]],
+  ])('that %s does not', (_what, blocks) => {
+    expect(isSetApart(...blocks)).toBe(false);
+  });
+});

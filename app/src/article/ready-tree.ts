@@ -18,6 +18,7 @@ export function readyTree(tree: ArticleTree): ArticleTree {
   markLinked(clean, false);
   dropRepeatedDescriptions(clean, text);
   keepShortCellsWhole(clean);
+  markStandfirst(clean);
   ready.set(tree, clean);
   return clean;
 }
@@ -40,6 +41,24 @@ function dropRepeatedDescriptions(node: Root | Element, text: string): void {
     dropRepeatedDescriptions(child, text);
   }
 }
+
+/** What leads into a text is a sentence or a few, no word in bold and no page in bold. */
+const STANDFIRST = { least: 40, most: 600 };
+
+/** A first paragraph that is bold from end to end leads into the text: it is set as what it is. */
+function markStandfirst(root: Root): void {
+  const first = root.children.find((child) => child.type === 'element' && child.tagName !== 'figure');
+  if (first?.type !== 'element' || first.tagName !== 'p') return;
+  const { length } = leafText(first).trim();
+  if (length >= STANDFIRST.least && length <= STANDFIRST.most && isBold(first)) first.properties.dataStandfirst = true;
+}
+
+const isBold = (element: Element): boolean =>
+  element.children.every((child) =>
+    child.type === 'element'
+      ? /^(?:strong|b|br)$/.test(child.tagName) || isBold(child)
+      : child.type !== 'text' || child.value.trim() === '',
+  );
 
 /** A cell of so few characters stands in one line: a number must not be parted from its unit. */
 const SHORT_CELL = 12;
