@@ -113,6 +113,22 @@ it('follows the library: what comes, what is let go, and what another server pro
   expect((await database.read.select().from(profiles)).length).toBeGreaterThan(0);
 });
 
+it('lets nobody wait for a large library to be gone through: what is known by then is the answer', async () => {
+  const { account, idOf } = await libraryWithTexts(NAMES);
+  let letGo = () => undefined as void;
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  const slow = { profile: (record: string) => held.then(() => PROFILER.profile(record)) };
+  const relating = relatedLibrary(database, account.id, profileStore(database, account.id, slow), 20);
+  expect(await Promise.all([1, 2, 3].map(() => relating.related(idOf('eelgrass'), 1)))).toEqual([[], [], []]);
+  letGo();
+  const [nearest] = await relatedLibrary(database, account.id, profileStore(database, account.id, PROFILER)).related(
+    idOf('eelgrass'),
+    1,
+  );
+  expect(nearest?.id).toBe(idOf('geese'));
+  expect(await relating.related(idOf('eelgrass'), 1)).toEqual([nearest]);
+});
+
 it('suggests the tags of what is near, and never one that it has', async () => {
   const { account, put } = await libraryWithTexts(['larch', 'oak']);
   await put('geese', (item) => {

@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { type Related, suggestTags, type TagSuggestion } from '@dorvel/core/nearness';
 import { type Closeness, closenessOf, createRelatedIndex, namedTags } from '@dorvel/core/relate';
@@ -23,14 +24,26 @@ export function copyRelatedBy({ capture, choices }: Item): string | null {
   return isThere ? (capture.page?.copyId ?? null) : null;
 }
 
+/**
+ * A question is answered after so long, in milliseconds, by what is known until then: the first one of a large library would
+ * take minutes, and what is known of it is kept.
+ */
+const PATIENCE_MS = 2000;
+
 /** The index is kept in memory, and brought up to date at each question: only what has changed is read. */
-export function relatedLibrary(database: Database, accountId: string, profiles: ProfileStore): RelatedLibrary {
+export function relatedLibrary(
+  database: Database,
+  accountId: string,
+  profiles: ProfileStore,
+  patienceMs = PATIENCE_MS,
+): RelatedLibrary {
   const index = createRelatedIndex();
   const copyOf = new Map<string, string>();
   const tagsById = new Map<string, readonly string[]>();
   let upTo = 0;
-  /** Questions wait for one another: two must not bring the index up to date at once. */
+  /** What brings the index up to date now; two must not do it at once. */
   let last: Promise<void> = Promise.resolve();
+  let waiting = 0;
 
   async function take(item: Item): Promise<void> {
     const copyId = copyRelatedBy(item);
@@ -50,10 +63,14 @@ export function relatedLibrary(database: Database, accountId: string, profiles: 
     upTo = await eachItemChanged(database, accountId, upTo, take);
   }
 
-  const upToDate = (): Promise<void> => {
-    const next = last.then(catchUp);
-    last = next.catch(() => undefined);
-    return next;
+  const upToDate = async (): Promise<void> => {
+    // One that waits looks at all that has changed until it begins: more of them would look at the same.
+    if (waiting < 2) {
+      waiting += 1;
+      last = last.catch(() => undefined).then(catchUp);
+      last.finally(() => (waiting -= 1)).catch(() => undefined);
+    }
+    await Promise.race([last, sleep(patienceMs, undefined, { ref: false })]);
   };
 
   return {
