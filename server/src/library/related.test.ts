@@ -115,7 +115,7 @@ it('follows the library: what comes, what is let go, and what another server pro
 
 it('lets nobody wait for a large library to be gone through: what is known by then is the answer', async () => {
   const { account, idOf } = await libraryWithTexts(NAMES);
-  let letGo = () => undefined as void;
+  let letGo: () => void = () => undefined;
   const held = new Promise<void>((resolve) => (letGo = resolve));
   const slow = { profile: (record: string) => held.then(() => PROFILER.profile(record)) };
   const relating = relatedLibrary(database, account.id, profileStore(database, account.id, slow), 20);

@@ -1,17 +1,14 @@
 import type { Scope } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
-import Search from 'lucide-react-native/icons/search';
-import X from 'lucide-react-native/icons/x';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
-import { ScrollView, TextInput } from 'react-native';
+import { ScrollView, type TextInput } from 'react-native';
 import { keepSearch, removeSearch } from '@/device/store/changes';
 import { usePins, useSearches } from '@/device/store/library';
 import { pinTo, unpin } from '@/features/pins/pinning';
-import { IconButton } from '@/ui/button';
 import { Chip } from '@/ui/chip';
-import { Icon } from '@/ui/icon';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
+import { SearchField } from '@/ui/search-field';
 import { hasFilter, tagFilter, useFindQuery } from './find-store';
 
 const SCOPES: readonly { scope: Scope; label: string }[] = [
@@ -35,30 +32,14 @@ export function FindField() {
   const field = useRef<TextInput>(null);
   useKeys(useMemo(() => ({ '/': () => field.current?.focus() }), []));
   return (
-    <div className="find-field">
-      <Icon of={Search} tone="soft" size={20} />
-      <TextInput
-        ref={field}
-        value={written}
-        onChangeText={write}
-        onSubmitEditing={settle}
-        onKeyPress={({ nativeEvent }) => {
-          if (nativeEvent.key === 'Escape') write('');
-        }}
-        aria-label="Find"
-        placeholder="A word or two that stuck"
-        inputMode="search"
-        autoCapitalize="none"
-        autoCorrect={false}
-        spellCheck={false}
-        className="min-h-[46px] min-w-0 flex-1 px-[10px] font-ui text-base text-ink placeholder:text-soft"
-      />
-      {written !== '' && (
-        <IconButton name="Clear the search" onPress={() => write('')}>
-          <Icon of={X} tone="ink" size={18} />
-        </IconButton>
-      )}
-    </div>
+    <SearchField
+      ref={field}
+      name="Find"
+      placeholder="A word or two that stuck"
+      value={written}
+      onChange={write}
+      onSettle={settle}
+    />
   );
 }
 

@@ -11,8 +11,8 @@ import { useNotices } from '@/ui/notices';
 import { SectionHeading } from '@/ui/section-heading';
 import { useFirstSteps } from './first-steps-store';
 import { guideKey, saveGuide } from './guide';
-import { guideAmong, isBeginning, type Step, STEPS } from './steps';
-import { useStepsTaken } from './use-beginning';
+import { guideAmong, isBeginning, type Step } from './steps';
+import { useSteps } from './use-beginning';
 
 const WORDS: Readonly<Record<Step, { label: string; about: string }>> = {
   guide: { label: 'Read how it works', about: 'An article to be read, marked and heard' },
@@ -57,7 +57,7 @@ export function FirstStepsOnNow({ items }: { items: readonly Item[] }) {
 
 /** The first steps, those that were taken ticked off. */
 export function StepList({ items }: { items: readonly Item[] }) {
-  const taken = useStepsTaken(items);
+  const { offered, taken } = useSteps(items);
   const router = useRouter();
   const openAdd = useAddSheet((state) => state.open);
   const show = useNotices((state) => state.show);
@@ -77,7 +77,7 @@ export function StepList({ items }: { items: readonly Item[] }) {
   };
   return (
     <View role="list" aria-label="First steps">
-      {STEPS.map((step) => (
+      {offered.map((step) => (
         <View key={step} role="listitem">
           <StepRow step={step} taken={taken.has(step)} onPress={() => take(step)} />
         </View>

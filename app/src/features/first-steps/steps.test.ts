@@ -2,7 +2,7 @@ import { canonicalAddress } from '@dorvel/core/address';
 import type { Item } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
 import { uuid } from '@dorvel/core/testing';
-import { type Beginning, isBeginning, stepsTaken } from './steps';
+import { type Beginning, isBeginning, stepsOffered, stepsTaken } from './steps';
 
 const DAY = 86_400_000;
 const NOW = 1_790_000_000_000;
@@ -27,6 +27,7 @@ const nothing: Beginning = {
   installed: false,
   savesFromBrowser: null,
   mailed: null,
+  takesMail: null,
 };
 
 describe('the first steps', () => {
@@ -49,6 +50,11 @@ describe('the first steps', () => {
         mailed: true,
       }),
     ]).toEqual(['guide', 'bring-in', 'button', 'phone', 'feed', 'mail']);
+  });
+
+  it('do not speak of mail where the server takes none', () => {
+    expect(stepsOffered({ takesMail: false })).not.toContain('mail');
+    for (const takesMail of [true, null]) expect(stepsOffered({ takesMail })).toContain('mail');
   });
 
   it('take the guide for read when it was begun, not when it was saved', () => {

@@ -1,7 +1,7 @@
 import { isOnWeb } from '@dorvel/core/address';
 import type { Item } from '@dorvel/core/model';
 
-export const STEPS = ['guide', 'bring-in', 'button', 'phone', 'feed', 'mail'] as const;
+const STEPS = ['guide', 'bring-in', 'button', 'phone', 'feed', 'mail'] as const;
 export type Step = (typeof STEPS)[number];
 
 /** What is known of a reader's beginning; what the server alone knows is null while it was not asked. */
@@ -13,7 +13,13 @@ export interface Beginning {
   installed: boolean;
   savesFromBrowser: boolean | null;
   mailed: boolean | null;
+  /** Whether this server takes mail at all. */
+  takesMail: boolean | null;
 }
+
+/** The first steps that can be taken here. */
+export const stepsOffered = ({ takesMail }: Pick<Beginning, 'takesMail'>): Step[] =>
+  STEPS.filter((step) => step !== 'mail' || takesMail !== false);
 
 /**
  * Which first steps have been taken: each by what happened, none by being pressed.

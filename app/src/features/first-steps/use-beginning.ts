@@ -5,18 +5,25 @@ import { useInstall } from '@/device/install';
 import { useFeeds } from '@/device/store/library';
 import { api } from '@/device/sync/api';
 import { guideKey } from './guide';
-import { type Step, stepsTaken } from './steps';
+import { type Beginning, type Step, stepsOffered, stepsTaken } from './steps';
 
-/** Which first steps have been taken, as far as this device and, with a connection, the server know. */
-export function useStepsTaken(items: readonly Item[]): Set<Step> {
+const NOT_ASKED = { savesFromBrowser: null, mailed: null, takesMail: null };
+
+/** Which first steps there are and which have been taken, as far as this device and, with a connection, the server know. */
+export function useSteps(items: readonly Item[]): { offered: Step[]; taken: Set<Step> } {
   const installed = useInstall((state) => state.installed);
   const feeds = useFeeds()?.length ?? 0;
-  const [asked, setAsked] = useState<{ savesFromBrowser: boolean; mailed: boolean } | null>(null);
+  const [asked, setAsked] = useState<Pick<Beginning, 'savesFromBrowser' | 'mailed' | 'takesMail'>>(NOT_ASKED);
   useEffect(() => {
     let wanted = true;
     Promise.all([api.tokens(), api.mailbox()]).then(
       ([{ tokens }, { mailbox }]) => {
-        if (wanted) setAsked({ savesFromBrowser: tokens.length > 0, mailed: (mailbox?.lastUsedAt ?? null) !== null });
+        if (!wanted) return;
+        setAsked({
+          savesFromBrowser: tokens.length > 0,
+          mailed: (mailbox?.lastUsedAt ?? null) !== null,
+          takesMail: mailbox !== null,
+        });
       },
       (error: unknown) => {
         // Not known without a connection or a session; asked again the next time that the steps are looked at.
@@ -27,12 +34,8 @@ export function useStepsTaken(items: readonly Item[]): Set<Step> {
       wanted = false;
     };
   }, []);
-  return stepsTaken({
-    items,
-    guideKey: guideKey(),
-    feeds,
-    installed,
-    savesFromBrowser: asked?.savesFromBrowser ?? null,
-    mailed: asked?.mailed ?? null,
-  });
+  return {
+    offered: stepsOffered(asked),
+    taken: stepsTaken({ items, guideKey: guideKey(), feeds, installed, ...asked }),
+  };
 }

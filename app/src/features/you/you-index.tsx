@@ -1,9 +1,8 @@
 import { HOW_MUCH_WORDS } from '@dorvel/core/model';
 import { Link } from 'expo-router';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
-import Search from 'lucide-react-native/icons/search';
 import { useState } from 'react';
-import { Pressable, ScrollView, Text, TextInput, View } from 'react-native';
+import { Pressable, ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { useKeptCopies } from '@/device/store/kept-copies';
 import { useKeptBytes, useSetAside, useWaitingCount } from '@/device/store/library';
@@ -14,6 +13,7 @@ import { useSavingSettings } from '@/features/settings/saving-settings-store';
 import { Icon } from '@/ui/icon';
 import { useKeptScroll } from '@/ui/kept-scroll';
 import { ScreenHeader } from '@/ui/screen-header';
+import { SearchField } from '@/ui/search-field';
 import { SectionHeading } from '@/ui/section-heading';
 import { GROUPS, type Match, matching } from './entries';
 
@@ -31,20 +31,7 @@ export function YouIndex({ at }: { at: string | null }) {
     <ScrollView {...scroll} className="flex-1 bg-ground" contentContainerClassName="pb-[40px]">
       <View className="px-[20px]">
         <ScreenHeader title="You">
-          <div className="find-field">
-            <Icon of={Search} tone="soft" size={20} />
-            <TextInput
-              value={written}
-              onChangeText={setWritten}
-              aria-label="Find a setting"
-              placeholder="Find a setting"
-              inputMode="search"
-              autoCapitalize="none"
-              autoCorrect={false}
-              spellCheck={false}
-              className="min-h-[46px] min-w-0 flex-1 px-[10px] font-ui text-base text-ink placeholder:text-soft"
-            />
-          </div>
+          <SearchField name="Find a setting" placeholder="Find a setting" value={written} onChange={setWritten} />
         </ScreenHeader>
         <Text role="status" className="font-ui text-base text-soft">
           {found.length === 0 ? `Nothing here is called “${written.trim()}”.` : ''}
