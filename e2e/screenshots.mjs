@@ -1,7 +1,8 @@
 // npm run screenshots: docs/screenshots again, from a demo that is running (PORT, default 4800).
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
+import sharp from 'sharp';
 import { root } from '../scripts/steps.mjs';
 
 const origin = `http://127.0.0.1:${process.env.PORT ?? 4800}`;
@@ -172,6 +173,17 @@ await visit(phone, 'light', {
   },
 });
 
+const made = (name) => path.join(root, 'docs/screenshots', `${name}.png`);
+await sideBySide('reader', [readFileSync(made('reader-day')), readFileSync(made('reader-night'))]);
+
+/** The tour at the head of the README: what a reader does, one after the other. */
+const TOUR = 'now-day sort-day reader-day player-day echoes new-to-you found from-memory look-back'.split(' ');
+const frames = await Promise.all(TOUR.map((name) => sharp(made(name)).resize({ width: 312 }).png().toBuffer()));
+await sharp(frames, { join: { animated: true } })
+  .webp({ delay: TOUR.map(() => 2200), loop: 0, quality: 82 })
+  .toFile(path.join(root, 'docs/screenshots/tour.webp'));
+for (const name of ['reader-day', 'reader-night']) rmSync(made(name));
+
 await browser.close();
 
 /** The panel of the browser's button, over a page of the small web that is in the library. */
@@ -204,9 +216,19 @@ const tab = await worker.evaluate(
   async (url) => (await globalThis.chrome.tabs.query({})).find((each) => each.url === url).id,
   app.url(),
 );
-await panel.goto(at(`panel.html?tab=${tab}`));
-await panel.mouse.move(10, 10);
-await panel.getByText('Related, from your library').waitFor();
+// What is related is gone through behind the first answer.
+for (let tries = 0; tries < 20; tries++) {
+  await panel.goto(at(`panel.html?tab=${tab}`));
+  await panel.mouse.move(10, 10);
+  const related = panel.getByText('Related, from your library');
+  if (
+    await related.waitFor({ timeout: 3000 }).then(
+      () => true,
+      () => false,
+    )
+  )
+    break;
+}
 await panel.waitForTimeout(900);
 await panel.screenshot({ path: path.join(root, 'docs/screenshots/panel.png') });
 await extended.close();
