@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { registerServiceWorker } from '@/device/cache/register-service-worker';
 import { followInstall } from '@/device/install';
 import { startSyncLoop } from '@/device/sync/sync-loop';
+import { useLetterKeysSetting } from '@/features/settings/letter-keys';
 import { useTheme } from '@/features/settings/theme';
 import { Boundary } from '@/ui/boundary';
 import { bringFonts } from '@/ui/fonts';
@@ -12,6 +13,7 @@ bringFonts();
 
 export default function RootLayout() {
   useTheme();
+  useLetterKeysSetting();
   useEffect(() => {
     registerServiceWorker();
     const ends = [followInstall(), startSyncLoop()];

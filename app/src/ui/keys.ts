@@ -19,11 +19,19 @@ export function useSheetKeys(keys: KeyMap): void {
   useBound(keys, false, isOutsideSheet);
 }
 
+let lettersOn = true;
+
+/** Whether keys of one letter, figure or sign do anything: who speaks to their computer may not want it (WCAG 2.2, 2.1.4). */
+export function setLettersOn(on: boolean): void {
+  lettersOn = on;
+}
+
 function useBound(keys: KeyMap, before: boolean, isNotFor: (event: KeyboardEvent) => boolean): void {
   useEffect(() => {
     const bound = Object.entries(keys);
     const pressed = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || isNotFor(event)) return;
+      if (event.defaultPrevented || isNotFor(event) || isPress(event)) return;
+      if (!lettersOn && event.key.length === 1 && event.key !== ' ') return;
       const isOfLayout = event.getModifierState('AltGraph');
       const optional = isOfLayout ? ['Shift', 'Alt', 'Control'] : ['Shift'];
       const found = bound.find(([key]) => matchKeybindingPress(event, [[], optional, key]));
@@ -35,6 +43,11 @@ function useBound(keys: KeyMap, before: boolean, isNotFor: (event: KeyboardEvent
     return () => removeEventListener('keydown', pressed, before);
   }, [keys, before, isNotFor]);
 }
+
+/** What has the focus is pressed by these keys: they are its own there. */
+const isPress = (event: KeyboardEvent): boolean =>
+  (event.key === 'Enter' || event.key === ' ') &&
+  isInside(event, 'a[href], button, summary, [role=button], [role=link], [role=checkbox], [role=radio], [role=switch]');
 
 const WRITTEN_IN = 'input, textarea, select, [contenteditable]';
 const isElsewhere = (event: KeyboardEvent): boolean => isInside(event, `${WRITTEN_IN}, dialog`);

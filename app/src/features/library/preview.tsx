@@ -33,8 +33,7 @@ export function Preview({ tab }: { tab: ListTab }) {
         if (next) setAtId(next.id);
       };
       const open = () => {
-        const onControl = document.activeElement?.closest('a, button, [role=button], [tabindex="0"]');
-        if (item && !onControl) router.navigate(`/${tab}/${item.id}`);
+        if (item) router.navigate(`/${tab}/${item.id}`);
       };
       return { ArrowDown: step(1), ArrowUp: step(-1), Enter: open };
     }, [listed, at, item, tab, router]),

@@ -43,6 +43,7 @@ import { readingStyle, useReadingSettings } from '@/features/settings/reading-se
 import type { Tab } from '@/navigation/tabs';
 import { useWayBack } from '@/navigation/way-back';
 import { Button } from '@/ui/button';
+import { useFocusOnOpening } from '@/ui/follow-focus';
 import { useWide } from '@/ui/wide';
 import { ContentsBeside, ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
@@ -105,6 +106,7 @@ export const ArticleView = memo(function ArticleView({
   const saved = item.progress.position?.value ?? null;
   const start = useMemo(() => (saved ? findAnchor(plain, starts, saved) : 0), [plain, starts]); // eslint-disable-line react-hooks/exhaustive-deps -- where it stood when the text was opened; later positions come from this screen
   const ready = readyTree(copy.tree);
+  useFocusOnOpening(scroller);
   const wide = useWide();
   const hasContents = useReaderRoom(({ beside, whole: isWhole }) => beside === 'contents' && !isWhole) && wide;
   const needsAll = at !== undefined || aside !== null || hasContents || flow === 'pages' || speaking;

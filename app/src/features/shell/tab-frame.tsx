@@ -10,6 +10,7 @@ import { ReaderScreen } from '@/features/reader/reader-screen';
 import { unfold } from '@/navigation/opened-from';
 import type { Tab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
+import { useFocusOnClosing } from '@/ui/follow-focus';
 import { useWide } from '@/ui/wide';
 
 /**
@@ -24,6 +25,7 @@ export function TabFrame({ tab }: { tab: Tab }) {
   const hasRoom = useReaderRoom(({ beside, whole }) => beside === 'list' && !whole);
   // Out of sight, not taken apart: its place is kept, and its keys still go to the next item.
   const folded = openId !== null && !hasRoom;
+  useFocusOnClosing(openId === null ? null : `/${tab}/${openId}`);
   // What is opened is seen first; the list is marked, or taken apart, in the frames that follow.
   const listed = useDeferredValue(openId);
   const list = (

@@ -99,7 +99,13 @@ export const GROUPS: readonly Group[] = [
       {
         label: 'On this device',
         href: '/you/device',
-        holds: ['Room, storage, offline', 'Changes not sent', 'Not taken by the server', 'Install, home screen'],
+        holds: [
+          'Keys of one letter, shortcuts',
+          'Room, storage, offline',
+          'Changes not sent',
+          'Not taken by the server',
+          'Install, home screen',
+        ],
       },
     ],
   },

@@ -1,5 +1,6 @@
 import { OnYourPhone } from '@/features/first-steps/on-your-phone';
 import { DeviceSpace } from '@/features/settings/device-space';
+import { LetterKeys } from '@/features/settings/letter-keys';
 import { NotTaken } from '@/features/settings/not-taken';
 import { Page } from '@/ui/page';
 
@@ -9,6 +10,7 @@ export default function OnThisDevice() {
       <NotTaken />
       <DeviceSpace />
       <OnYourPhone />
+      <LetterKeys />
     </Page>
   );
 }
