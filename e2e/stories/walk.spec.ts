@@ -132,7 +132,10 @@ test('keys of one letter are turned off, and those that press what has the focus
   await page.keyboard.press('Escape');
   await page.goto(`${seeded}/you/device`);
   await page.getByRole('switch', { name: 'Keys of one letter' }).focus();
+  const keys = page.getByRole('switch', { name: 'Keys of one letter' });
+  await expect(keys).toBeChecked();
   await page.keyboard.press('Space');
+  await expect(keys).not.toBeChecked();
   await page.keyboard.press('s');
   await page.goto(`${seeded}/inbox`);
   const first = page.getByRole('list', { name: 'Inbox' }).getByRole('link').first();

@@ -8,12 +8,14 @@ import { useLetterKeysSetting } from '@/features/settings/letter-keys';
 import { useTheme } from '@/features/settings/theme';
 import { Boundary } from '@/ui/boundary';
 import { bringFonts } from '@/ui/fonts';
+import { useSpaceTurns } from '@/ui/keys';
 
 bringFonts();
 
 export default function RootLayout() {
   useTheme();
   useLetterKeysSetting();
+  useSpaceTurns();
   useEffect(() => {
     registerServiceWorker();
     const ends = [followInstall(), startSyncLoop()];

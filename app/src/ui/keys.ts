@@ -58,3 +58,20 @@ function isInside(event: KeyboardEvent, what: string): boolean {
   const inner = event.composedPath()[0];
   return [inner, event.target].some((each) => each instanceof Element && each.closest(what) !== null);
 }
+
+/**
+ * Space turns switches, boxes and radio buttons (WAI-ARIA Authoring Practices); the components that they are made of know it for
+ * buttons only.
+ */
+export function useSpaceTurns(): void {
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      if (event.key !== ' ' || !(event.target instanceof HTMLElement)) return;
+      if (!event.target.matches('[role=switch], [role=checkbox], [role=radio]')) return;
+      event.preventDefault();
+      event.target.click();
+    };
+    addEventListener('keydown', pressed);
+    return () => removeEventListener('keydown', pressed);
+  }, []);
+}
