@@ -325,6 +325,32 @@ export const LONG_READS: SeedEntry[] = [
   },
   { page: 'ein-winter-auf-der-faehre', savedDaysAgo: 12, stage: 'queue', tags: ['ferry'] },
   {
+    page: 'the-island-in-the-corner',
+    savedDaysAgo: 44,
+    stage: 'queue',
+    read: 0.4,
+    lastInDaysAgo: 9,
+    tags: ['charts', 'harbour'],
+    marks: [
+      { words: 'An error that is known has a use.', kind: 'key' },
+      { words: 'it looks like water, or like ornament', kind: 'quote', note: 'For the talk: gaps are drawn over.' },
+    ],
+  },
+  {
+    page: 'by-laws-of-the-ferry',
+    savedDaysAgo: 47,
+    stage: 'kept',
+    read: 1,
+    lastInDaysAgo: 20,
+    tags: ['cooperative', 'ferry'],
+    marks: [
+      { words: 'They had the right temptation in mind and the wrong thief.', kind: 'quote' },
+      { words: 'It is not that they are talked round, for hardly anybody says a word.', kind: 'doubt' },
+      { words: 'after a night’s sleep'.replace('’', "'"), kind: 'key', note: 'Worth having in our own statutes.' },
+    ],
+  },
+  { page: 'la-nuit-des-terriers', savedDaysAgo: 5, stage: 'queue', tags: ['birds'] },
+  {
     page: 'reckoning-a-harbour-by-hand',
     savedDaysAgo: 120,
     stage: 'kept',

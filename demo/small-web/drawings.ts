@@ -189,6 +189,22 @@ const FIGURES: Record<string, (random: () => number) => string> = {
         return `<g transform="translate(${x} ${y})"><rect width="740" height="460" fill="${PAPER}" stroke="${INK}" stroke-width="4"/><path d="M0 ${120 + i * 6}q200 60 300 180t180 160" fill="none" stroke="${DEEP}" stroke-width="6"/><path d="M740 60q-160 60 -200 200t60 200" fill="none" stroke="${DEEP}" stroke-width="6"/>${i === 2 ? `<text x="470" y="250" font-size="44" font-family="serif" fill="${INK}">4</text>` : `<path d="M${i === 1 ? 470 : 410} 200v60M${i === 1 ? 440 : 380} 230h60" stroke="${INK}" stroke-width="8"/>`}</g>`;
       })
       .join(''),
+  rose: (r) =>
+    `<rect width="${W}" height="${H}" fill="${PAPER}"/><path d="M980 120q90 60 60 150t80 130q40 120 -60 190t-70 180l-150 60" fill="none" stroke="${DEEP}" stroke-width="6"/>` +
+    range(32)
+      .map((k) => {
+        const a = (k / 32) * Math.PI * 2;
+        const long = k % 8 === 0 ? 330 : k % 4 === 0 ? 250 : k % 2 === 0 ? 180 : 120;
+        return `<path d="M640 540L${640 + Math.cos(a + 0.12) * 60} ${540 + Math.sin(a + 0.12) * 60}L${640 + Math.cos(a) * long} ${540 + Math.sin(a) * long}L${640 + Math.cos(a - 0.12) * 60} ${540 + Math.sin(a - 0.12) * 60}Z" fill="${k % 2 === 0 ? INK : WATER}"/>`;
+      })
+      .join('') +
+    `<circle cx="640" cy="540" r="46" fill="${PAPER}" stroke="${INK}" stroke-width="5"/><path d="M640 150q-46 50 0 120q46 -70 0 -120" fill="${WARM}"/>` +
+    range(7)
+      .map(
+        () =>
+          `<text x="${1120 + r() * 400}" y="${120 + r() * 800}" font-size="40" font-family="serif" fill="${INK}">22</text>`,
+      )
+      .join(''),
   kite: (r) =>
     `<rect width="${W}" height="${H}" fill="${PAPER}"/><path d="M160 100V860H1480" ${line}/><path d="M160 860L1440 140" stroke="${WATER}" stroke-width="5"/>` +
     range(34)

@@ -59,7 +59,7 @@ test('one press saves the page as it is seen, and what is changed about it in th
     await goTo(app, 'Library');
     await app.getByRole('link', { name: 'Dossiers', exact: true }).click();
     await app.getByLabel('A new dossier, called').fill('Log books');
-    await app.getByRole('button', { name: 'Begin it' }).click();
+    await app.getByRole('button', { name: 'Begin', exact: true }).click();
     await expect(app.getByRole('heading', { name: 'Log books', level: 1 })).toBeVisible();
     const panel = await browser.press(await tabAt(webPage('rough', '/built/Gannet')));
     await panel.getByRole('button', { name: 'Put it in' }).click();

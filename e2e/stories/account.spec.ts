@@ -61,11 +61,11 @@ test('a reader sees where their account is open and what was done with it, shuts
     // A passphrase that is not theirs changes nothing; theirs ends what is open elsewhere.
     expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(200);
     const changing = page.getByRole('region', { name: 'Passphrase' });
-    await changing.getByLabel('The one you have now').fill('not this one at all');
-    await changing.getByLabel(/^The new one/).fill(CHANGED);
+    await changing.getByLabel('Current passphrase').fill('not this one at all');
+    await changing.getByLabel(/^New passphrase/).fill(CHANGED);
     await changing.getByRole('button').click();
     await expect(changing.getByRole('alert')).toContainText('not your passphrase');
-    await changing.getByLabel('The one you have now').fill(ADA.passphrase);
+    await changing.getByLabel('Current passphrase').fill(ADA.passphrase);
     await changing.getByRole('button').click();
     await expect(page.getByText(/passphrase is changed/)).toBeVisible();
     expect((await desk.call('GET', '/session')).status).toBe(401);
@@ -142,7 +142,7 @@ async function passkey(page: Page) {
   });
   await press(page, 'Add a passkey');
   const adding = page.getByRole('region', { name: 'Passkeys' });
-  await adding.getByLabel(/^What to call it/).fill('My phone');
+  await adding.getByLabel(/^Name, such as/).fill('My phone');
   await adding.getByLabel('Your passphrase').fill(CHANGED);
   await press(page, 'Make the passkey');
   await expect(page.getByRole('list', { name: 'Passkeys' }).getByRole('listitem')).toContainText('never used');

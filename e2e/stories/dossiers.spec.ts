@@ -39,8 +39,8 @@ test('a set is gathered from where things stand, gets words between them and an 
     .click();
   await page.getByRole('button', { name: 'Into another dossier…' }).click();
   const asks = page.getByRole('dialog', { name: 'Put it in a dossier' });
-  await asks.getByLabel('Or begin one, called').fill('The crossing');
-  await asks.getByRole('button', { name: 'Begin it' }).click();
+  await asks.getByLabel('Or a new one, called').fill('The crossing');
+  await asks.getByRole('button', { name: 'Begin', exact: true }).click();
   await expect(page.getByText('“The crossing” is begun, with 1 in it.')).toBeVisible();
   await row(page, 'Bread list closes early')
     .getByRole('button', { name: /What to do/ })
@@ -124,7 +124,7 @@ test('what pages state is laid side by side, put right by hand, and goes along i
   await facts.getByRole('button', { name: 'Weight of “Battery, 30 kWh”: 310 kg' }).click();
   const cell = page.getByRole('dialog', { name: 'Weight of “Battery, 30 kWh”' });
   await expect(cell.getByText('Read from the words of the page')).toBeVisible();
-  await cell.getByLabel('Put it right').fill('322 kg');
+  await cell.getByLabel('Correct it').fill('322 kg');
   await cell.getByRole('button', { name: 'Keep it' }).click();
   await facts.getByRole('button', { name: 'Weight of “Battery, 30 kWh”: 322 kg' }).click();
   await expect(page.getByText('The page states 310 kg.')).toBeVisible();
@@ -152,7 +152,7 @@ test('with a passphrase only who knows it sees a dossier, none of the library’
   await signIn(page, seeded);
   await openDossier(page, 'Eelgrass, for the upper class');
   await page.getByRole('button', { name: 'Hand it on…' }).click();
-  await page.getByRole('radio', { name: 'Who knows a passphrase, too' }).click();
+  await page.getByRole('radio', { name: 'Who has a passphrase' }).click();
   await page.getByLabel('Passphrase, 6 characters or more').fill('low water');
   await page.getByRole('button', { name: 'Put it at an address' }).click();
   const address = await page.getByRole('note', { name: 'Address of the page' }).innerText();

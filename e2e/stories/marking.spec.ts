@@ -106,11 +106,11 @@ test('passages are marked for a purpose, noted on, kept without a connection, an
     await page.getByRole('radio', { name: 'All' }).click();
     await page.getByRole('button', { name: 'Filter and sort' }).click();
     await page.getByRole('radio', { name: 'The last 7 days' }).click();
-    await page.getByRole('radio', { name: 'Marked first on top' }).click();
+    await page.getByRole('radio', { name: 'Oldest first' }).click();
     await page.keyboard.press('Escape');
     await expect(here).toContainText('In January');
     await page.getByRole('button', { name: 'No longer: The last 7 days' }).click();
-    await page.getByRole('button', { name: 'No longer: Marked first on top' }).click();
+    await page.getByRole('button', { name: 'No longer: Oldest first' }).click();
     await expect(page.getByRole('button', { name: /^No longer/ })).toHaveCount(0);
     await page.getByLabel('With these words').fill('gone up');
     await expect(here).not.toContainText('In January');

@@ -50,7 +50,7 @@ test('of a report that retells another, what was read there is told, drawn softl
   await expect(head).toHaveCount(0);
   expect(await soft(page)).toEqual([]);
   await page.getByRole('button', { name: 'What to do with this item' }).click();
-  await page.getByRole('button', { name: 'Tell what I know of it' }).click();
+  await page.getByRole('button', { name: 'Show what I know in it' }).click();
   await expect(head).toBeVisible();
 });
 

@@ -29,9 +29,9 @@ export function ChangePassphrase({ change }: PartProps) {
   };
   return (
     <Part name="Passphrase">
-      <PassphraseField label="The one you have now" value={passphrase} onChange={setPassphrase} />
+      <PassphraseField label="Current passphrase" value={passphrase} onChange={setPassphrase} />
       <PassphraseField
-        label="The new one, 12 characters or more"
+        label="New passphrase, 12 characters or more"
         value={wanted}
         onChange={setWanted}
         isNew

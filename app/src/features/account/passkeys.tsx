@@ -83,7 +83,7 @@ function AddPasskey({ onAdded }: { onAdded(): void }) {
     );
   return (
     <View className="gap-[10px] rounded-[16px] border border-line bg-raised p-[16px]">
-      <Field label="What to call it, such as “My phone”" value={name} onChangeText={setName} autoFocus />
+      <Field label="Name, such as “My phone”" value={name} onChangeText={setName} autoFocus />
       <PassphraseField
         label="Your passphrase"
         value={passphrase}

@@ -21,7 +21,7 @@ interface SaveManyProps {
 const SHOWN = 6;
 
 const TAGGING = [
-  { value: 'yes', label: 'Tag them so' },
+  { value: 'yes', label: 'Add these tags' },
   { value: 'no', label: 'No tags' },
 ] as const;
 

@@ -47,8 +47,8 @@ export function PutInSheet({ things }: { things: readonly NewEntry[] }) {
             A dossier is a set that you choose and put in order, with your own words between the things.
           </Text>
         )}
-        <Field label="Or begin one, called" value={title} onChangeText={setTitle} onSubmitEditing={begin} />
-        <Button label="Begin it" disabled={title.trim() === ''} onPress={begin} />
+        <Field label="Or a new one, called" value={title} onChangeText={setTitle} onSubmitEditing={begin} />
+        <Button label="Begin" disabled={title.trim() === ''} onPress={begin} />
       </View>
     </Sheet>
   );

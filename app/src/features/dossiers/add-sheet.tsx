@@ -120,7 +120,7 @@ function AddHeading({ dossierId, at, onClose }: AddProps) {
   return (
     <View className="gap-[14px]">
       <Field label="Heading" value={text} onChangeText={setText} autoFocus onSubmitEditing={keep} />
-      <Switch label="A section within the section before it" on={nested} onChange={setNested} />
+      <Switch label="Subsection" on={nested} onChange={setNested} />
       <Button label="Put it in" kind="main" disabled={text.trim() === ''} onPress={keep} />
     </View>
   );

@@ -11,7 +11,7 @@ import { SectionHeading } from '@/ui/section-heading';
 /** What a dossier can be taken along as, in words. */
 const FORMATS: readonly { title: string; formats: readonly { format: DossierFormat; label: string }[] }[] = [
   {
-    title: 'To be read',
+    title: 'Documents',
     formats: [
       { format: 'docx', label: 'Word processor (DOCX)' },
       { format: 'epub', label: 'E-book with the texts (EPUB)' },
@@ -21,7 +21,7 @@ const FORMATS: readonly { title: string; formats: readonly { format: DossierForm
     ],
   },
   {
-    title: 'To be reckoned with',
+    title: 'Tables',
     formats: [
       { format: 'xlsx', label: 'Spreadsheet (XLSX)' },
       { format: 'csv', label: 'CSV' },

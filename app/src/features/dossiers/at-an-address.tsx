@@ -13,7 +13,7 @@ import { SureButton } from '@/ui/sure-button';
 
 const ACCESS: readonly { value: PublicationAccess; label: string }[] = [
   { value: 'unlisted', label: 'Who has the address' },
-  { value: 'passphrase', label: 'Who knows a passphrase, too' },
+  { value: 'passphrase', label: 'Who has a passphrase' },
   { value: 'listed', label: 'Everybody' },
 ];
 const ABOUT: Readonly<Record<PublicationAccess, string>> = {

@@ -58,8 +58,8 @@ export function CoverSheet({ open: { dossier, compiled }, onClose }: { open: Ope
         <WritingField label="After the rest" value={closing} onChangeText={setClosing} />
         {pictures.length > 0 && (
           <View className="gap-[8px]">
-            <Text className="font-ui text-base font-semibold text-ink">Picture in front</Text>
-            <div role="radiogroup" aria-label="Picture in front" className="picture-choice">
+            <Text className="font-ui text-base font-semibold text-ink">Cover picture</Text>
+            <div role="radiogroup" aria-label="Cover picture" className="picture-choice">
               <button type="button" role="radio" aria-checked={lead === null} onClick={() => setLead(null)}>
                 None
               </button>

@@ -79,7 +79,7 @@ function Begin({ isFirst }: { isFirst: boolean }) {
       )}
       <Field label="A new dossier, called" value={title} onChangeText={setTitle} onSubmitEditing={() => void begin()} />
       <View className="items-start">
-        <Button label="Begin it" kind="main" disabled={title.trim() === ''} onPress={() => void begin()} />
+        <Button label="Begin" kind="main" disabled={title.trim() === ''} onPress={() => void begin()} />
       </View>
     </View>
   );

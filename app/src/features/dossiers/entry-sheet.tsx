@@ -65,7 +65,7 @@ export function EntrySheet({ open: { entries, compiled }, entryId, onAddAfter, o
         {label !== undefined && <Field label={label} value={text} onChangeText={setText} onSubmitEditing={keep} />}
         {entry.part.kind === 'heading' && (
           <Switch
-            label="A section within the section before it"
+            label="Subsection"
             on={nested.value}
             onChange={(on) => void changeEntries([entryId], { nested: on })}
           />

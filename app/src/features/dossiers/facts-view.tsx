@@ -86,9 +86,7 @@ export function FactsView({ open }: { open: OpenDossier }) {
   const hidden = table.columns.filter((column) => column.hidden);
   return (
     <View className="gap-[12px]">
-      {table.rows.length > 5 && (
-        <Field label="Only rows with" value={narrow} onChangeText={setNarrow} inputMode="search" />
-      )}
+      {table.rows.length > 5 && <Field label="Filter" value={narrow} onChangeText={setNarrow} inputMode="search" />}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- what scrolls sideways is reached by keyboard */}
       <div className="facts-frame" role="region" aria-label="Facts" tabIndex={0}>
         <table className="facts-table">
@@ -204,7 +202,7 @@ function CellSheet({
           <Text className="font-ui text-base text-soft">The page states {valueInWords(cell.stated)}.</Text>
         )}
         <Field
-          label="Put it right"
+          label="Correct it"
           value={written}
           onChangeText={setWritten}
           onSubmitEditing={() => put(written.trim())}

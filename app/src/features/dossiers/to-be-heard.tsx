@@ -31,8 +31,8 @@ export function ToBeHeard({ open: { dossier } }: { open: OpenDossier }) {
     show({ text: 'The address is copied.' });
   };
   return (
-    <View role="region" aria-label="To be heard" className="gap-[12px]">
-      <SectionHeading>To be heard</SectionHeading>
+    <View role="region" aria-label="As a podcast" className="gap-[12px]">
+      <SectionHeading>As a podcast</SectionHeading>
       <Switch
         label="As a podcast of your own"
         about="Its articles in their order, for any podcast app. For yourself: it has whole texts."

@@ -11,8 +11,8 @@ import type { HighlightsOrder, HighlightsWanted } from './highlights-view';
 
 const ANY = '';
 const ORDERS: readonly { value: HighlightsOrder; label: string; short: string }[] = [
-  { value: 'latest', label: 'Marked last on top', short: '' },
-  { value: 'earliest', label: 'Marked first on top', short: 'Marked first on top' },
+  { value: 'latest', label: 'Newest first', short: '' },
+  { value: 'earliest', label: 'Oldest first', short: 'Oldest first' },
   { value: 'title', label: 'By title', short: 'By title' },
 ];
 const SINCE = [

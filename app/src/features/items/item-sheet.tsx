@@ -154,7 +154,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
             {text && <Half label="Tidy the text" onPress={text.onTidy} />}
             {item.choices.known.value === 'disputed' && (
               <Half
-                label="Tell what I know of it"
+                label="Show what I know in it"
                 onPress={() => {
                   onClose();
                   void choose(item.id, { known: 'told' });
@@ -213,7 +213,7 @@ function ComeBack({ item, onDone }: { item: Item; onDone(): void }) {
         <input type="date" min={addDays(today, 1)} value={day} onChange={(event) => setDay(event.target.value)} />
       </label>
       <Button label="Come back on this day" kind="main" disabled={day <= today} onPress={() => promise(day)} />
-      {item.choices.comeBackOn.value !== null && <Button label="Not by date any more" onPress={() => promise(null)} />}
+      {item.choices.comeBackOn.value !== null && <Button label="Remove the day" onPress={() => promise(null)} />}
     </View>
   );
 }

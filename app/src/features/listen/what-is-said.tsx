@@ -25,7 +25,7 @@ export function WhatIsSaid() {
           value={settings.tables}
           onChange={(tables) => settings.change({ tables })}
           options={[
-            { value: 'summary', label: 'What they hold' },
+            { value: 'summary', label: 'A summary' },
             { value: 'rows', label: 'Row by row' },
             { value: 'nothing', label: 'Left out' },
           ]}

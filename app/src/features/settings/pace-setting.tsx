@@ -27,7 +27,7 @@ export function PaceSetting() {
           <Text className="font-ui text-small text-soft">
             All minutes are reckoned by it. Pauses and skimming are left out.
           </Text>
-          <Button label="Measure anew" onPress={beginAnew} />
+          <Button label="Measure again" onPress={beginAnew} />
         </>
       )}
     </View>

@@ -204,7 +204,7 @@ function AskTag({ count, onClose, onTag }: { count: number; onClose(): void; onT
     <Sheet title={`Tag ${count}`} onClose={onClose}>
       <View className="gap-[14px]">
         <Field label="Tag" value={written} onChangeText={setWritten} onSubmitEditing={put} fault={fault} autoFocus />
-        <Button label="Put it on" kind="main" onPress={put} />
+        <Button label="Add the tag" kind="main" onPress={put} />
       </View>
     </Sheet>
   );
