@@ -65,9 +65,15 @@ test('a reader sees where their account is open and what was done with it, shuts
     await changing.getByLabel(/^New passphrase/).fill(CHANGED);
     await changing.getByRole('button').click();
     await expect(changing.getByRole('alert')).toContainText('not your passphrase');
+    const tokens = async () =>
+      ((await (await page.request.get(`${origin}/api/tokens`)).json()) as { tokens: { name: string }[] }).tokens;
+    expect((await desk.call('POST', '/tokens', { name: 'A button', scope: 'save' })).status).toBe(201);
+    expect(await tokens()).toHaveLength(1);
+    await changing.getByRole('switch', { name: 'End buttons and bookmarks too' }).click();
     await changing.getByLabel('Current passphrase').fill(ADA.passphrase);
     await changing.getByRole('button').click();
     await expect(page.getByText(/passphrase is changed/)).toBeVisible();
+    expect(await tokens()).toEqual([]);
     expect((await desk.call('GET', '/session')).status).toBe(401);
     expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(401);
 

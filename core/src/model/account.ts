@@ -39,7 +39,13 @@ export const CodeWish = z.object({ mail: Mail });
 export const PassphraseByCode = z.object({ mail: Mail, code: Code, passphrase: Passphrase });
 
 /** PUT /api/account/passphrase */
-export const PassphraseChange = z.object({ passphrase: GivenPassphrase, wanted: Passphrase });
+export const PassphraseChange = z.object({
+  passphrase: GivenPassphrase,
+  wanted: Passphrase,
+  /** Whether what saves by a token of its own is shut out as well. */
+  endTokens: z.boolean().default(false),
+});
+export type PassphraseChange = z.infer<typeof PassphraseChange>;
 /** POST /api/account/passkeys/options and POST /api/account/erase: who asks must show that they are there. */
 export const PassphraseAgain = z.object({ passphrase: GivenPassphrase });
 

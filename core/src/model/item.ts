@@ -203,3 +203,7 @@ export function tagsOf(item: Item): string[] {
     .flatMap(({ value }) => (value === null ? [] : [value]))
     .sort((a, b) => a.localeCompare(b));
 }
+
+/** Whether the words of an item are those of its page: what stood there instead of a text says nothing of it. */
+export const hasText = ({ capture: { page } }: Pick<Item, 'capture'>): boolean =>
+  page !== null && page.cameThrough.verdict !== 'failed';

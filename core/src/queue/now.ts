@@ -1,4 +1,4 @@
-import { type Carrier, instantOf, type Item } from '../model';
+import { type Carrier, hasText, instantOf, type Item } from '../model';
 import { type DayName, goOnFrom, minutesLeft } from '../reading';
 import { listeningMinutes } from '../text';
 import { isDue } from './promises';
@@ -10,8 +10,6 @@ export type DayOf = (instant: number) => DayName;
 
 const GO_ON_SHOWN = 2;
 const LATELY_MS = 31 * 24 * 60 * 60 * 1000;
-
-const hasText = (item: Item) => item.capture.page !== null && item.capture.page.cameThrough.verdict !== 'failed';
 
 /** What was begun and not finished, the latest first. */
 export function toGoOnWith(items: readonly Item[]): Item[] {

@@ -1,5 +1,5 @@
 import { hostOf } from '@dorvel/core/address';
-import type { EntryPart, Item, KnownPage } from '@dorvel/core/model';
+import { type EntryPart, hasText, type Item, type KnownPage } from '@dorvel/core/model';
 import { alreadySavedWords, captureWords, lengthInWords, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useState } from 'react';
 import { linkTo } from '../background/links';
@@ -72,7 +72,7 @@ export function SavedPage({
       <div className="flex flex-col gap-[4px] border-y border-line py-[12px]">
         <p className="break-words font-read text-row font-semibold text-ink">{item ? titleOf(item) : saved.title}</p>
         <p className="font-ui text-small text-soft">{item ? sourceOf(item) : hostOf(saved.address) || 'a picture'}</p>
-        {item?.capture.page && item.capture.page.cameThrough.verdict !== 'failed' && (
+        {item?.capture.page && hasText(item) && (
           <div className="flex items-center justify-between">
             <Strand item={item} />
             <span aria-hidden className="font-ui text-small text-soft">

@@ -42,4 +42,10 @@ it('lets its holder in for one account until it is revoked by that account, and 
   expect((await repository.use(secret, 'save'))?.account).toEqual(one);
   expect(await repository.revoke(one.id, token.id)).toBe('A desk');
   expect(await repository.use(secret, 'save')).toBeNull();
+
+  const kept = await repository.make(two.id, 'B desk', 'save');
+  const made = [await repository.make(one.id, 'A phone', 'save'), await repository.make(one.id, 'A browser', 'save')];
+  expect((await repository.revokeAll(one.id)).sort()).toEqual(['A browser', 'A phone']);
+  for (const each of made) expect(await repository.use(each.secret, 'save')).toBeNull();
+  expect((await repository.use(kept.secret, 'save'))?.account).toEqual(two);
 });

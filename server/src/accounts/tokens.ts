@@ -53,6 +53,14 @@ export function tokenRepository(database: Database, now: () => number) {
       return gone?.name ?? null;
     },
 
+    /** @returns their names */
+    async revokeAll(accountId: string): Promise<string[]> {
+      const gone = await database.write((tx) =>
+        tx.delete(tokens).where(eq(tokens.accountId, accountId)).returning({ name: tokens.name }),
+      );
+      return gone.map(({ name }) => name);
+    },
+
     /** Remembers what a token saved; what was saved before `since` it may not take back any more. */
     async remember(tokenId: string, itemId: string, since: number): Promise<void> {
       await database.write(async (tx) => {

@@ -16,6 +16,7 @@ import type { AccountEvents } from '../accounts/events';
 import type { Invitations } from '../accounts/invitations';
 import type { Passkeys } from '../accounts/passkeys';
 import type { Sessions } from '../accounts/sessions';
+import type { Tokens } from '../accounts/tokens';
 import type { Tries } from '../accounts/tries';
 import type { Config } from '../config';
 import type { Database } from '../db/open';
@@ -32,6 +33,7 @@ interface AccountParts {
   library(accountId: string): Library;
   accounts: Accounts;
   sessions: Sessions;
+  tokens: Tokens;
   passkeys: Passkeys;
   invitations: Invitations;
   events: AccountEvents;
@@ -45,7 +47,7 @@ interface AccountParts {
 
 /** What readers see of their own account, and what they change in it. */
 export function accountRoutes(parts: AccountParts): Router {
-  const { accounts, sessions, passkeys, invitations, events, bell } = parts;
+  const { accounts, sessions, tokens, passkeys, invitations, events, bell } = parts;
   const router = Router();
   const note = (request: Request, response: Response, kind: Parameters<AccountEvents['note']>[1], about?: string) =>
     events.note(accountOf(response).id, kind, callerOf(request), about);
@@ -87,12 +89,15 @@ export function accountRoutes(parts: AccountParts): Router {
   });
 
   router.put('/account/passphrase', limited, async (request, response) => {
-    const { passphrase, wanted } = PassphraseChange.parse(request.body);
+    const { passphrase, wanted, endTokens } = PassphraseChange.parse(request.body);
     await showPassphrase(request, response, passphrase);
     refuseGuessable(wanted, accountOf(response));
     await accounts.setPassphrase(accountOf(response).id, wanted);
     await endOthers(response);
     await note(request, response, 'passphrase-changed');
+    if (endTokens)
+      for (const name of await tokens.revokeAll(accountOf(response).id))
+        await note(request, response, 'token-revoked', name);
     response.status(204).end();
   });
 

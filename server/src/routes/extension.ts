@@ -6,6 +6,7 @@ import {
   EchoesAsked,
   ExtensionAccount,
   FoundElsewhere,
+  hasText,
   type Item,
   KnownPage,
   MarkedAddresses,
@@ -167,12 +168,11 @@ async function known(item: Item | null, accountId: string, parts: ExtensionParts
   const library = parts.library(accountId);
   const relating = parts.related(accountId);
   // A text that did not come through is near to others of its kind, which says nothing.
-  const hasText = item?.capture.page?.cameThrough.verdict !== 'failed';
   const near =
-    item && hasText
+    item && hasText(item)
       ? (await relating.related(item.id, MAX_RELATED)).filter(({ nearness }) => nearness >= PLAINLY_RELATED)
       : [];
-  const suggested = item && hasText ? await relating.suggestedTags(item, MAX_SUGGESTED) : [];
+  const suggested = item && hasText(item) ? await relating.suggestedTags(item, MAX_SUGGESTED) : [];
   const others = new Map(
     (
       await Promise.all(

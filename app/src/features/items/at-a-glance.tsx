@@ -1,4 +1,4 @@
-import type { Item } from '@dorvel/core/model';
+import { hasText, type Item } from '@dorvel/core/model';
 import { goOnFrom } from '@dorvel/core/reading';
 import { captureWords, lengthInWords, publishedWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Text, View } from 'react-native';
@@ -22,7 +22,7 @@ export function AtAGlance({ item }: { item: Item }) {
       <Text className="font-ui text-small text-soft">
         {sourceOf(item)} · {dates}
       </Text>
-      {page && page.cameThrough.verdict !== 'failed' && (
+      {page && hasText(item) && (
         <View className="flex-row items-center gap-[12px]">
           <Strand
             minutes={page.minutes}

@@ -1,4 +1,4 @@
-import { type Item, tagsOf } from '@dorvel/core/model';
+import { hasText, type Item, tagsOf } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
 import { captureWords, leftInWords, lengthInWords, savedShort, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link, useRouter } from 'expo-router';
@@ -67,7 +67,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   ]
     .filter(Boolean)
     .join(' · ');
-  const hasText = capture.page !== null && capture.page.cameThrough.verdict !== 'failed';
+  const isText = hasText(item);
   return (
     <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
       <Link href={href} asChild onPress={pressed}>
@@ -90,7 +90,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
             {reason === undefined ? null : <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>}
             {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
             <View className="flex-row items-center gap-[8px]">
-              {capture.page && hasText ? (
+              {capture.page && isText ? (
                 <Strand
                   minutes={capture.page.minutes}
                   passed={passedOf(item)}
@@ -103,7 +103,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
                 />
               ) : null}
               <Text numberOfLines={1} className="min-w-0 flex-1 font-ui text-small text-soft">
-                {hasText && <Text aria-hidden>{leftInWords(item)} · </Text>}
+                {isText && <Text aria-hidden>{leftInWords(item)} · </Text>}
                 {facts}
               </Text>
             </View>

@@ -1,4 +1,4 @@
-import { type Item, tagKey, tagsOf } from '@dorvel/core/model';
+import { hasText, type Item, tagKey, tagsOf } from '@dorvel/core/model';
 import { PLAINLY_RELATED } from '@dorvel/core/nearness';
 import { reasonForTag, sharedInWords, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
@@ -37,7 +37,7 @@ export function SortCard({ item }: { item: Item }) {
 function Touches({ item }: { item: Item }) {
   const items = useItemsById();
   const related = useRelated(item.id, item.capture.page?.copyId ?? '', MAX_RELATED) ?? [];
-  const near = related.filter(({ nearness }) => nearness >= PLAINLY_RELATED);
+  const near = hasText(item) ? related.filter(({ nearness }) => nearness >= PLAINLY_RELATED) : [];
   if (near.length === 0) return null;
   return (
     <View role="region" aria-label="Related" className="gap-[6px] border-t border-line pt-[10px]">

@@ -1,4 +1,4 @@
-import { type Item, tagKey, TagName, tagsOf } from '@dorvel/core/model';
+import { hasText, type Item, tagKey, TagName, tagsOf } from '@dorvel/core/model';
 import { suggestTags, type TagSuggestion } from '@dorvel/core/nearness';
 import { inputWords, reasonForTag } from '@dorvel/core/wording';
 import { useMemo, useState } from 'react';
@@ -93,6 +93,7 @@ export function useSuggestedTags(
   own: ReadonlySet<string>,
 ): readonly TagSuggestion[] {
   const copyId = item.capture.page?.copyId ?? '';
+  const isText = hasText(item);
   const related = useRelated(item.id, copyId, MAX_NEIGHBOURS);
   const all = useTags();
   const named = useNamedTags(
@@ -102,11 +103,12 @@ export function useSuggestedTags(
     useMemo(() => all.map(({ name }) => name), [all]),
   );
   return useMemo(() => {
+    if (!isText) return [];
     const byId = new Map(items.map((each) => [each.id, each]));
     const of = (id: string) => {
       const other = byId.get(id);
       return other ? tagsOf(other) : [];
     };
     return suggestTags({ related: related ?? [], tagsOf: of, named: named ?? [], own, most: MAX_SUGGESTED });
-  }, [related, named, items, own]);
+  }, [isText, related, named, items, own]);
 }
