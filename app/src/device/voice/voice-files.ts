@@ -55,6 +55,7 @@ async function fileOf(file: VoiceFile, told: (bytes: number) => void): Promise<U
     told(at);
   }
   if (at !== data.length) throw new Error(`${file.name} broke off`);
+  if (!(await isAsSaid(file, data))) throw new Error(`${file.name} is not what it should be`);
   // Without room for it the voice speaks all the same; it is fetched again another time.
   await cache
     ?.put(address, new Response(data, { headers: { 'content-type': 'application/octet-stream' } }))
@@ -62,4 +63,13 @@ async function fileOf(file: VoiceFile, told: (bytes: number) => void): Promise<U
       console.warn(`no room on this device for ${file.name}`);
     });
   return data;
+}
+
+/** Whether a file is the one that ships: an engine is given nothing else. Where the browser cannot tell, without TLS, it may be. */
+async function isAsSaid({ sha256 }: VoiceFile, data: Uint8Array<ArrayBuffer>): Promise<boolean> {
+  // Only there where the address is safe, whatever its type says.
+  const { subtle } = globalThis.crypto as { subtle?: SubtleCrypto };
+  if (!subtle) return true;
+  const hash = new Uint8Array(await subtle.digest('SHA-256', data));
+  return [...hash].map((byte) => byte.toString(16).padStart(2, '0')).join('') === sha256;
 }
