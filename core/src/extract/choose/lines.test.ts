@@ -1,4 +1,4 @@
-import { announcesOthers, isLineOfClutter, isPreambleLine } from './lines';
+import { announcesOthers, isLineOfClutter, isPreambleLine, isSignedAndDated } from './lines';
 
 describe('lines of the page, not of its text', () => {
   it.each([
@@ -37,6 +37,25 @@ describe('lines between headline and text', () => {
     '%s stays',
     (line) => expect(isPreambleLine(line)).toBe(false),
   );
+});
+
+describe('lines that say who wrote it and when', () => {
+  it.each([
+    'Par Maël Kergoat, 27 septembre 2026',
+    'Von Ragna Osgood, 16. September 2026',
+    'By Ada Quill and Bo Reed, June 8, 2012',
+    'By Ada Quill · 2012-06-08',
+    'Por Inés Salvatierra, 3 de mayo de 2021.',
+  ])('%s', (line) => expect(isSignedAndDated(line)).toBe(true));
+
+  it.each([
+    'By Ada Quill',
+    '27 septembre 2026',
+    'From the harbour, 3 May 2012',
+    'By the pier, on 3 May 2012, the boats lay two abreast.',
+    'By Tuesday, 3 May 2012',
+    'By Ada Quill, who was at the pier on 3 May 2012 when it fell',
+  ])('%s stays', (line) => expect(isSignedAndDated(line)).toBe(false));
 });
 
 it.each(['Related stories', 'More from this author', 'You may also like', 'Sur le même sujet', '相关新闻'])(

@@ -31,6 +31,18 @@ export function isPreambleLine(text: string): boolean {
   );
 }
 
+/** Names behind *by*, each with a capital. */
+const SIGNED =
+  /^(?:by|von|par|por|di|door|By|BY|Von|Par|Por|Di|Door):?\s+\p{Lu}[\p{L}.'’-]*(?:,?\s+(?:(?:and|und|et|y|e|en)\s+)?\p{Lu}[\p{L}.'’-]*){1,7}$/u;
+
+/** True for a line that says who wrote a text and when, and no more, as it may also stand behind the standfirst. */
+export function isSignedAndDated(text: string): boolean {
+  const flat = text.replace(/\s+/g, ' ').trim();
+  const date = flat.length <= 100 ? DATE.exec(flat) : null;
+  if (!date || !/^[.\s]*$/.test(flat.slice(date.index + date[0].length))) return false;
+  return SIGNED.test(flat.slice(0, date.index).replace(/(?:[\s,·|–—-]|\b(?:on|am|le|el|den)\b)+$/u, ''));
+}
+
 const DIGIT = /\d/;
 /** A year and a time of day, in whatever language the month is. */
 const MOMENT = /\b(?:19|20)\d\d\b.*\b\d{1,2}[:.]\d{2}\b|\b\d{1,2}:\d{2}\b.*\b(?:19|20)\d\d\b/;

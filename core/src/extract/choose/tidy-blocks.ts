@@ -1,7 +1,15 @@
 import type { Element, ElementContent } from 'hast';
 import { toString } from 'hast-util-to-string';
 import { element, figureOf } from '../tree/phrases';
-import { announcesComments, announcesOthers, isLineOfClutter, isPreambleLine, isTailLine, saysWhen } from './lines';
+import {
+  announcesComments,
+  announcesOthers,
+  isLineOfClutter,
+  isPreambleLine,
+  isSignedAndDated,
+  isTailLine,
+  saysWhen,
+} from './lines';
 
 export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split(' '));
 
@@ -45,9 +53,12 @@ function withoutPreamble(blocks: Element[]): Element[] {
     const text = toString(block).trim();
     return text.length >= PARAGRAPH && !isPreambleLine(text);
   });
-  return first === -1
-    ? blocks
-    : blocks.filter((block, index) => index >= first || !isPreambleLine(toString(block).trim()) || holdsPicture(block));
+  const leadsUp = (block: Element, index: number): boolean => {
+    const text = toString(block).trim();
+    // The first paragraph may be a standfirst, under which stands who wrote it.
+    return index < first ? isPreambleLine(text) : index === first + 1 && isSignedAndDated(text);
+  };
+  return first === -1 ? blocks : blocks.filter((block, index) => !leadsUp(block, index) || holdsPicture(block));
 }
 
 /** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
