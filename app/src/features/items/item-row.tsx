@@ -81,7 +81,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
           }}
           onPointerEnter={ready}
           onFocus={ready}
-          className={`min-w-0 flex-1 flex-row pl-[20px] ${compact ? 'py-[6px]' : 'py-[10px]'}`}
+          className={`held-row min-w-0 flex-1 flex-row pl-[20px] ${compact ? 'py-[6px]' : 'py-[10px]'}`}
         >
           <View className="min-w-0 flex-1">
             <Text numberOfLines={compact ? 1 : 2} className="font-read text-row font-semibold text-ink">
