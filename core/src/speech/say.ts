@@ -330,12 +330,24 @@ function claimNumbers(claim: Claim, table: SpokenLanguage): void {
       `(?<=^|[\\s(\\[“"„«])([−-])?(${number})(?:${SPACE}?–${SPACE}?(${number}))?(?=${SPACE}?(?:${multipliers})|[^\\p{L}\\p{N}]|$)`,
       'gu',
     ),
-    ([, sign, from = '', to]) =>
-      `${sign ? `${table.minus} ` : ''}${numberSaid(table, from)}${to ? ` ${table.to} ${numberSaid(table, to)}` : ''}`,
+    ({ 0: { length }, 1: sign, 2: from = '', 3: to, index, input }) => {
+      const said = (written: string) => numberBefore(table, written, input.slice(index + length));
+      return `${sign ? `${table.minus} ` : ''}${said(from)}${to ? ` ${table.to} ${said(to)}` : ''}`;
+    },
   );
   claim(pattern(`(?<![\\p{L}\\p{N}])(${number})(?![\\p{L}\\p{N}])`, 'gu'), ([, written = '']) =>
     numberSaid(table, written),
   );
+}
+
+/** A number as it is said before what follows it. A year bends by nothing. */
+function numberBefore(table: SpokenLanguage, written: string, behind: string): string {
+  const said = numberSaid(table, written);
+  const next = /^[ \u00a0\u202f](\p{Ll}{3,})/u.exec(behind)?.[1];
+  const isYear = /^(?:1\d|20)\d\d$/.test(written);
+  return table.agreeing && next !== undefined && !isYear && !written.includes(table.decimalSign)
+    ? table.agreeing(said, next)
+    : said;
 }
 
 function claimSigns(claim: Claim, table: SpokenLanguage, text: string): void {

@@ -6,6 +6,8 @@ export interface SpokenLanguage {
   cardinal(value: number | bigint): string;
   /** A number as it is said before what it counts: ein Euro, una hora. */
   counting(value: number | bigint, noun: string): string;
+  /** A number as it is said before a word, where it bends by what it counts: doscientas páginas. */
+  agreeing?(said: string, next: string): string;
   /**
    * @param before the two words that stand before it, where the form depends on them
    * @param written as it stands in the text, with its sign

@@ -6,6 +6,15 @@ const MONTHS = 'enero febrero marzo abril mayo junio julio agosto septiembre oct
 // The package leaves one accent out, and with it the stress falls elsewhere.
 const cardinal = (value: number | bigint): string => toCardinal(value).replace(/dieciseis$/, 'dieciséis');
 
+/** Ends like a word for several that is feminine; those of Greek origin and a few more are not. */
+const FEMININE =
+  /(?:as|iones|dades|tades|tudes|umbres)$|^(?:mujeres|veces|voces|noches|tardes|calles|clases|partes|llaves|naves|aves|flores|leyes|redes|paredes|imágenes|series|especies|bases|frases|fases|fuentes|raíces|luces|cruces|manos|sedes|torres|nubes|tribus)$/;
+const MASCULINE_ALL_THE_SAME =
+  /^(?:días|mapas|planetas|cometas|tranvías|poetas|\p{L}*(?:emas|omas|ramas)|atletas|artistas|colegas|guardias|policías)$/u;
+/** What a number may stand before without counting it. */
+const COUNTS_NOTHING =
+  /^(?:más|menos|mas|las|los|les|nos|sus|tus|mis|esas|esos|estas|estos|unas|unos|otras|otros|ellas|ellos|ambas|ambos|tras|pues|además|entonces|después|antes)$/;
+
 /** Spanish basics. The words are common practice. */
 export const spanish: SpokenLanguage = {
   cardinal,
@@ -14,6 +23,22 @@ export const spanish: SpokenLanguage = {
     return cardinal(value)
       .replace(/veintiuno$/, feminine ? 'veintiuna' : 'veintiún')
       .replace(/uno$/, feminine ? 'una' : 'un');
+  },
+  // How cardinals agree: Real Academia Española, Diccionario panhispánico de dudas, “cardinales” (from memory).
+  agreeing: (said, next) => {
+    if (next === 'mil') return said.replace(/veintiuno$/, 'veintiún').replace(/uno$/, 'un');
+    if (!next.endsWith('s') || COUNTS_NOTHING.test(next)) return said;
+    if (!FEMININE.test(next) || MASCULINE_ALL_THE_SAME.test(next))
+      return said.replace(/veintiuno$/, 'veintiún').replace(/uno$/, 'un');
+    // What stands before *mil* counts the same; what stands before *millón* counts millions.
+    const [, millions = '', rest = said] = /^(.*mill(?:ón|ones) )?(.*)$/.exec(said) ?? [];
+    return (
+      millions +
+      rest
+        .replace(/cientos(?=$| )/g, 'cientas')
+        .replace(/quinientos(?=$| )/g, 'quinientas')
+        .replace(/uno$/, 'una')
+    );
   },
   ordinal: (value, before, written = '') => {
     const said = toOrdinal(value);
