@@ -31,6 +31,17 @@ export async function openInYou(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
 
+/** Opens the article of the demo that has every kind of element, footnotes among them. */
+export async function openEverything(page: Page): Promise<void> {
+  await goTo(page, 'Library');
+  await page.getByRole('searchbox', { name: 'Find' }).fill('"Tides and their terms"');
+  await page
+    .getByRole('link', { name: /Tides and their terms/i })
+    .first()
+    .click();
+  await expect(page.getByTestId('reader')).toBeVisible();
+}
+
 export async function save(page: Page, address: string): Promise<void> {
   await page.getByRole('button', { name: 'Save an address' }).first().click();
   const sheet = page.getByRole('dialog', { name: 'Save an address' });

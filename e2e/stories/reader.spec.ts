@@ -1,9 +1,6 @@
 import { expect } from '@playwright/test';
 import { test } from '../homes';
-import { goTo, signIn } from '../reader';
-
-/** The article of the demo that has every kind of element. */
-const EVERYTHING = 'Tides and their terms';
+import { goTo, openEverything, signIn } from '../reader';
 
 const highlighted = (name: string) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString());
 
@@ -11,14 +8,8 @@ test('a long text is found one’s way about in: parts, words, notes, pictures, 
   project,
 }) => {
   await signIn(page, seeded);
-  await goTo(page, 'Library');
-  await page.getByRole('searchbox').or(page.getByLabel(/^Find/)).first().fill(`"${EVERYTHING}"`);
-  await page
-    .getByRole('link', { name: new RegExp(EVERYTHING, 'i') })
-    .first()
-    .click();
+  await openEverything(page);
   const reader = page.getByTestId('reader');
-  await expect(reader).toBeVisible();
 
   await test.step('its parts, each with its minutes, and the way to one', async () => {
     await page.getByRole('button', { name: 'Contents', exact: true }).click();

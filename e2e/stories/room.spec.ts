@@ -1,26 +1,13 @@
-import type { CDPSession, Locator, Page } from '@playwright/test';
+import type { CDPSession, Locator } from '@playwright/test';
 import { expect } from '@playwright/test';
 import { test } from '../homes';
-import { goTo, signIn } from '../reader';
-
-/** The article of the demo that has every kind of element, footnotes among them. */
-const EVERYTHING = 'Tides and their terms';
+import { goTo, openEverything, signIn } from '../reader';
 
 const center = async (what: Locator) => {
   const box = await what.boundingBox();
   if (!box) throw new Error('what should be looked at is not on screen');
   return { x: box.x + box.width / 2, y: box.y + box.height / 2, box };
 };
-
-async function openEverything(page: Page): Promise<void> {
-  await goTo(page, 'Library');
-  await page.getByRole('searchbox').or(page.getByLabel(/^Find/)).first().fill(`"${EVERYTHING}"`);
-  await page
-    .getByRole('link', { name: new RegExp(EVERYTHING, 'i') })
-    .first()
-    .click();
-  await expect(page.getByTestId('reader')).toBeVisible();
-}
 
 test('a wide screen gives its room to the text: list away, contents beside it, notes in the margin, all of it', async ({
   page,
