@@ -100,7 +100,7 @@ test('saving, sorting, reading, marking and listening go by keys, and are told',
   await test.step('back: where one came from has the focus', async () => {
     await page.getByRole('region', { name: 'Article' }).focus();
     await page.keyboard.press('Escape');
-    await expect(page.getByTestId('reader')).toHaveCount(0);
+    await expect(page.getByRole('region', { name: 'Article' })).toHaveCount(0);
     // What is begun is queued: it is not in the Inbox any more, and its neighbours are.
     await expect(list.locator(':focus')).toHaveCount(1);
     await page.keyboard.press('Enter');

@@ -14,8 +14,12 @@ export function useFocusOnOpening(opened: RefObject<HTMLElement | null>): void {
   }, [opened]);
 }
 
+/** A slow device may take so many looks more until the list is there. */
+const MOST_LOOKS = 40;
+
 /**
- * When what was open is closed, the focus goes back to what led to it.
+ * When what was open is closed, the focus goes back to what led to it, as soon as that is drawn; not away from where the reader
+ * has put it meanwhile.
  *
  * @param href the address of what is open; null for nothing
  */
@@ -25,12 +29,18 @@ export function useFocusOnClosing(href: string | null): void {
     const closed = before.current;
     before.current = href;
     if (href !== null || closed === null) return undefined;
-    const timer = setTimeout(() => {
-      if (document.activeElement !== document.body) return;
-      const row = document.querySelector<HTMLElement>(`a[href="${CSS.escape(closed)}"]`);
-      // Where it has gone from the list meanwhile, to the list.
-      (row ?? document.querySelector<HTMLElement>('[role=main] [role=list] a'))?.focus({ preventScroll: true });
+    let looks = 0;
+    const timer = setInterval(() => {
+      const isFree = document.activeElement === document.body;
+      const row = isFree && rowOf(closed);
+      if (row) row.focus({ preventScroll: true });
+      if (!isFree || row || (looks += 1) > MOST_LOOKS) clearInterval(timer);
     }, DRAWN_MS);
-    return () => clearTimeout(timer);
+    return () => clearInterval(timer);
   }, [href]);
 }
+
+/** The row that leads to an address; where it has gone from the list meanwhile, the first of the list. */
+const rowOf = (href: string): HTMLElement | null =>
+  document.querySelector<HTMLElement>(`a[href="${CSS.escape(href)}"]`) ??
+  document.querySelector<HTMLElement>('[role=main] [role=list] a');
