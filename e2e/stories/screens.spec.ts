@@ -34,6 +34,7 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
   await check('found');
   await page.getByRole('button', { name: 'Clear the search' }).click();
   await page.getByRole('button', { name: 'All tags' }).click();
+  await expect(page.getByRole('heading', { name: 'Tags', level: 1 })).toBeVisible();
   await check('tags');
   await page.getByRole('button', { name: 'What to do with the tag tides' }).click();
   await check('change a tag');
@@ -140,7 +141,8 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
   await page.getByRole('button', { name: 'Stop listening' }).click();
   await page.getByRole('button', { name: 'Contents', exact: true }).click();
   await check('contents');
-  await page.keyboard.press('Escape');
+  // Beside the text on a wide screen, where the same key folds them away.
+  await page.keyboard.press(project.name === 'wide' ? 'c' : 'Escape');
   await page.keyboard.press('f');
   await page.keyboard.type('table');
   await check('finding in the article');
