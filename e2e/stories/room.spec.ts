@@ -147,4 +147,17 @@ test('a finger pulls for what is new, holds to choose several, and strokes from 
     await expect(reader).toHaveCount(0);
     await expect(page.getByRole('heading', { name: 'Library', level: 1 })).toBeVisible();
   });
+
+  await test.step('from the edge while sorting, back as well, and nothing is decided by it', async () => {
+    await goTo(page, 'Inbox');
+    const inbox = page.getByRole('link', { name: /^Inbox/ });
+    const waiting = (await inbox.textContent()) ?? '';
+    await page.getByRole('button', { name: 'Sort, one at a time' }).click();
+    await expect(page.getByRole('region', { name: 'Gist' })).toBeVisible();
+    await finger.stroke([6, 400], [300, 405]);
+    await finger.up();
+    await expect(page.getByRole('heading', { name: 'Inbox', level: 1 })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Undo' })).toHaveCount(0);
+    await expect(inbox).toHaveText(waiting);
+  });
 });

@@ -1,5 +1,6 @@
 import { type RefObject, useCallback, useEffect, useState } from 'react';
 import { offsetAtHeight, topOfOffset } from '@/article/text-geometry';
+import { EDGE } from '@/ui/drawn';
 
 /** The part of the width at either side in which a press turns the page. */
 const SIDE = 0.3;
@@ -54,7 +55,9 @@ export function usePages(
       return forward ? 1 : back ? -1 : 0;
     };
     let start: { x: number; y: number } | null = null;
-    const down = ({ clientX: x, clientY: y }: PointerEvent) => (start = { x, y });
+    // From the edge of a phone it goes back, and turns nothing.
+    const down = ({ clientX: x, clientY: y, pointerType }: PointerEvent) =>
+      (start = pointerType === 'touch' && x <= EDGE ? null : { x, y });
     const up = (event: PointerEvent) => {
       const from = start;
       start = null;

@@ -9,6 +9,8 @@ import { asEntries, putInLast } from '@/features/collecting/put-in-store';
 import { moves } from '@/features/items/moves';
 import { ItemTags } from '@/features/tags/item-tags';
 import { Button } from '@/ui/button';
+import { EDGE } from '@/ui/drawn';
+import { tick } from '@/ui/haptics';
 import { useKeys } from '@/ui/keys';
 import { ScreenHeader } from '@/ui/screen-header';
 import { Sheet } from '@/ui/sheet';
@@ -103,8 +105,10 @@ function Deciding({ item }: { item: Item }) {
         }}
         onTouchEnd={({ nativeEvent: { changedTouches } }) => {
           const [touch] = changedTouches;
-          if (!stroke || !touch) return;
+          // From the edge it goes back, and decides nothing.
+          if (!stroke || !touch || stroke.x <= EDGE) return;
           const where = swipeOf(touch.pageX - stroke.x, touch.pageY - stroke.y);
+          if (where) tick();
           if (where === 'right') to.queue();
           if (where === 'left') to.letGo();
         }}
