@@ -21,6 +21,7 @@ import { nightlyArchives } from './archive/nightly';
 import { archiveShelf } from './archive/shelf';
 import { capture, type CaptureTools, postpone } from './capture/capture';
 import { workshopExtractor } from './capture/extractor';
+import { look, type LookingTools, lookLater } from './capture/looking';
 import { readConfig } from './config';
 import { NotSound, openSound } from './db/sound';
 import { pollFeed } from './feeds/poll';
@@ -68,7 +69,7 @@ const ownName = database.isShared ? `server-${randomBytes(4).toString('hex')}` :
 const jobs = jobRepository(database, Date.now, ownName);
 const leader = leaderOf(database, ownName, Date.now);
 const files = folderStore(config.picturesFolder);
-const tasks = (name: 'texts' | 'pictures') => path.join(config.builtFolder, `tasks/${name}.child.mjs`);
+const tasks = (name: 'texts' | 'pictures' | 'looking') => path.join(config.builtFolder, `tasks/${name}.child.mjs`);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
 const workshops = {
   quick: openWorkshop({ entry: tasks('texts'), mostBytes: 200_000_000, idleMs: 20_000 }),
@@ -76,6 +77,7 @@ const workshops = {
   long: openWorkshop({ entry: tasks('texts'), mostBytes: 330_000_000, idleMs: 1000, niceness: 5 }),
   small: openWorkshop({ entry: tasks('pictures'), mostBytes: 200_000_000, idleMs: 4000 }),
   large: openWorkshop({ entry: tasks('pictures'), mostBytes: 240_000_000, idleMs: 1000, niceness: 5 }),
+  looking: openWorkshop({ entry: tasks('looking'), mostBytes: 700_000_000, idleMs: 15_000, niceness: 10 }),
 };
 /** An account's own clock: what one account's devices say of the time is nothing to another's. */
 const clockOf = perAccount(() => createClock(ownName, Date.now), 1000);
@@ -131,7 +133,26 @@ const capturing = (lane: Lane, atOnce: number) =>
     (job, error) => settled((each) => postpone(each, library(each.accountId), toolsOf(each.accountId), error))(job),
     log,
   );
-const runners = [capturing('quick', config.capturesAtOnce), capturing('long', 1)];
+const lookingTools: LookingTools = {
+  workshop: workshops.looking,
+  files,
+  extractor: workshopExtractor(workshops, config.longLimitMs),
+  limitMs: 60_000,
+  now: Date.now,
+};
+const afterLooking = (work: (job: Job<'looking'>) => Promise<void>) => (job: Job<'looking'>) =>
+  work(job).finally(() => {
+    metrics.changed(job.accountId);
+    bell.ring(job.accountId);
+  });
+const lookingOn = startRunner(
+  jobs.lane('looking'),
+  1,
+  afterLooking((job) => look(job, library(job.accountId), lookingTools)),
+  afterLooking((job) => lookLater(job, library(job.accountId), lookingTools)),
+  log,
+);
+const runners = [capturing('quick', config.capturesAtOnce), capturing('long', 1), lookingOn];
 const wakeCaptures = () => runners.forEach((runner) => runner.wake());
 
 const lookout = startRunner(

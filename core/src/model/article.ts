@@ -1,6 +1,7 @@
 import type { Root } from 'hast';
 import { z } from 'zod';
 import { ContentHash, Id, Instant } from './ids';
+import { MAX_PICTURES, RecognisedPicture } from './picture';
 
 const TextNode = z.object({ type: z.literal('text'), value: z.string() });
 const PropertyValue = z.union([z.string(), z.number(), z.boolean(), z.array(z.string())]);
@@ -40,5 +41,7 @@ export const Copy = z.object({
   /** Of the tree; copies from before it was thought of have none. */
   hash: ContentHash.nullable().default(null),
   tree: ArticleTree,
+  /** Of pictures: the words that stand in them, with their places. The tree has them as paragraphs. */
+  recognised: z.array(RecognisedPicture).max(MAX_PICTURES).optional(),
 });
 export type Copy = z.infer<typeof Copy>;

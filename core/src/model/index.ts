@@ -26,6 +26,7 @@ export * from './publication';
 export * from './rank';
 export * from './reminders';
 export * from './saved-search';
+export * from './picture';
 export * from './pin';
 export * from './silence';
 export * from './spans';

@@ -5,6 +5,7 @@ import { Fact, MAX_FACTS } from './fact';
 import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, MAX_ADDRESS_LENGTH } from './ids';
 import { ArrivalSign, CaptureOutcome, withOutcome, withSigns } from './outcome';
+import { MAX_PICTURES, MAX_TYPED, MAX_WORDS_PUT_RIGHT, PictureFacts, PictureKind, WordPutRight } from './picture';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
@@ -70,6 +71,12 @@ export const Choices = extensible({
   best: stampedSince(Instant.nullable(), null),
   /** What it was called in the list that it came from: its title until its page says one. */
   listedAs: stampedSince(z.string().trim().min(1).max(500).nullable(), null),
+  /** Of a picture: the kind that the reader says it is. */
+  kindSaid: stampedSince(PictureKind.nullable(), null),
+  /** Words in its pictures that the reader put right. */
+  putRight: stampedSince(z.array(WordPutRight).max(MAX_WORDS_PUT_RIGHT), []),
+  /** What the reader typed in that stands in its pictures: what nothing else can read. */
+  typed: stampedSince(z.string().max(MAX_TYPED).nullable(), null),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;
@@ -114,6 +121,8 @@ const PageFactsNow = extensible({
   thumbnail: ContentHash.nullable(),
   /** The copy to be read; null when only the address is kept. */
   copyId: Id.nullable(),
+  /** Its pictures, when it is nothing but pictures. */
+  pictures: z.array(PictureFacts).max(MAX_PICTURES).default([]),
   cameThrough: CameThrough,
 });
 

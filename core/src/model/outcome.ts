@@ -27,6 +27,7 @@ export const Cause = z.discriminatedUnion('code', [
     'book-damaged',
     'book-too-large',
     'file-without-text',
+    'picture-not-read',
     'page-too-long',
     'page-too-deep',
     'page-too-many-parts',

@@ -227,6 +227,9 @@ describe('records from before a field was thought of', () => {
       known: _known,
       best: _best,
       listedAs: _listedAs,
+      kindSaid: _kindSaid,
+      putRight: _putRight,
+      typed: _typed,
       ...olderChoices
     } = choices;
     const { heard: _heard, ...olderProgress } = progress;

@@ -11,8 +11,11 @@ import {
   KnownWish,
   MAX_ADDRESS_LENGTH,
   MAX_TIDYINGS,
+  MAX_TYPED,
+  MAX_WORDS_PUT_RIGHT,
   NEVER,
   NO_TALLY,
+  PictureKind,
   type Progress,
   PushedText,
   Spans,
@@ -23,6 +26,7 @@ import {
   Tally,
   TextAnchor,
   Tidying,
+  WordPutRight,
 } from '../model';
 import { CHANGE, decisions, type Kind } from './kind';
 import { latest, mergeRegisters, untouched, withChanges } from './registers';
@@ -58,6 +62,9 @@ const ChooseMutation = z.object({
       known: KnownWish,
       best: Instant.nullable(),
       listedAs: z.string().trim().min(1).max(500).nullable(),
+      kindSaid: PictureKind.nullable(),
+      putRight: z.array(WordPutRight).max(MAX_WORDS_PUT_RIGHT),
+      typed: z.string().max(MAX_TYPED).nullable(),
     })
     .partial(),
 });
@@ -124,6 +131,9 @@ export function newItem(save: Save): Item {
       known: untouched('told'),
       best: untouched(null),
       listedAs: untouched(null),
+      kindSaid: untouched(null),
+      putRight: untouched([]),
+      typed: untouched(null),
     },
     tags: {},
     progress: { furthest: 0, position: null, heard: [] },

@@ -1,7 +1,8 @@
 import { hostOf } from '../address';
-import { isTagWithin, type Item, type Stage, tagKey, tagsOf } from '../model';
+import { isTagWithin, type Item, type PictureColour, type PictureKind, type Stage, tagKey, tagsOf } from '../model';
+import { hasColour, kindOfItem } from '../picture';
 import { baseLanguage } from '../text';
-import type { Filter } from './query';
+import type { AskedKind, Filter } from './query';
 import { foldWord } from './words';
 
 /** What filters ask about: what there is to know of an item beside its words. Small, so that all of them fit in memory. */
@@ -21,6 +22,17 @@ export interface ItemFacts {
   noted: boolean;
   verdict: 'whole' | 'partial' | 'failed' | null;
   gone: boolean;
+  /** Of what is nothing but pictures; null for texts. */
+  picture: PictureSummary | null;
+}
+
+/** What there is to know of an item's pictures. */
+export interface PictureSummary {
+  /** Null until they were looked at. */
+  kind: PictureKind | null;
+  isGrey: boolean;
+  /** Of all of them. */
+  colours: readonly PictureColour[];
 }
 
 /**
@@ -46,6 +58,17 @@ export function factsOf(item: Item, noted: boolean): ItemFacts | null {
     noted,
     verdict: capture.state === 'failed' && page === null ? 'failed' : (page?.cameThrough.verdict ?? null),
     gone: capture.goneSince !== null,
+    picture: pictureOf(item),
+  };
+}
+
+function pictureOf({ choices, capture: { page } }: Item): PictureSummary | null {
+  if (!page || page.pictures.length === 0) return null;
+  const seen = page.pictures.flatMap((each) => each.seen ?? []);
+  return {
+    kind: kindOfItem(choices, page.pictures),
+    isGrey: seen.length > 0 && seen.every(({ isGrey }) => isGrey),
+    colours: seen.flatMap(({ colours }) => colours),
   };
 }
 
@@ -78,9 +101,18 @@ function holds(facts: ItemFacts, filter: Filter): boolean {
       const minutes = facts.minutes * (filter.paces[baseLanguage(facts.language)] ?? 1);
       return minutes >= filter.from && minutes < filter.to;
     }
+    case 'colour':
+      return facts.picture !== null && hasColour(facts.picture.colours, filter.wanted);
+    case 'kind':
+      return facts.picture !== null && isOfKind(facts.picture, filter.value);
     case 'is':
       return isSo(facts, filter.value);
   }
+}
+
+function isOfKind({ kind, isGrey }: PictureSummary, wanted: AskedKind): boolean {
+  if (wanted === 'picture') return true;
+  return wanted === 'black-and-white' ? isGrey : kind === wanted;
 }
 
 function isSo(facts: ItemFacts, state: Extract<Filter, { kind: 'is' }>['value']): boolean {

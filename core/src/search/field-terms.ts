@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { hostOf } from '../address';
-import { tidiedTree, tidyingOf } from '../copies';
+import { tidyingOf, treeAsRead } from '../copies';
 import { type Copy, type Item, type Note, tagsOf } from '../model';
 import { isLive, noteText } from '../notes';
 import { plainText } from '../text';
@@ -66,7 +66,9 @@ export function fieldTerms(item: FindableItem, body: string): FieldTerms {
  */
 export function findableKey(item: Item, copyId: string | null, notes: readonly string[] = NO_NOTES): string {
   const out = copyId === null ? [] : (tidyingOf(item.choices, copyId)?.out ?? []);
-  return JSON.stringify([TERMS_VERSION, copyId, out, findableOf(item, notes)]);
+  const { putRight, typed } = item.choices;
+  const said = putRight.value.length > 0 || typed.value ? [{ putRight: putRight.value, typed: typed.value }] : [];
+  return JSON.stringify([TERMS_VERSION, copyId, out, ...said, findableOf(item, notes)]);
 }
 
 /** True when two keys stand for one text, whatever else has changed: its terms need not be made again. */
@@ -75,9 +77,9 @@ export function isSameText(oneKey: string, otherKey: string): boolean {
   return withoutFindable(oneKey) === withoutFindable(otherKey);
 }
 
-/** The text of a copy as it is read: without the blocks that the reader took out of it. */
-export function readText(item: Item, copy: Pick<Copy, 'id' | 'tree'>): string {
-  return plainText(tidiedTree(copy.tree, tidyingOf(item.choices, copy.id)?.out ?? [])).text;
+/** The text of a copy as it is read: see treeAsRead. */
+export function readText(item: Item, copy: Pick<Copy, 'id' | 'tree' | 'recognised'>): string {
+  return plainText(treeAsRead(copy, item.choices)).text;
 }
 
 /**
@@ -89,7 +91,7 @@ export function readText(item: Item, copy: Pick<Copy, 'id' | 'tree'>): string {
  */
 export function itemTerms(
   item: Item,
-  copy: Pick<Copy, 'id' | 'tree'> | null,
+  copy: Pick<Copy, 'id' | 'tree' | 'recognised'> | null,
   notes: readonly string[] = NO_NOTES,
   bodyTerms?: string,
 ): FieldTerms {

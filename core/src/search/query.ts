@@ -1,4 +1,5 @@
-import { Stage } from '../model';
+import { PictureKind, Stage } from '../model';
+import { COLOUR_TERMS, readColour, type WantedColour } from '../picture';
 
 /** What a reader asks for, as core/search understands it. */
 export interface SearchQuery {
@@ -25,6 +26,8 @@ export type Filter = { not: boolean } & (
   | { kind: 'tag' | 'site' | 'by' | 'lang'; value: string }
   | { kind: 'stage'; value: Stage }
   | { kind: 'is'; value: State }
+  | { kind: 'colour'; wanted: WantedColour }
+  | { kind: 'kind'; value: AskedKind }
   /** From and before, in milliseconds since 1970; null is open. */
   | { kind: 'saved'; from: number | null; before: number | null }
   /** Of the reader's own minutes: what the usual ones are multiplied by, by language. */
@@ -33,6 +36,10 @@ export type Filter = { not: boolean } & (
 
 export const STATES = ['unread', 'reading', 'finished', 'noted', 'tagged', 'partial', 'failed', 'gone'] as const;
 export type State = (typeof STATES)[number];
+
+/** Kinds of picture that are asked for; `picture` is any. */
+const ASKED_KINDS = [...PictureKind.options, 'black-and-white', 'picture'] as const;
+export type AskedKind = (typeof ASKED_KINDS)[number];
 
 interface ReadingOptions {
   /** Now, in milliseconds since 1970. */
@@ -58,7 +65,7 @@ export function readQuery(written: string, options: ReadingOptions): SearchQuery
   parts.forEach(([whole, minus, field = '', quoted, bare = '']) => {
     const not = minus === '-';
     const value = quoted ?? bare;
-    const name = field.toLowerCase();
+    const name = SAME_FIELD[field.toLowerCase()] ?? field.toLowerCase();
     const unfilled = name === '' && bare.endsWith(':') ? bare.slice(0, -1).toLowerCase() : '';
     if (isField(unfilled) || (isField(name) && value === '')) {
       query.faults.push(`Say what comes after ${unfilled || name}:`);
@@ -84,9 +91,11 @@ export function readQuery(written: string, options: ReadingOptions): SearchQuery
   return query;
 }
 
-const FIELDS = ['tag', 'site', 'by', 'lang', 'stage', 'is', 'saved', 'minutes'] as const;
+const FIELDS = ['tag', 'site', 'by', 'lang', 'stage', 'is', 'saved', 'minutes', 'colour', 'kind'] as const;
 type Field = (typeof FIELDS)[number];
 const isField = (name: string): name is Field => (FIELDS as readonly string[]).includes(name);
+/** Written otherwise in other countries. */
+const SAME_FIELD: Readonly<Record<string, string>> = { color: 'colour' };
 
 function readFilter(field: Field, value: string, not: boolean, query: SearchQuery, options: ReadingOptions): void {
   switch (field) {
@@ -106,6 +115,19 @@ function readFilter(field: Field, value: string, not: boolean, query: SearchQuer
       const state = STATES.find((each) => each === value.toLowerCase());
       if (state) query.filters.push({ kind: 'is', value: state, not });
       else query.faults.push(`is: takes ${STATES.join(', ')}.`);
+      return;
+    }
+    case 'colour': {
+      const wanted = readColour(value);
+      if (wanted) query.filters.push({ kind: 'colour', wanted, not });
+      else query.faults.push(`colour: takes ${COLOUR_TERMS.join(', ')}, with light or dark, or another colour’s name.`);
+      return;
+    }
+    case 'kind': {
+      const asked = value.toLowerCase().replace(/[\s_]+/g, '-');
+      const kind = ASKED_KINDS.find((each) => each === asked);
+      if (kind) query.filters.push({ kind: 'kind', value: kind, not });
+      else query.faults.push(`kind: takes ${ASKED_KINDS.join(', ')}.`);
       return;
     }
     case 'saved': {

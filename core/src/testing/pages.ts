@@ -17,6 +17,7 @@ export function pageFrom(known: Partial<PageFacts> = {}): PageFacts {
     pictureCount: 0,
     thumbnail: null,
     copyId: null,
+    pictures: [],
     cameThrough: { verdict: 'whole', signs: [] },
     ...known,
   };

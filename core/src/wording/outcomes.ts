@@ -58,6 +58,8 @@ export function causeWords(cause: Cause): string {
       return 'The file holds no text.';
     case 'page-too-long':
       return 'The page is too long to be taken apart safely.';
+    case 'picture-not-read':
+      return 'The picture cannot be read: it is damaged, too large, or of a kind that few programs know, as HEIC. Save it as JPEG or PNG.';
     case 'page-too-deep':
       return 'The page is nested deeper than can be taken apart safely.';
     case 'page-too-many-parts':

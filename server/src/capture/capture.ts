@@ -13,6 +13,7 @@ import {
   MAX_COPIES,
   type PageFacts,
 } from '@dorvel/core/model';
+import { isOnlyPictures } from '@dorvel/core/picture';
 import { saveAgain } from '@dorvel/core/queue';
 import { changeMaker, itemKind, withTagsOf } from '@dorvel/core/records';
 import type { HybridClock } from '@dorvel/core/sync';
@@ -71,6 +72,8 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   }
   const { attached, reached } = obtained;
   const article = howMuch === 'picture' ? onlyPicture(obtained.article) : obtained.article;
+  const areItself = isOnlyPictures(article.tree);
+  const mayKeep = await hasRoom(library, tools);
   let pictures: KeptPictures | 'long';
   try {
     pictures = await keepPictures(
@@ -78,7 +81,12 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
       article.leadImageUrl,
       tools.files,
       tools.rules,
-      { darkrooms: tools.darkrooms, lane: job.lane, mayKeep: await hasRoom(library, tools) },
+      {
+        darkrooms: tools.darkrooms,
+        lane: job.lane,
+        mayKeep,
+        areItself,
+      },
       attached,
     );
   } catch (error) {
@@ -86,6 +94,8 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     return tryLater(job, library, tools, { code: 'disk-full' }, null);
   }
   if (pictures === 'long') return toLongLane(job, library, tools);
+  if (areItself && mayKeep && pictures.own.length === 0 && (howMuch === 'picture' || article.wordCount === 0))
+    return giveUp(job, library, tools, { code: 'picture-not-read' });
   const arrived: Arrived = {
     article,
     terms: await tools.extractor.terms(article.text, article.language, job.lane),
@@ -243,6 +253,7 @@ async function store(job: Job, library: Library, tools: CaptureTools, arrived: A
       return write.endJob(job.id, 'done', tools.now());
     }
     await putCapture(write, item, await withCopy(write, item, arrived, tools.now()));
+    if (arrived.pictures.own.length > 0) await write.enqueueLooking(item.id, tools.now());
     await write.endJob(job.id, 'done', tools.now());
   });
 }
@@ -343,6 +354,7 @@ function factsOf(article: Article, pictures: KeptPictures, copyId: string | null
     pictureCount: article.pictureCount,
     thumbnail: pictures.thumbnail,
     copyId,
+    pictures: pictures.own,
     cameThrough: article.cameThrough,
   };
 }

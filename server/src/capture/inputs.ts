@@ -2,6 +2,7 @@ import {
   type Article,
   articleOfTree,
   extractArticle,
+  givenPictures,
   layoutToTree,
   markdownToPage,
   PageTooLarge,
@@ -43,12 +44,16 @@ async function take({ body, contentType, url, howMuch }: Input): Promise<Taken> 
   const { type: kind } = mediaTypeOf(contentType);
   const seen = (await fileTypeFromBuffer(bytes))?.mime;
   if (startsWith(bytes, '%PDF-')) return takePdf(bytes, url);
-  if (PICTURES.has(seen ?? '')) return takePicture(bytes, url);
+  if (PICTURES.has(seen ?? '') || kind === 'image/svg+xml') return takePicture(bytes, url);
+  // Formats of cameras that few programs can read.
+  if (seen?.startsWith('image/hei')) return { ok: false, cause: { code: 'picture-not-read' } };
   if (seen === 'application/epub+zip') return takeEpub(bytes, url);
   if (kind === 'message/rfc822' || kind === 'multipart/related' || looksLikeMime(bytes))
     return takeMime(bytes, url, howMuch);
   const decoded = decodePage(bytes, contentType);
   if (!decoded.ok) return decoded;
+  if (howMuch === 'picture' && isOfPictures(decoded.html))
+    return { ok: true, article: givenPictures(decoded.html, url), attached: [] };
   if (isMarkdown(kind, url)) return takeMarkdown(decoded.text, url, howMuch);
   return { ok: true, article: extractArticle(decoded.html, url, howMuch), attached: [] };
 }
@@ -73,6 +78,9 @@ function looksLikeMime(bytes: Buffer): boolean {
   const start = bytes.subarray(0, 4096).toString('latin1');
   return /^[\w-]+:[^\n]*\r?\n/.test(start) && /^MIME-Version:/im.test(start) && /^Content-Type:/im.test(start);
 }
+
+/** What a device or the extension made of pictures says so in its first element. */
+const isOfPictures = (html: string) => /^\s*<title>[^<]*<\/title>\s*<figure>/.test(html);
 
 async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
   const document = await readPdf(bytes);

@@ -1,3 +1,4 @@
+import type { PictureFacts } from '@dorvel/core/model';
 import type { Element, Root } from 'hast';
 import pLimit from 'p-limit';
 import { visit } from 'unist-util-visit';
@@ -29,6 +30,17 @@ export interface KeptPictures {
   /** Of the lead picture, else of the first. */
   thumbnail: string | null;
   missing: number;
+  /** The pictures of what is nothing but pictures, in order. */
+  own: PictureFacts[];
+}
+
+interface KeepingOptions {
+  darkrooms: Darkrooms;
+  lane: Lane;
+  /** Whether its reader has room for more. */
+  mayKeep: boolean;
+  /** Whether the pictures are what was saved, and no parts of a text. */
+  areItself?: boolean;
 }
 
 /**
@@ -37,7 +49,6 @@ export interface KeptPictures {
  * source.
  *
  * @param tree changed in place
- * @param mayKeep whether its reader has room for more
  * @param attached pictures that came along with the text
  * @returns `long` for pictures that would hold up the quick lane
  */
@@ -46,7 +57,7 @@ export async function keepPictures(
   leadImageUrl: string | null,
   files: FileStore,
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>,
-  { darkrooms, lane, mayKeep }: { darkrooms: Darkrooms; lane: Lane; mayKeep: boolean },
+  { darkrooms, lane, mayKeep, areItself = false }: KeepingOptions,
   attached: readonly Attached[] = [],
 ): Promise<KeptPictures | 'long'> {
   const alongside = new Map(attached.map(({ address, body }) => [address, body]));
@@ -57,7 +68,7 @@ export async function keepPictures(
   );
   const kept = new Map<string, Picture>();
   const made: KeptPictures['made'] = [];
-  const rewrite = rewriter(darkrooms, lane);
+  const rewrite = rewriter(darkrooms, lane, areItself);
   const limit = pLimit(AT_ONCE);
   const keep = async (url: string) => {
     const original = alongside.get(url) ?? inPlace(url) ?? (await fetched(url, rules));
@@ -74,6 +85,7 @@ export async function keepPictures(
     if (error instanceof ForLongLane) return 'long';
     throw error;
   }
+  const wanted = new Map(images.map((image) => [image, sourceOf(image)]));
   let missing = 0;
   for (const image of images) {
     const picture = kept.get(sourceOf(image));
@@ -89,7 +101,8 @@ export async function keepPictures(
     }
   }
   const lead = kept.get(leadImageUrl ?? '') ?? kept.get(urls[0] ?? '');
-  return { made, thumbnail: lead?.thumbnail ?? null, missing };
+  const own = areItself ? images.flatMap((image) => kept.get(wanted.get(image) ?? '')?.facts ?? []) : [];
+  return { made, thumbnail: lead?.thumbnail ?? null, missing, own };
 }
 
 async function fetched(url: string, rules: Omit<FetchRules, 'accept' | 'maxBytes'>): Promise<Buffer | null> {
@@ -112,6 +125,7 @@ interface Picture {
   width: number;
   height: number;
   thumbnail: string | null;
+  facts: PictureFacts | null;
   files: { hash: string; bytes: number }[];
 }
 
@@ -126,7 +140,7 @@ class ForLongLane extends Error {
 }
 
 /** The rewriting of one page's pictures, until the page has had its share of the time. */
-function rewriter(darkrooms: Darkrooms, lane: Lane) {
+function rewriter(darkrooms: Darkrooms, lane: Lane, isItself: boolean) {
   let leftMs = PAGE_LIMIT_MS;
   const closed = new Set<Room>();
   const inRoom = async (room: Room, input: Omit<PictureInput, 'room'>): Promise<Rewritten> => {
@@ -145,7 +159,7 @@ function rewriter(darkrooms: Darkrooms, lane: Lane) {
     }
   };
   return async (bytes: Buffer, withThumbnail: boolean): Promise<RewrittenPicture | null> => {
-    const input = { bytes, withThumbnail };
+    const input = { bytes, withThumbnail, isItself };
     const made = await inRoom(isDrawing(bytes) ? 'large' : 'small', input);
     if (made !== 'too large') return made;
     if (lane === 'quick') throw new ForLongLane();
@@ -155,19 +169,24 @@ function rewriter(darkrooms: Darkrooms, lane: Lane) {
 }
 
 async function stored(rewritten: RewrittenPicture, files: FileStore): Promise<Picture> {
-  const small = rewritten.thumbnail;
-  const hash = await files.put(Buffer.from(rewritten.full));
-  const thumbnail = small && (await files.put(Buffer.from(small)));
-  return {
-    hash,
-    width: rewritten.width,
-    height: rewritten.height,
-    thumbnail,
-    files: [
-      { hash, bytes: rewritten.full.length },
-      ...(small && thumbnail ? [{ hash: thumbnail, bytes: small.length }] : []),
-    ],
+  const { full, width, height, sizes } = rewritten;
+  const made: Picture['files'] = [];
+  const put = async (bytes: Uint8Array) => {
+    const hash = await files.put(Buffer.from(bytes));
+    made.push({ hash, bytes: bytes.length });
+    return hash;
   };
+  const hash = await put(full);
+  const thumbnail = rewritten.thumbnail && (await put(rewritten.thumbnail));
+  const facts = sizes && {
+    hash,
+    small: await put(sizes.small),
+    large: await put(sizes.large),
+    width,
+    height,
+    seen: null,
+  };
+  return { hash, width, height, thumbnail, facts, files: made };
 }
 
 function imagesIn(tree: Root): Element[] {

@@ -1,8 +1,11 @@
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
 const WIDTH_LIMIT = 1280;
 const THUMBNAIL_WIDTH = 160;
+/** Of what was saved for itself: near enough to read what is printed small on a page, and small enough for a wall of them. */
+const LARGE = 2600;
+const SMALL = 480;
 /** Four bytes each, and often twice. What stands in pages rarely has more than the first; a large photograph has the second. */
 const PIXEL_LIMITS = { small: 8_000_000, large: 12_000_000 } as const;
 /** JPEG can be made smaller while it is read, so that there is never all of it in memory. */
@@ -14,6 +17,8 @@ sharp.cache(false);
 export interface PictureInput {
   bytes: Uint8Array;
   withThumbnail: boolean;
+  /** Whether the picture is what was saved, and not a part of a text. */
+  isItself?: boolean;
   room: keyof typeof PIXEL_LIMITS;
 }
 
@@ -22,6 +27,8 @@ export interface RewrittenPicture {
   width: number;
   height: number;
   thumbnail: Uint8Array | null;
+  /** Of a picture that was saved for itself. */
+  sizes: { large: Uint8Array; small: Uint8Array } | null;
 }
 
 export type Rewritten = RewrittenPicture | 'too large' | null;
@@ -32,7 +39,7 @@ export type Rewritten = RewrittenPicture | 'too large' | null;
  *
  * @returns null for what is no picture; `too large` for what has more pixels than are handled in its room
  */
-export async function rewritePicture({ bytes, withThumbnail, room }: PictureInput): Promise<Rewritten> {
+export async function rewritePicture({ bytes, withThumbnail, isItself = false, room }: PictureInput): Promise<Rewritten> {
   try {
     const original = Buffer.from(bytes);
     const { format, width, height, isProgressive } = await sharp(original).metadata();
@@ -40,8 +47,9 @@ export async function rewritePicture({ bytes, withThumbnail, room }: PictureInpu
     if (format === 'svg' && room === 'small') return 'too large';
     const isStreamed = format === 'jpeg' && !isProgressive;
     if (width * height > (isStreamed ? JPEG_PIXEL_LIMIT : PIXEL_LIMITS[room])) return 'too large';
-    const { data, info } = await sharp(original, { limitInputPixels: JPEG_PIXEL_LIMIT, failOn: 'error' })
-      .rotate()
+    const upright = () => sharp(original, { limitInputPixels: JPEG_PIXEL_LIMIT, failOn: 'error' }).rotate();
+    const large = isItself ? await within(upright(), LARGE, 88) : null;
+    const { data, info } = await (large ? sharp(large) : upright())
       .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })
       .webp({ quality: 78 })
       .toBuffer({ resolveWithObject: true });
@@ -52,9 +60,18 @@ export async function rewritePicture({ bytes, withThumbnail, room }: PictureInpu
           .webp({ quality: 70 })
           .toBuffer()
       : null;
-    return { full: data, width: info.width, height: info.height, thumbnail };
+    const sizes = large && { large, small: await within(sharp(data), SMALL, 74) };
+    return { full: data, width: info.width, height: info.height, thumbnail, sizes };
   } catch {
     // Whatever sharp cannot read is no picture: the text keeps its description in its place.
     return null;
   }
+}
+
+/** A picture no longer than that, either way. What was written into it besides is left out, where it was taken among it. */
+function within(picture: Sharp, side: number, quality: number): Promise<Buffer> {
+  return picture
+    .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
+    .webp({ quality })
+    .toBuffer();
 }

@@ -313,8 +313,11 @@ export const jobs = sqliteTable(
       .references(() => accounts.id, { onDelete: 'cascade' }),
     itemId: text('item_id').notNull(),
     state: text({ enum: ['waiting', 'running', 'done', 'failed'] }).notNull(),
-    /** Texts that are large or slow wait for one another, and nobody else for them; see capture/extractor.ts. */
-    lane: text({ enum: ['quick', 'long'] })
+    /**
+     * Texts that are large or slow wait for one another, and nobody else for them; see capture/extractor.ts. Pictures to be looked
+     * at wait beside all of them.
+     */
+    lane: text({ enum: ['quick', 'long', 'looking'] })
       .notNull()
       .default('quick'),
     /** A text that the reader gave by hand, to be taken instead of the page; null once the job is done. */

@@ -9,11 +9,14 @@ import { jobs } from '../db/schema';
  */
 export type Lane = 'quick' | 'long';
 
-export interface Job {
+/** Pictures that have arrived wait in a lane of their own to be looked at. */
+export type JobLane = Lane | 'looking';
+
+export interface Job<In extends JobLane = Lane> {
   id: string;
   accountId: string;
   itemId: string;
-  lane: Lane;
+  lane: In;
   /** What the reader gave by hand, to be taken instead of the page. */
   given: GivenText | null;
   /** How often it has been started, this time included. */
@@ -64,11 +67,11 @@ export function jobRepository(database: Database, now: () => number, holder = 's
     },
 
     /** The jobs of a lane, for a runner. */
-    lane(lane: Lane) {
+    lane<In extends JobLane>(lane: In) {
       const isOpen = and(eq(jobs.lane, lane), inArray(jobs.state, OPEN));
       return {
         /** Takes up to `limit` jobs that are due and marks them as running. */
-        async take(limit: number): Promise<Job[]> {
+        async take(limit: number): Promise<Job<In>[]> {
           if (limit <= 0) return [];
           return database.write(async (tx) => {
             const due = await tx
@@ -99,6 +102,7 @@ export function jobRepository(database: Database, now: () => number, holder = 's
             }
             return due.map(({ holder: _holder, state: _state, ...job }) => ({
               ...job,
+              lane,
               given: GivenText.safeParse(job.given).data ?? null,
             }));
           });

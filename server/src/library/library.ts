@@ -391,7 +391,12 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
         .select({ id: jobs.id, state: jobs.state })
         .from(jobs)
         .where(
-          and(eq(jobs.accountId, accountId), eq(jobs.itemId, itemId), inArray(jobs.state, ['waiting', 'running'])),
+          and(
+            eq(jobs.accountId, accountId),
+            eq(jobs.itemId, itemId),
+            inArray(jobs.state, ['waiting', 'running']),
+            ne(jobs.lane, 'looking'),
+          ),
         );
       const waiting = open.find(({ state }) => state === 'waiting');
       if (waiting)
@@ -410,6 +415,20 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
           createdAt: now,
           updatedAt: now,
         });
+    },
+
+    /** Has the pictures of an item looked at, when it is their turn. */
+    async enqueueLooking(itemId: string, now: number): Promise<void> {
+      await tx.insert(jobs).values({
+        id: uuidv7(),
+        accountId,
+        itemId,
+        state: 'waiting',
+        lane: 'looking',
+        runAt: now,
+        createdAt: now,
+        updatedAt: now,
+      });
     },
 
     async endJob(id: string, state: 'done' | 'failed', now: number): Promise<void> {

@@ -28,12 +28,14 @@ const pause = () =>
  * @param told the items by id, at first and after each change; a new map each time, in which what has not changed is the same
  *   object. Whether they are all of them, or only what waits and what was saved last
  * @param failed told why they could not be read; it goes on with the next change
+ * @param behind told that there are changes which are not read yet, until they are told
  * @returns ends it
  */
 export function feedItems(
   store: DeviceStore,
   told: (items: Items, isWhole: boolean) => void,
   failed: (error: unknown) => void,
+  behind: () => void = () => {},
 ): () => void {
   const here = `idb://${store.name}/${store.items.name}/`;
   let items: Items | null = null;
@@ -88,6 +90,7 @@ export function feedItems(
       while (goesOn() && (changed === 'many' || changed.size > 0)) {
         items = await read();
         if (goesOn()) told(items, true);
+        if (goesOn() && (changed === 'many' || changed.size > 0)) behind();
       }
     } catch (error) {
       changed = 'many';
@@ -103,6 +106,7 @@ export function feedItems(
         if (changed !== 'many')
           if (typeof from === 'string' && from === to) changed.add(from);
           else changed = 'many';
+    if (goesOn() && (changed === 'many' || changed.size > 0)) behind();
     void readOn();
   };
   Dexie.on('storagemutated', mutated);

@@ -16,6 +16,8 @@ interface ItemsState {
   /** Of those that another item stands for, its id. */
   standIns: ReadonlyMap<string, string>;
   inStage: Stages;
+  /** True while the store has changes that are not in here yet. */
+  isBehind: boolean;
   /** Why they cannot be read; null when they can. */
   fault: Error | null;
 }
@@ -28,6 +30,7 @@ const NONE: ItemsState = {
   byId: new Map(),
   standIns: new Map(),
   inStage: noStages(),
+  isBehind: true,
   fault: null,
 };
 
@@ -60,7 +63,7 @@ export function followItems(): () => void {
       inStage[known.choices.stage.value].push(known);
     }
     const byId = new Map(soFar.map((item) => [item.id, item]));
-    useItemsState.setState({ all: isWhole ? soFar : undefined, soFar, byId, standIns, inStage, fault: null });
+    useItemsState.setState({ all: isWhole ? soFar : undefined, soFar, byId, standIns, inStage, isBehind: !isWhole, fault: null });
   };
   const endFeed = feedItems(
     store,
@@ -71,6 +74,7 @@ export function followItems(): () => void {
       show();
     },
     (error) => useItemsState.setState({ fault: error instanceof Error ? error : new Error(String(error)) }),
+    () => useItemsState.setState({ isBehind: true }),
   );
   const endPace = usePace.subscribe((now, before) => {
     if (now.paces === before.paces) return;

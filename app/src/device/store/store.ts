@@ -8,6 +8,7 @@ import {
   type Highlight,
   type Item,
   LAST_INSTANT,
+  NEVER,
   Note,
   type Pin,
   type SavedSearch,
@@ -83,6 +84,24 @@ const FIRST_VERSION = 11;
 const SAVED_AT_VERSION = 15.1;
 
 const NAMED_AT_ONCE = 50;
+
+const SINCE_PICTURES = {
+  kindSaid: { value: null, at: NEVER },
+  putRight: { value: [], at: NEVER },
+  typed: { value: null, at: NEVER },
+};
+
+/** Items that this device has from before pictures were looked at, as they are now. */
+function withPictureFields(item: Item): Item {
+  // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- see above
+  if (item?.choices?.putRight !== undefined) return item;
+  const { page } = item.capture;
+  return {
+    ...item,
+    choices: { ...SINCE_PICTURES, ...item.choices },
+    capture: page ? { ...item.capture, page: { ...page, pictures: [] } } : item.capture,
+  };
+}
 
 /**
  * What is on this device, for one account: the app reads from here and only from here. Every change is applied
@@ -172,6 +191,7 @@ export class DeviceStore extends Dexie {
       this.version(FIRST_VERSION + 1 + n).stores({ [plural]: 'id' });
     });
     this.version(SAVED_AT_VERSION).stores({ items: 'id, capture.addressKey, choices.stage.value, savedAt' });
+    this.items.hook('reading', withPictureFields);
   }
 
   /** Has these items in memory, and no others. @param areAll whether they are all there are */

@@ -22,7 +22,7 @@ import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-na
 import { useReadyAhead } from '@/article/prerender';
 import { choose } from '@/device/store/changes';
 import { dayOf, useToday } from '@/device/store/day';
-import { useItems, useItemsById } from '@/device/store/items';
+import { useItems, useItemsById, useItemsState } from '@/device/store/items';
 import { useKeptCopies } from '@/device/store/kept-copies';
 import { useSettledTexts } from '@/device/store/settled-texts';
 import { useSync } from '@/device/sync/sync-loop';
@@ -243,6 +243,18 @@ function usePartsOfLong(items: readonly Item[]): ReadonlyMap<string, readonly nu
   return useMemo(() => new Map((parts ?? []).map((each) => [each.id, each.parts])), [parts]);
 }
 
+/**
+ * Whether what the server had is in memory, once in this session: what another device has lifted today is among it, and the
+ * day has three places for all of them.
+ */
+function useAllIsKnown(): boolean {
+  const settled = useSync((state) => state.settled);
+  const isBehind = useItemsState((state) => state.isBehind);
+  const [isKnown, setKnown] = useState(false);
+  if (settled && !isBehind && !isKnown) setKnown(true);
+  return isKnown;
+}
+
 /** What the resurfacing score lifts today, and that it was shown: noted once a day for each. */
 function useResurfaced(
   items: readonly Item[],
@@ -250,7 +262,7 @@ function useResurfaced(
   goOn: readonly Item[],
   due: readonly Item[],
 ): { item: Item; reason: string }[] {
-  const settled = useSync((state) => state.settled);
+  const isKnown = useAllIsKnown();
   const waiting = useMemo(
     () => resurfaceable(items, new Set([...goOn, ...due].map(({ id }) => id))),
     [items, goOn, due],
@@ -262,7 +274,7 @@ function useResurfaced(
   );
   const resurfaced = useMemo(() => {
     // Before all is known, what is lifted might be something else a moment later.
-    if (!settled || closeness === undefined) return [];
+    if (!isKnown || closeness === undefined) return [];
     const close = new Map(closeness.map((each) => [each.id, each]));
     const byId = new Map(waiting.map((item) => [item.id, item]));
     return resurfaceToday(
@@ -272,7 +284,7 @@ function useResurfaced(
       const item = byId.get(id);
       return item ? [{ item, reason: reasonInWords(reasons) }] : [];
     });
-  }, [settled, closeness, waiting, today]);
+  }, [isKnown, closeness, waiting, today]);
   useEffect(() => {
     for (const { item } of resurfaced) {
       const { times, lastOn } = item.choices.shown.value;

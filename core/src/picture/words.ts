@@ -1,0 +1,248 @@
+import type { Element, Root } from 'hast';
+import {
+  type Choices,
+  type Copy,
+  MAX_PICTURES,
+  type PictureFacts,
+  type RecognisedPicture,
+  type RecognisedWord,
+  type WordPutRight,
+} from '../model';
+
+/** A word of which the recognition is less sure may be wrong, and is shown so. */
+export const UNSURE_BELOW = 82;
+export const isUnsure = ({ sure }: Pick<RecognisedWord, 'sure'>): boolean => sure < UNSURE_BELOW;
+
+/** A word as it was found: with its place in pixels. */
+export interface FoundWord {
+  text: string;
+  sure: number;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+/** Words as recognition gives them: blocks of paragraphs of lines. */
+export type FoundBlocks = FoundWord[][][][];
+
+/** A word less sure than this is more often a mark or a shadow than a word. */
+const LEAST_SURE = 45;
+/** A line is kept when its words are as sure as that, taken together. */
+const LEAST_SURE_LINE = 58;
+/** Lines so much higher than most are headings, when they are not long. */
+const HEADING = 1.4;
+const LONGEST_HEADING = 14;
+
+/**
+ * What was recognised in a picture as words in the order of reading, without what is more likely no word: marks, shadows and the
+ * grain of a photograph are taken for letters.
+ *
+ * @param size of the picture that the places are in, in pixels
+ */
+export function recognisedWords(blocks: FoundBlocks, size: { width: number; height: number }): RecognisedWord[] {
+  const paragraphs = blocks.flatMap((block) => grouped(block.flat().map(kept).filter((line) => line.length > 0)));
+  const usual = median(paragraphs.flat().map(heightOf));
+  return paragraphs.flatMap((lines) => {
+    const words = lines.flat();
+    const isHeading =
+      words.length <= LONGEST_HEADING && paragraphs.length > 1 && median(lines.map(heightOf)) > HEADING * usual;
+    return lines.flatMap((line, n) =>
+      line.map(({ text, sure, left, top, width, height }, place): RecognisedWord => ({
+        text,
+        sure: Math.round(sure),
+        box: [
+          thousandths(left, size.width),
+          thousandths(top, size.height),
+          thousandths(width, size.width),
+          thousandths(height, size.height),
+        ],
+        ...(place > 0 ? {} : { begins: n > 0 ? 'line' : isHeading ? 'heading' : 'paragraph' }),
+      })),
+    );
+  });
+}
+
+/** A step from line to line, measured by the usual one in its block, that begins a paragraph. */
+const WIDE_STEP = 1.45;
+/** Lines of one paragraph are about equally high. */
+const OTHER_HEIGHT = 1.3;
+/** A line that ends so far before the others, with a full stop, is a paragraph's last. */
+const SHORT_LINE = 0.82;
+
+/** The lines of a block as paragraphs: by the space between them, by how high they are, and by last lines that are short. */
+function grouped(lines: readonly (readonly FoundWord[])[]): (readonly FoundWord[])[][] {
+  const steps = lines.slice(1).map((line, n) => topOf(line) - topOf(lines[n] ?? []));
+  const usualStep = median(steps.filter((step) => step > 0));
+  const right = Math.max(0, ...lines.map(rightOf));
+  const left = Math.min(Infinity, ...lines.map((line) => line[0]?.left ?? 0));
+  const groups: (readonly FoundWord[])[][] = [];
+  lines.forEach((line, n) => {
+    const before = lines[n - 1];
+    const last = groups.at(-1);
+    if (!before || !last || begins(line, before)) groups.push([line]);
+    else last.push(line);
+  });
+  return groups;
+
+  function begins(line: readonly FoundWord[], before: readonly FoundWord[]): boolean {
+    const [one, other] = [heightOf(line), heightOf(before)];
+    const ends = /[.!?:…]["”’»)]?$/.test(before.at(-1)?.text ?? '');
+    const isShort = rightOf(before) - left < SHORT_LINE * (right - left);
+    return (
+      topOf(line) - topOf(before) > WIDE_STEP * usualStep ||
+      Math.max(one, other) > OTHER_HEIGHT * Math.min(one, other) ||
+      (ends && isShort)
+    );
+  }
+}
+
+/** By the middle of its words: letters that go up or down make some of them higher. */
+const topOf = (line: readonly FoundWord[]) => median(line.map(({ top, height }) => top + height / 2));
+const rightOf = (line: readonly FoundWord[]) => Math.max(...line.map(({ left, width }) => left + width));
+
+const thousandths = (part: number, whole: number) => Math.round((10_000 * part) / Math.max(1, whole)) / 10;
+
+function kept(line: readonly FoundWord[]): FoundWord[] {
+  const words = line.filter(({ text, sure }) => sure >= LEAST_SURE && /[\p{L}\p{N}]/u.test(text));
+  const letters = words.reduce((sum, { text }) => sum + text.length, 0);
+  const sure = words.reduce((sum, word) => sum + word.sure * word.text.length, 0) / Math.max(1, letters);
+  // A line of one or two letters is a mark that looks like them, unless it stands there plainly.
+  return sure < LEAST_SURE_LINE || (letters < 3 && sure < 90) ? [] : words;
+}
+
+const heightOf = (line: readonly FoundWord[]) => median(line.map(({ height }) => height));
+
+function median(numbers: readonly number[]): number {
+  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0;
+}
+
+/** How much of a picture is covered by its words, 0 to 1, and how many are sure. */
+export function coveredBy(words: readonly RecognisedWord[]): { covered: number; words: number } {
+  const sure = words.filter((word) => !isUnsure(word));
+  return {
+    covered: Math.min(1, sure.reduce((sum, { box }) => sum + box[2] * box[3], 0) / 1_000_000),
+    words: sure.length,
+  };
+}
+
+/** The words of a picture with what the reader put right in them; null for what the reader says is no word. */
+export function wordsPutRight(
+  { hash, words }: RecognisedPicture,
+  putRight: readonly WordPutRight[],
+): (RecognisedWord | null)[] {
+  const mine = new Map(putRight.filter((each) => each.hash === hash).map((each) => [each.place, each]));
+  return words.map((word, place) => {
+    const said = mine.get(place);
+    if (!said || said.was !== word.text) return word;
+    return said.is === '' ? null : { ...word, text: said.is, sure: 100 };
+  });
+}
+
+/** What the reader put right, with one word more: put right once more, or left as it was recognised. */
+export function withPutRight(all: readonly WordPutRight[], word: WordPutRight): WordPutRight[] {
+  const others = all.filter(({ hash, place }) => hash !== word.hash || place !== word.place);
+  return word.is === word.was ? others : [...others, word];
+}
+
+interface TextBlock {
+  isHeading: boolean;
+  text: string;
+}
+
+/** Words as paragraphs and headings: lines joined, and words that a hyphen at a line's end had cut in two. */
+export function paragraphsOf(words: readonly (RecognisedWord | null)[]): TextBlock[] {
+  const blocks: TextBlock[] = [];
+  let begins: RecognisedWord['begins'];
+  for (const word of words) {
+    // What begins with a word that is none begins with the next.
+    begins = word?.begins === undefined || word.begins === 'line' ? (begins ?? word?.begins) : word.begins;
+    if (word === null) continue;
+    const last = blocks.at(-1);
+    if (!last || begins === 'paragraph' || begins === 'heading')
+      blocks.push({ isHeading: begins === 'heading', text: word.text });
+    else if (begins === 'line' && /\p{Ll}[-‐\u00ad]$/u.test(last.text) && /^\p{Ll}/u.test(word.text))
+      last.text = last.text.slice(0, -1) + word.text;
+    else last.text += ` ${word.text}`;
+    begins = undefined;
+  }
+  return blocks;
+}
+
+const element = (tagName: string, children: Element['children'], properties: Element['properties'] = {}): Element => ({
+  type: 'element',
+  tagName,
+  properties,
+  children,
+});
+const words = (text: string) => [{ type: 'text' as const, value: text }];
+
+/** A picture with what was said of it, to stand in a text. */
+export interface PictureShown {
+  src: string;
+  alt: string;
+  width?: number;
+  height?: number;
+  caption?: string | null;
+}
+
+/** A picture as a figure of a text. */
+export function figureOf({ src, alt, width, height, caption }: PictureShown): Element {
+  const image = element('img', [], { src, alt, ...(width && height ? { width, height } : {}) });
+  return element('figure', caption ? [image, element('figcaption', words(caption))] : [image]);
+}
+
+const isA = (tagName: string) => (block: Root['children'][number]): block is Element =>
+  block.type === 'element' && block.tagName === tagName;
+const isFigure = isA('figure');
+const isQuote = isA('blockquote');
+
+/** Whether a text is nothing but pictures, perhaps with the lines between which they stood. */
+export const isOnlyPictures = ({ children }: Root): boolean =>
+  children.some(isFigure) &&
+  children.filter(isFigure).length <= MAX_PICTURES &&
+  children.every((block) => isFigure(block) || isQuote(block));
+
+/**
+ * Pictures with the words that stand in them, as a text to be read, found and heard.
+ *
+ * @param tree with the pictures, with or without their words
+ * @param recognised the words of each
+ * @param typed what the reader typed in
+ */
+export function treeOfPictures(
+  tree: Root,
+  recognised: readonly (readonly (RecognisedWord | null)[])[],
+  typed: string | null = null,
+): Root {
+  const blocks = tree.children.filter(isFigure).flatMap((figure, n) => [
+    figure,
+    ...paragraphsOf(recognised[n] ?? []).map(({ isHeading, text }) => element(isHeading ? 'h3' : 'p', words(text))),
+  ]);
+  const byHand = (typed ?? '')
+    .split(/\n\s*\n|\r?\n/)
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line) => element('p', words(line)));
+  return { type: 'root', children: [...blocks, ...byHand, ...tree.children.filter(isQuote)] };
+}
+
+/**
+ * The text of a copy with the words that the reader put right in its pictures, and those typed in by hand; the tree itself where
+ * there are none.
+ */
+export function treePutRight(
+  { tree, recognised = [] }: Pick<Copy, 'tree' | 'recognised'>,
+  { putRight, typed }: Pick<Choices, 'putRight' | 'typed'>,
+): Root {
+  if (putRight.value.length === 0 && !typed.value) return tree;
+  if (recognised.length === 0 && !isOnlyPictures(tree)) return tree;
+  return treeOfPictures(
+    tree,
+    recognised.map((each) => wordsPutRight(each, putRight.value)),
+    typed.value,
+  );
+}
+
+/** What an item's pictures are in a word, by the reader or as they look; null where they were not looked at. */
+export const kindOfItem = (choices: Pick<Choices, 'kindSaid'>, pictures: readonly PictureFacts[]) =>
+  choices.kindSaid.value ?? pictures[0]?.seen?.kind ?? null;
