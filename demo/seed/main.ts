@@ -18,6 +18,7 @@ import { plainText, wordStarts } from '@dorvel/core/text';
 import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
 import { smallWebAddresses } from '../small-web/server';
 import { fillPast } from './past';
+import { keepPictures } from './pictures';
 import { DOSSIERS, FOLLOWED, LONG_READS, SEED, type SeedDossier, type SeedEntry } from './plan';
 import { call, copyOf, DAY_MS, dayOf, everything, HOUR_MS, madeAt, push, settled, smallWebPort, until } from './reader';
 
@@ -87,7 +88,9 @@ async function seed(): Promise<void> {
     ),
   );
   await followAll();
-  if (withPast) await fillPast(started);
+  if (!withPast) return;
+  await fillPast(started);
+  await keepPictures(started);
 }
 
 /** The first picture in each text that has one, by item. */

@@ -9,7 +9,7 @@ const GRASS = '#5c7a4a';
 const WARM = '#b4763f';
 
 /** A small deterministic source of numbers in 0…1 (mulberry32), so that a picture is the same each time. */
-function numbers(seed: number): () => number {
+export function numbers(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
     state = (state + 0x6d2b79f5) >>> 0;

@@ -5,6 +5,7 @@ import { drawing } from './drawings';
 import { feedLink, feedOf } from './feeds';
 import { body, pagesOf, type Publication } from './page-parts';
 import { postOfficeRoutes } from './post-office';
+import { printOf } from './prints';
 import { PUBLICATIONS } from './publications';
 import { roughRoutes } from './rough';
 
@@ -21,6 +22,11 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
   const hostOf = (request: Request) => (request.get('host') ?? '').split('.')[0] ?? '';
   const siteOf = (request: Request) => `http://${request.get('host') ?? ''}`;
 
+  app.get('/prints/:name.:format', async (request, response, next) => {
+    const print = printOf(request.params.name);
+    if (!print) { next(); return; }
+    response.type(print.format).send(await print.made);
+  });
   app.get('/pictures/:name-:width.:format', async (request, response, next) => {
     const { name, width, format } = request.params;
     const made = drawing(name, Math.min(2000, Number(width) || 0), format === 'png' ? 'png' : 'jpeg');

@@ -26,6 +26,12 @@ export const ArticlePresses = createContext<{
   openPicture(picture: { src: string; alt: string }): void;
 } | null>(null);
 
+/** A piece of a picture: left, top, width and height in thousandths of the picture's. */
+export type Piece = readonly [left: number, top: number, width: number, height: number];
+
+/** Pieces of pictures to be outlined, by the address of the picture. */
+export const PiecesOutlined = createContext<ReadonlyMap<string, readonly Piece[]>>(new Map());
+
 interface ArticleBodyProps {
   /** The text in the parts that are to be set by now; see readyTree. */
   parts: InParts['parts'];
@@ -127,6 +133,7 @@ export function goInside(article: HTMLElement, id: string, leave: (() => void) |
 
 function Picture({ alt, src, 'data-linked': linked, ...rest }: ComponentProps<'img'> & { 'data-linked'?: unknown }) {
   const presses = use(ArticlePresses);
+  const pieces = use(PiecesOutlined).get(src ?? '');
   const [failed, setFailed] = useState(false);
   if (!src) return <MissingPicture says="A picture that did not come through" alt={alt} />;
   if (failed)
@@ -136,6 +143,13 @@ function Picture({ alt, src, 'data-linked': linked, ...rest }: ComponentProps<'i
   return (
     <span className="picture">
       {picture}
+      {pieces?.map(([left, top, width, height]) => (
+        <span
+          key={`${left} ${top}`}
+          className="piece-outlined"
+          style={{ left: `${left / 10}%`, top: `${top / 10}%`, width: `${width / 10}%`, height: `${height / 10}%` }}
+        />
+      ))}
       <button
         type="button"
         className="enlarge"

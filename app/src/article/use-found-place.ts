@@ -23,11 +23,14 @@ export function readPlaces(written: string | undefined): readonly { start: numbe
 /**
  * Opens a text at what was found in it, and marks that. It is a look aside: where the reader stopped stays recorded
  * until they move on from here.
+ *
+ * @param instead where to open the text for what was found, where that is somewhere else: at the picture that it stands in
  */
 export function useFoundPlace(
   place: ReadingPlace,
   article: RefObject<HTMLElement | null>,
   at: string | undefined,
+  instead?: (offset: number) => number,
 ): void {
   useEffect(() => {
     const text = article.current;
@@ -37,10 +40,10 @@ export function useFoundPlace(
     const ranges = places.flatMap(({ start, end }) => rangeOfText(text, start, end) ?? []);
     if ('highlights' in CSS) CSS.highlights.set('found', new Highlight(...ranges));
     // Fonts and pictures move what is below them until they are there; it is brought again until the reader's first move.
-    place.showFound(first.start);
+    place.showFound(instead?.(first.start) ?? first.start);
     return () => {
       place.foundIsDone();
       if ('highlights' in CSS) CSS.highlights.delete('found');
     };
-  }, [place, article, at]);
+  }, [place, article, at]); // eslint-disable-line react-hooks/exhaustive-deps -- where it was found is what matters
 }

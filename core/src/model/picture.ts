@@ -5,16 +5,20 @@ import { ContentHash, Fraction } from './ids';
 export const PictureKind = z.enum(['photograph', 'drawing', 'line-drawing', 'diagram', 'screenshot', 'page-of-text']);
 export type PictureKind = z.infer<typeof PictureKind>;
 
-/** A colour of a picture: in sRGB, as `#rrggbb`, with the part of the picture that has it. */
-export const PictureColour = z.object({ hex: z.string().regex(/^#[0-9a-f]{6}$/), share: Fraction });
+/** A colour of a picture: in sRGB, as `#rrggbb`, with the part of the picture that has it, and its plain name. */
+export const PictureColour = z.object({
+  hex: z.string().regex(/^#[0-9a-f]{6}$/),
+  share: Fraction,
+  name: z.string().max(30),
+});
 export type PictureColour = z.infer<typeof PictureColour>;
 
 export const MAX_PICTURE_COLOURS = 5;
 
 /** A reason for a kind: what was measured, and how much of it there was. */
 export const KindReason = z.object({
-  of: z.enum(['flat', 'soft', 'colours', 'paper', 'straight', 'text', 'strong', 'grey']),
-  /** 0 to 1; of `colours` their number. */
+  of: z.enum(['soft', 'paper', 'straight', 'long', 'thin', 'middle', 'text', 'strong', 'grey']),
+  /** 0 to 1. */
   amount: z.number().nonnegative(),
 });
 export type KindReason = z.infer<typeof KindReason>;

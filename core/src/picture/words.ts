@@ -40,7 +40,14 @@ const LONGEST_HEADING = 14;
  * @param size of the picture that the places are in, in pixels
  */
 export function recognisedWords(blocks: FoundBlocks, size: { width: number; height: number }): RecognisedWord[] {
-  const paragraphs = blocks.flatMap((block) => grouped(block.flat().map(kept).filter((line) => line.length > 0)));
+  const paragraphs = blocks.flatMap((block) =>
+    inColumns(
+      block
+        .flat()
+        .map(kept)
+        .filter((line) => line.length > 0),
+    ).flatMap(grouped),
+  );
   const usual = median(paragraphs.flat().map(heightOf));
   return paragraphs.flatMap((lines) => {
     const words = lines.flat();
@@ -60,6 +67,69 @@ export function recognisedWords(blocks: FoundBlocks, size: { width: number; heig
       })),
     );
   });
+}
+
+/** A gap between two words is a gutter when it is so many times as wide as the line is high, and stands in so many lines. */
+const GUTTER = 1.3;
+const LINES_WITH_GUTTER = 3;
+/** Of the lines over a gutter, so many may run across it: a heading over both columns. */
+const ACROSS = 0.25;
+
+/**
+ * Lines that recognition has drawn through a gutter, cut there: the left column, then the right one, between what runs across
+ * both.
+ */
+function inColumns(lines: (readonly FoundWord[])[]): (readonly FoundWord[])[][] {
+  const gutter = gutterOf(lines);
+  if (gutter === null) return lines.length === 0 ? [] : [lines];
+  const parts: (readonly FoundWord[])[][] = [];
+  let columns: [left: (readonly FoundWord[])[], right: (readonly FoundWord[])[]] = [[], []];
+  const settle = () => {
+    for (const column of columns) parts.push(...inColumns(column));
+    columns = [[], []];
+  };
+  for (const line of lines) {
+    if (runsAcross(line, gutter)) {
+      settle();
+      parts.push([line]);
+      continue;
+    }
+    const left = line.filter((word) => word.left < gutter);
+    const right = line.filter((word) => word.left >= gutter);
+    if (left.length > 0) columns[0].push(left);
+    if (right.length > 0) columns[1].push(right);
+  }
+  settle();
+  return parts;
+}
+
+/** Whether a line stands on both sides of a place without a gutter there. */
+function runsAcross(line: readonly FoundWord[], x: number): boolean {
+  const ends = line.filter(({ left }) => left < x).map(({ left, width }) => left + width);
+  const begins = line.filter(({ left }) => left >= x).map(({ left }) => left);
+  const end = Math.max(...ends);
+  if (end > x) return true;
+  return ends.length > 0 && begins.length > 0 && Math.min(...begins) - end <= GUTTER * heightOf(line);
+}
+
+/** Where a gutter runs through lines; null where there is none. */
+function gutterOf(lines: readonly (readonly FoundWord[])[]): number | null {
+  const gaps = lines.flatMap((line) =>
+    line.slice(1).flatMap((word, n) => {
+      const before = line[n];
+      const from = before ? before.left + before.width : 0;
+      return before && word.left - from > GUTTER * heightOf(line) ? [{ from, to: word.left }] : [];
+    }),
+  );
+  let best: number | null = null;
+  let most = LINES_WITH_GUTTER - 1;
+  for (const { from, to } of gaps) {
+    const x = (from + to) / 2;
+    const through = gaps.filter((gap) => gap.from < x && gap.to > x).length;
+    const across = lines.filter((line) => runsAcross(line, x)).length;
+    if (through > most && across <= ACROSS * (through + across)) [best, most] = [x, through];
+  }
+  return best;
 }
 
 /** A step from line to line, measured by the usual one in its block, that begins a paragraph. */
@@ -133,7 +203,7 @@ export function wordsPutRight(
   const mine = new Map(putRight.filter((each) => each.hash === hash).map((each) => [each.place, each]));
   return words.map((word, place) => {
     const said = mine.get(place);
-    if (!said || said.was !== word.text) return word;
+    if (said?.was !== word.text) return word;
     return said.is === '' ? null : { ...word, text: said.is, sure: 100 };
   });
 }
@@ -191,8 +261,10 @@ export function figureOf({ src, alt, width, height, caption }: PictureShown): El
   return element('figure', caption ? [image, element('figcaption', words(caption))] : [image]);
 }
 
-const isA = (tagName: string) => (block: Root['children'][number]): block is Element =>
-  block.type === 'element' && block.tagName === tagName;
+const isA =
+  (tagName: string) =>
+  (block: Root['children'][number]): block is Element =>
+    block.type === 'element' && block.tagName === tagName;
 const isFigure = isA('figure');
 const isQuote = isA('blockquote');
 
@@ -214,10 +286,12 @@ export function treeOfPictures(
   recognised: readonly (readonly (RecognisedWord | null)[])[],
   typed: string | null = null,
 ): Root {
-  const blocks = tree.children.filter(isFigure).flatMap((figure, n) => [
-    figure,
-    ...paragraphsOf(recognised[n] ?? []).map(({ isHeading, text }) => element(isHeading ? 'h3' : 'p', words(text))),
-  ]);
+  const blocks = tree.children
+    .filter(isFigure)
+    .flatMap((figure, n) => [
+      figure,
+      ...paragraphsOf(recognised[n] ?? []).map(({ isHeading, text }) => element(isHeading ? 'h3' : 'p', words(text))),
+    ]);
   const byHand = (typed ?? '')
     .split(/\n\s*\n|\r?\n/)
     .map((line) => line.trim())
@@ -246,3 +320,43 @@ export function treePutRight(
 /** What an item's pictures are in a word, by the reader or as they look; null where they were not looked at. */
 export const kindOfItem = (choices: Pick<Choices, 'kindSaid'>, pictures: readonly PictureFacts[]) =>
   choices.kindSaid.value ?? pictures[0]?.seen?.kind ?? null;
+
+/** A recognised word with where it stands in the text of its copy. */
+export interface PlacedWord {
+  hash: string;
+  /** Among the words of its picture. */
+  place: number;
+  word: RecognisedWord;
+  /** Offsets in the plain text. */
+  start: number;
+  end: number;
+}
+
+/**
+ * Where the words of pictures stand in the text that was made of them.
+ *
+ * @param text the plain text of the copy as it is read (core/text)
+ */
+export function placedWords(
+  text: string,
+  recognised: readonly RecognisedPicture[],
+  putRight: readonly WordPutRight[],
+): PlacedWord[] {
+  const placed: PlacedWord[] = [];
+  let from = 0;
+  for (const picture of recognised)
+    wordsPutRight(picture, putRight).forEach((word, place) => {
+      if (word === null) return;
+      // At the end of a line the hyphen may have gone, with what was cut in two made one.
+      const whole = text.indexOf(word.text, from);
+      const written = whole < 0 || whole > from + AHEAD ? word.text.replace(/[-‐\u00ad]$/u, '') : word.text;
+      const start = text.indexOf(written, from);
+      if (start < 0 || start > from + AHEAD) return;
+      placed.push({ hash: picture.hash, place, word, start, end: start + written.length });
+      from = start + written.length;
+    });
+  return placed;
+}
+
+/** The next word begins no farther ahead than that, but where a caption stands between two pictures. */
+const AHEAD = 1200;

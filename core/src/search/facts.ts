@@ -1,6 +1,7 @@
 import { hostOf } from '../address';
+import { hasColour } from '../colour';
 import { isTagWithin, type Item, type PictureColour, type PictureKind, type Stage, tagKey, tagsOf } from '../model';
-import { hasColour, kindOfItem } from '../picture';
+import { kindOfItem } from '../picture';
 import { baseLanguage } from '../text';
 import type { AskedKind, Filter } from './query';
 import { foldWord } from './words';

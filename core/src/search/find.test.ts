@@ -30,7 +30,7 @@ function library(entries: Readonly<Record<string, Entry>>) {
       noted: note !== '',
       verdict: 'whole',
       gone: false,
-  picture: null,
+      picture: null,
       ...known,
     };
     facts.set(id, of);

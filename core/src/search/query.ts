@@ -1,5 +1,5 @@
+import { COLOUR_TERMS, readColour, type WantedColour } from '../colour';
 import { PictureKind, Stage } from '../model';
-import { COLOUR_TERMS, readColour, type WantedColour } from '../picture';
 
 /** What a reader asks for, as core/search understands it. */
 export interface SearchQuery {

@@ -2,7 +2,7 @@ import { HighlightKind } from '@dorvel/core/model';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import { saveCutOut } from './cut-out';
 import { markSelected } from './live-highlights';
-import { type Saved, saveLink, saveSelection, saveTab } from './save';
+import { type Saved, saveLink, savePicture, saveSelection, saveTab } from './save';
 import { type Pairing, storage } from './storage';
 
 type Click = chrome.contextMenus.OnClickData;
@@ -35,9 +35,9 @@ const CHOICES: Readonly<Record<string, Choice>> = {
     title: 'Save this picture',
     contexts: ['image'],
     what: 'picture',
-    save: (pairing, { srcUrl }) =>
+    save: (pairing, { srcUrl }, tab) =>
       /^https?:/.test(srcUrl ?? '')
-        ? saveLink(pairing, srcUrl ?? '', 'picture')
+        ? savePicture(pairing, tab, srcUrl ?? '')
         : Promise.resolve({
             ok: false,
             says: 'This picture has no address of its own. Save the page instead.',

@@ -1,5 +1,7 @@
 import { isOnWeb, readAddress } from '@dorvel/core/address';
 import { type GivenText, type HowMuch, tagKey } from '@dorvel/core/model';
+import escapeHtml from 'escape-html';
+import { type AboutPicture, aboutPicture } from '../content/about-picture';
 import { pageAsShown, type Shown } from '../content/as-shown';
 import { keepHowMuch, keepSave } from './changes';
 import { type Pairing, storage } from './storage';
@@ -15,9 +17,16 @@ const PATIENCE_MS = 5000;
 
 type Tab = Pick<chrome.tabs.Tab, 'id' | 'url' | 'title'>;
 
-async function shownIn(tabId: number, only: 'selection' | null): Promise<Shown | null> {
+const shownIn = (tabId: number, only: 'selection' | null): Promise<Shown | null> => askedIn(tabId, pageAsShown, [only]);
+
+/** What a function says that runs in a page; null where it may not, or takes too long. */
+async function askedIn<Args extends unknown[], Answer>(
+  tabId: number,
+  func: (...args: Args) => Answer,
+  args: Args,
+): Promise<Awaited<Answer> | null> {
   const asked = chrome.scripting
-    .executeScript({ target: { tabId }, func: pageAsShown, args: [only] })
+    .executeScript({ target: { tabId }, func, args })
     .then(([answer]) => answer?.result ?? null)
     // Pages that belong to the browser, and those that we were not let into: their address is all there is.
     .catch(() => null);
@@ -57,6 +66,29 @@ export async function saveLink(pairing: Pairing, address: string, howMuch: HowMu
   if (!reading.ok) return { ok: false, says: reading.says };
   const itemId = await keepSave(pairing, { address: reading.address, howMuch });
   return { ok: true, itemId, title: reading.address, address: reading.address, asShown: false };
+}
+
+/** Saves a picture with what its page says of it: its caption, its description, the words before it, and where it stands. */
+export async function savePicture(pairing: Pairing, tab: Tab, src: string): Promise<Saved> {
+  const reading = readAddress(src);
+  if (!reading.ok) return { ok: false, says: reading.says };
+  const about = tab.id === undefined ? null : await askedIn(tab.id, aboutPicture, [src]);
+  const title = about === null ? '' : about.caption || about.alt;
+  const itemId = await keepSave(pairing, {
+    address: reading.address,
+    howMuch: 'picture',
+    ...(about ? { given: pictureAsGiven(reading.address, about, tab.url ?? '') } : {}),
+  });
+  return { ok: true, itemId, title: title || reading.address, address: reading.address, asShown: false };
+}
+
+/** A picture as core/extract takes it: see givenPictures. */
+function pictureAsGiven(src: string, { alt, caption, around, title }: AboutPicture, page: string): GivenText {
+  const figure = `<figure><img src="${escapeHtml(src)}" alt="${escapeHtml(alt)}"><figcaption>${escapeHtml(caption)}</figcaption></figure>`;
+  const link = isOnWeb(page) ? `<p><a href="${escapeHtml(page)}">${escapeHtml(title || page)}</a></p>` : '';
+  const quote = `<blockquote><p>${escapeHtml(around)}</p>${link}</blockquote>`;
+  const name = caption || alt;
+  return { type: 'text/html', body: `<title>${escapeHtml(name)}</title>${figure}${quote}`, encoding: 'utf8' };
 }
 
 /** Saves the part of a page that is selected. */

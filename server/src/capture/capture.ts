@@ -114,7 +114,7 @@ async function hasRoom(library: Library, { pictureQuotaBytes }: CaptureTools): P
 
 /** Of a page whose picture alone is wanted: the one that it shows first. */
 function onlyPicture(article: Article): Article {
-  if (article.wordCount === 0 || !article.leadImageUrl) return article;
+  if (article.wordCount === 0 || !article.leadImageUrl || isOnlyPictures(article.tree)) return article;
   const src = article.leadImageUrl;
   const image = { type: 'element' as const, tagName: 'img', properties: { src, alt: '' }, children: [] };
   return {

@@ -1,20 +1,10 @@
+import { coloursOf, type Raster } from '@dorvel/core/colour';
+import { featuresOf, kindOf, likenessOf, type PictureFeatures, skewOf } from '@dorvel/core/looking';
 import type { PictureSeen, RecognisedWord } from '@dorvel/core/model';
-import {
-  coloursOf,
-  coveredBy,
-  featuresOf,
-  type FoundBlocks,
-  isUnsure,
-  kindOf,
-  likenessOf,
-  type PictureFeatures,
-  type Raster,
-  recognisedWords,
-  skewOf,
-} from '@dorvel/core/picture';
+import { coveredBy, type FoundBlocks, isUnsure, recognisedWords } from '@dorvel/core/picture';
 import { baseLanguage, languageOf } from '@dorvel/core/text';
 import sharp from 'sharp';
-import { isReadLanguage, type ReadLanguage, recognise } from './recognise';
+import { isReadLanguage, type Layout, type ReadLanguage, recognise } from './recognise';
 
 /** A picture to be looked at. */
 export interface ToLookAt {
@@ -34,6 +24,10 @@ export interface Looked {
 const COLOURS_SIDE = 128;
 const FEATURES_SIDE = 400;
 const SKEW_WIDTH = 640;
+/** So many words are a page's. */
+const OF_A_PAGE = 40;
+const lettersIn = (words: readonly RecognisedWord[]) =>
+  words.reduce((sum, { text, sure }) => sum + (text.length * sure) / 100, 0);
 /** Letters are read best when they are about 30 pixels high: what is small is made larger, what is large smaller. */
 const READ = { least: 1400, most: 2400 } as const;
 
@@ -83,7 +77,12 @@ async function raster(picture: Buffer, side: number, kernel: 'cubic' | 'nearest'
 export async function wordsIn(picture: Buffer, language: string | null): Promise<Pick<Looked, 'words' | 'language'>> {
   const page = await prepared(picture);
   const read = async (by: ReadLanguage) => {
-    const words = recognisedWords(upright(await recognise(page.bytes, by), page), page.size);
+    const as = async (layout: Layout) =>
+      recognisedWords(upright(await recognise(page.bytes, by, layout), page), page.size);
+    const ofPage = await as('page');
+    // What stands in a diagram, a chart or on a sign is no page: its words are looked for one by one.
+    const scattered = ofPage.length >= OF_A_PAGE ? [] : await as('scattered');
+    const words = lettersIn(scattered) > lettersIn(ofPage) ? scattered : ofPage;
     return { words, language: languageOf(words.map(({ text }) => text).join(' '), null) };
   };
   const base = baseLanguage(language);

@@ -104,7 +104,8 @@ function withSeen(
 
 /** What cameras and programs call their pictures says nothing of them. */
 const isMadeUp = (title: string | null): boolean =>
-  title === null || /^(?:img|dsc|dscn|pxl|image|photo|picture|scan|screenshot|cut-out)?[\s\d_.()-]*(?:\.\w{3,4})?$/i.test(title);
+  title === null ||
+  /^(?:img|dsc|dscn|pxl|image|photo|picture|scan|screenshot|cut-out)?[\s\d_.()-]*(?:\.\w{3,4})?$/i.test(title);
 const LONGEST_TITLE = 80;
 
 /** The first line of the words in pictures, as a title. */

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import type { FoundBlocks } from '@dorvel/core/picture';
-import { createWorker, OEM, type Worker } from 'tesseract.js';
+import { createWorker, OEM, PSM, type Worker } from 'tesseract.js';
 
 /** Languages in which words are recognised, as ISO 639-1, with what their data is called (ISO 639-2/T). */
 const DATA = { en: 'eng', de: 'deu', fr: 'fra', es: 'spa' } as const;
@@ -25,14 +25,19 @@ async function readerOf(language: ReadLanguage): Promise<Worker> {
     gzip: true,
   });
   // By what is around each point (Sauvola and Pietikäinen 2000): a photographed page is lighter on one side.
-  await worker.setParameters({ thresholding_method: '2' } as never);
+  await worker.setParameters({ thresholding_method: '2', user_defined_dpi: '200' });
   at = { language, worker };
   return worker;
 }
 
-/** Recognises the words in a picture. @param picture PNG or portable anymap, upright and in greys */
-export async function recognise(picture: Buffer, language: ReadLanguage): Promise<FoundBlocks> {
+/** How words are looked for: as a page of columns and paragraphs, or as words that stand anywhere, in shapes too. */
+export type Layout = 'page' | 'scattered';
+const LAYOUTS: Readonly<Record<Layout, PSM>> = { page: PSM.AUTO, scattered: PSM.SPARSE_TEXT };
+
+/** Recognises the words in a picture. @param picture PNG, upright and in greys */
+export async function recognise(picture: Buffer, language: ReadLanguage, layout: Layout): Promise<FoundBlocks> {
   const worker = await readerOf(language);
+  await worker.setParameters({ tessedit_pageseg_mode: LAYOUTS[layout] });
   const { data } = await worker.recognize(picture, {}, { blocks: true, text: false });
   return (data.blocks ?? []).map(({ paragraphs }) =>
     paragraphs.map(({ lines }) =>

@@ -39,7 +39,12 @@ export type Rewritten = RewrittenPicture | 'too large' | null;
  *
  * @returns null for what is no picture; `too large` for what has more pixels than are handled in its room
  */
-export async function rewritePicture({ bytes, withThumbnail, isItself = false, room }: PictureInput): Promise<Rewritten> {
+export async function rewritePicture({
+  bytes,
+  withThumbnail,
+  isItself = false,
+  room,
+}: PictureInput): Promise<Rewritten> {
   try {
     const original = Buffer.from(bytes);
     const { format, width, height, isProgressive } = await sharp(original).metadata();

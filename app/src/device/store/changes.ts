@@ -106,6 +106,8 @@ const AT_ONCE = 40;
 export interface ToSave {
   address: string;
   given?: GivenText;
+  /** Where it is another than that of all. */
+  howMuch?: HowMuch;
   tags?: readonly string[];
   /** When it was saved first, elsewhere: milliseconds since 1970. */
   savedAt?: number;
@@ -143,9 +145,10 @@ export async function saveAll(
   const made: string[] = [];
   for (let at = 0; at < requests.length && isWanted(); at += AT_ONCE) {
     const part = requests.slice(at, at + AT_ONCE);
-    const mutations = part.flatMap(({ address, given, tags = [], savedAt, title, isRead, note }): Mutation[] => {
+    const mutations = part.flatMap((request): Mutation[] => {
+      const { address, given, tags = [], savedAt, title, isRead, note } = request;
       const known = canonical.get(canonicalAddress(address));
-      const save = make.save({ address, howMuch, ...(savedAt === undefined ? {} : { savedAt }) });
+      const save = make.save({ address, howMuch: request.howMuch ?? howMuch, ...(savedAt === undefined ? {} : { savedAt }) });
       const itemId = known?.id ?? save.itemId;
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
       const tagged = tags.length > 0 ? [make.tag(itemId, set, known)] : [];

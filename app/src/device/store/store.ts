@@ -92,9 +92,9 @@ const SINCE_PICTURES = {
 };
 
 /** Items that this device has from before pictures were looked at, as they are now. */
-function withPictureFields(item: Item): Item {
-  // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- see above
-  if (item?.choices?.putRight !== undefined) return item;
+function withPictureFields(item: Item | undefined): Item | undefined {
+  // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- see above; what is not here has none either
+  if (item?.choices.putRight !== undefined || !item) return item;
   const { page } = item.capture;
   return {
     ...item,

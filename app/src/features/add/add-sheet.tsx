@@ -16,6 +16,8 @@ import { useAddSheet } from './add-store';
 import { ALL_FILES, type SaveList, saveListOfFiles, saveListOfText } from './files';
 import { GivenTextField } from './given-text';
 import { OfFile } from './of-file';
+import { OfPictures, PictureInputs } from './of-pictures';
+import { isPicture } from './pictures';
 import { SaveMany } from './save-many';
 
 /** Paste or type an address; one press, and it is in the Inbox. */
@@ -34,12 +36,13 @@ export function AddSheet() {
   const [ofFiles, setOfFiles] = useState<SaveList | null>(null);
   const ofText = useMemo(() => saveListOfText(input), [input]);
   const many = ofFiles ?? ofText;
+  const [pictures, setPictures] = useState<readonly File[]>([]);
   const readFiles = async (files: readonly File[]) => {
-    if (files.length > 0) setOfFiles(await saveListOfFiles(files));
+    // Pictures alone are put in order; among other files, each is taken by itself.
+    if (files.length > 0 && files.every(isPicture)) setPictures(files);
+    else if (files.length > 0) setOfFiles(await saveListOfFiles(files));
   };
-  useEffect(() => {
-    if (dropped.length > 0) void saveListOfFiles(dropped).then(setOfFiles);
-  }, [dropped]);
+  useEffect(() => void readFiles(dropped), [dropped]);
 
   const isMany = ofFiles !== null || many.requests.length + many.faults.length > 1;
 
@@ -65,6 +68,12 @@ export function AddSheet() {
     });
     router.navigate('/inbox');
   };
+  if (pictures.length > 0)
+    return (
+      <Sheet title={pictures.length === 1 ? 'Save a picture' : 'Save pictures'} onClose={close}>
+        <OfPictures files={pictures} onChange={setPictures} onDone={close} />
+      </Sheet>
+    );
   return (
     <Sheet title="Save an address" onClose={close}>
       <View className="gap-[16px] pt-[6px]">
@@ -106,6 +115,7 @@ export function AddSheet() {
                 write({ note: null, itemId: null, on: { kind: 'nothing' }, about: null });
               }}
             />
+            <PictureInputs onFiles={(files) => setPictures([...(files ?? [])].filter(isPicture))} />
             <label className="file-button">
               Or choose files
               <input

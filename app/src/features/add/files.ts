@@ -3,6 +3,7 @@ import type { AddressTable, Findings, Found, TableColumns } from '@dorvel/core/b
 import type { Bookmark } from '@dorvel/core/formats';
 import { type GivenText, inBase64, inBase64Url, isPushable } from '@dorvel/core/model';
 import type { ToSave } from '@/device/store/changes';
+import { isPicture, NotAPicture, pictureRequest } from './pictures';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
 export interface SaveRequest extends ToSave {
@@ -51,7 +52,7 @@ export const ALL_FILES = endings([
   'warc',
   'gz',
   'zip',
-]);
+]).concat(',image/*');
 
 /** Addresses that were pasted. */
 export function saveListOfText(text: string): SaveList {
@@ -72,13 +73,16 @@ const orSaysSo = (file: File, read: Promise<SaveList>): Promise<SaveList> =>
   read.catch((error: unknown) => ({
     requests: [],
     faults: [
-      { written: file.name, says: `It cannot be read (${error instanceof Error ? error.message : 'damaged'}).` },
+      error instanceof NotAPicture
+        ? { written: file.name, says: error.message }
+        : { written: file.name, says: `It cannot be read (${error instanceof Error ? error.message : 'damaged'}).` },
     ],
   }));
 
 async function readFile(file: File): Promise<SaveList> {
   const fault = (says: string): SaveList => ({ requests: [], faults: [{ written: file.name, says }] });
   const ending = endingOf(file);
+  if (isPicture(file)) return { requests: [await pictureRequest([file])], faults: [] };
   if (ending === 'opml') return fault('That is a list of feeds. Bring it in under “Feeds”.');
   if (ending === 'jsonld') return fault('Those are highlights. Bring them in under “Highlights”.');
   const list = await listIn(ending, file);

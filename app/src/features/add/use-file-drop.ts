@@ -1,7 +1,11 @@
 import { useEffect } from 'react';
 import { useAddSheet } from './add-store';
+import { isPicture } from './pictures';
 
-/** Files that are dropped on the window are put before the reader to be saved; the browser would open them instead. */
+/**
+ * Files that are dropped on the window, and pictures that are pasted, are put before the reader to be saved; the browser would open
+ * those instead, and do nothing with these.
+ */
 export function useFileDrop(): void {
   useEffect(() => {
     const isOurs = (event: DragEvent) =>
@@ -16,9 +20,17 @@ export function useFileDrop(): void {
       const files = [...(event.dataTransfer?.files ?? [])];
       if (files.length > 0) useAddSheet.getState().openWith(files);
     };
+    const paste = ({ clipboardData }: ClipboardEvent) => {
+      const files = [...(clipboardData?.files ?? [])].filter(isPicture);
+      // What was copied as text is pasted as text, whatever else the clipboard has of it.
+      if (files.length > 0 && clipboardData?.types.includes('text/plain') === false)
+        useAddSheet.getState().openWith(files);
+    };
+    addEventListener('paste', paste);
     addEventListener('dragover', over);
     addEventListener('drop', drop);
     return () => {
+      removeEventListener('paste', paste);
       removeEventListener('dragover', over);
       removeEventListener('drop', drop);
     };

@@ -205,6 +205,7 @@ function OwnWork() {
 
 const OWN_WORK = [
   { label: 'Dossiers', href: '/dossiers' },
+  { label: 'Pictures', href: '/pictures' },
   { label: 'Highlights', href: '/marks' },
   { label: 'Notes', href: '/notes' },
   { label: 'Cards', href: '/cards' },

@@ -16,7 +16,7 @@ import {
 import { useRouter } from 'expo-router';
 import { memo, type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
-import { ArticleBody, ArticlePresses, goInside } from '@/article/article-body';
+import { ArticleBody, ArticlePresses, goInside, PiecesOutlined } from '@/article/article-body';
 import { placeAtHighlight } from '@/article/at-highlight';
 import { useInParts } from '@/article/progressive-rendering';
 import { readyTree } from '@/article/ready-tree';
@@ -38,6 +38,9 @@ import { KnownMarks } from '@/features/new-to-you/known-marks';
 import { NewToYou } from '@/features/new-to-you/new-to-you';
 import { isAllKnown } from '@/features/new-to-you/runs';
 import { useKnownInText } from '@/features/new-to-you/use-known-in-text';
+import { AboutPictures } from '@/features/pictures/about-pictures';
+import { PictureView } from '@/features/pictures/picture-view';
+import { beforePicture, useFoundPieces, usePlacedWords } from '@/features/pictures/use-found-words';
 import { RelatedItems } from '@/features/related/related-items';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import type { Tab } from '@/navigation/tabs';
@@ -49,7 +52,6 @@ import { ContentsBeside, ContentsSheet } from './contents-sheet';
 import { FindInArticle } from './find-in-article';
 import { FootnoteSheet } from './footnote-sheet';
 import { Margin } from './margin';
-import { PictureView } from './picture-view';
 import { Rail } from './rail';
 import { useReaderRoom } from './reader-room';
 import { TidySuggestion } from './tidy-suggestion';
@@ -130,7 +132,9 @@ export const ArticleView = memo(function ArticleView({
   const { passedOver } = known;
   const sentencesPassedOver = passedOver ? known.sentences : NO_SENTENCES;
   useEffect(() => usePlayer.getState().passOver(copy.id, sentencesPassedOver), [copy.id, sentencesPassedOver]);
-  useFoundPlace(reading, article, placeAtHighlight(at, marks));
+  const pictureWords = usePlacedWords(item, copy, text);
+  const pieces = useFoundPieces(pictureWords, at);
+  useFoundPlace(reading, article, placeAtHighlight(at, marks), (offset) => beforePicture(pictureWords, offset) ?? offset);
   useCodeColours(article, copy.tree, shown);
   const isMarked = useCallback(
     (offset: number) => marks.some(({ placed }) => placed && placed.start <= offset && offset < placed.end),
@@ -231,7 +235,9 @@ export const ArticleView = memo(function ArticleView({
             <NewToYou item={item} known={known} />
             <ArticlePresses value={presses}>
               <div className="beside-text">
-                <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
+                <PiecesOutlined value={pieces}>
+                  <ArticleBody ref={article} parts={set} language={copy.language} style={style} />
+                </PiecesOutlined>
                 <KnownMarks
                   article={article}
                   item={item}
@@ -260,6 +266,7 @@ export const ArticleView = memo(function ArticleView({
             </ArticlePresses>
             {whole && (
               <>
+                <AboutPictures item={item} copy={copy} />
                 <View className="mx-auto mt-[36px] w-full max-w-[560px] gap-[12px] border-t border-line pt-[22px]">
                   <Text className="font-ui text-base text-soft">
                     {item.choices.finishedAt.value === null ? 'That is the end of it.' : 'You have finished this one.'}
@@ -330,7 +337,16 @@ export const ArticleView = memo(function ArticleView({
             onClose={() => setFootnoteId(null)}
           />
         )}
-        {picture && <PictureView {...picture} itemId={item.id} onClose={() => setPicture(null)} />}
+        {picture && (
+          <PictureView
+            {...picture}
+            item={item}
+            words={pictureWords}
+            pieces={pieces}
+            onShow={setPicture}
+            onClose={() => setPicture(null)}
+          />
+        )}
       </View>
     </View>
   );

@@ -1,7 +1,7 @@
 import type { Element, Root } from 'hast';
 import { MAX_PICTURES } from '../../model';
-import { absolute } from '../metadata/metadata';
 import { type Article, articleOfTree } from '../article';
+import { absolute } from '../metadata/metadata';
 import {
   attribute,
   descendants,

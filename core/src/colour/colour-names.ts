@@ -59,7 +59,8 @@ function termOf(lightness: number, strength: number, hue: number): ColourTerm {
     if (lightness >= 0.74) return 'yellow';
     return hue < 100 ? 'brown' : 'green';
   }
-  if (hue < 190) return 'green';
+  // What is deep between green and blue is called green more often, what is bright blue.
+  if (hue < (lightness < 0.62 ? 198 : 186)) return 'green';
   if (hue < 282) return 'blue';
   if (hue < 330) return 'purple';
   return lightness > 0.62 ? 'pink' : 'purple';
@@ -76,7 +77,7 @@ function reddish(lightness: number, strength: number, hue: number): ColourTerm {
 const SHADES: Partial<Record<ColourTerm, readonly [light: number, dark: number]>> = {
   red: [2, 0.46],
   orange: [0.86, 0.64],
-  yellow: [0.955, 0.76],
+  yellow: [0.973, 0.76],
   green: [0.82, 0.46],
   blue: [0.77, 0.37],
   purple: [0.78, 0.38],
@@ -108,7 +109,10 @@ const HEX = /^#?([0-9a-f]{3}|[0-9a-f]{6})$/;
  * @returns null when it is none of these
  */
 export function readColour(written: string): WantedColour | null {
-  const plain = written.toLowerCase().replace(/[\s_-]+/g, '').replace('gray', 'grey');
+  const plain = written
+    .toLowerCase()
+    .replace(/[\s_-]+/g, '')
+    .replace('gray', 'grey');
   const [, shade, word = plain] = /^(light|dark)(.+)$/.exec(plain) ?? [];
   const term = COLOUR_TERMS.find((each) => each === word);
   if (term) return { name: { term, shade: (shade as Shade | undefined) ?? null } };
@@ -121,10 +125,9 @@ export function readColour(written: string): WantedColour | null {
 
 /** Whether a picture has enough of a colour. A term without a shade is meant in all of them. */
 export function hasColour(colours: readonly PictureColour[], wanted: WantedColour): boolean {
-  return colours.some(({ hex, share }) => {
+  return colours.some(({ hex, share, name }) => {
     if (share < ENOUGH) return false;
     if ('lab' in wanted) return distance(labOf(hex), wanted.lab) < NEAR;
-    const name = colourName(hex);
-    return name.term === wanted.name.term && (wanted.name.shade === null || name.shade === wanted.name.shade);
+    return name === colourInWords(wanted.name) || (wanted.name.shade === null && name.endsWith(` ${wanted.name.term}`));
   });
 }

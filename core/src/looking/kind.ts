@@ -2,7 +2,7 @@ import type { KindReason, PictureKind } from '../model';
 import type { PictureFeatures } from './features';
 
 /** A question put to a picture: whether more than so much of something is in it. */
-type Question = readonly [of: KindReason['of'] | 'edges' | 'words', bound: number];
+type Question = readonly [of: KindReason['of'] | 'words', bound: number];
 /** A tree of questions; what is asked for is yes, then no. */
 type Tree = PictureKind | readonly [question: Question, yes: Tree, no: Tree];
 
@@ -11,26 +11,55 @@ type Tree = PictureKind | readonly [question: Question, yes: Tree, no: Tree];
  * bench/pictures.mjs draws and gathers, with a bound on its depth, and judged on others.
  */
 export const KIND_TREE: Tree = [
-  ['text', 0.14],
-  [['soft', 0.75], 'photograph', [['strong', 0.25], 'screenshot', 'page-of-text']],
+  ['text', 0.07],
   [
-    ['soft', 0.3],
-    'photograph',
+    ['soft', 0.5],
+    'page-of-text',
     [
-      ['straight', 0.3],
-      [['words', 3], [['colours', 14], 'screenshot', 'diagram'], 'diagram'],
-      [['colours', 5], 'drawing', [['strong', 0.08], 'drawing', 'line-drawing']],
+      ['long', 0.46],
+      'screenshot',
+      [['text', 0.12], 'page-of-text', [['straight', 0.12], 'screenshot', 'page-of-text']],
     ],
+  ],
+  [
+    ['paper', 0.3],
+    [
+      ['words', 1],
+      [
+        ['middle', 0.1],
+        [['words', 10], 'screenshot', [['long', 0.36], 'screenshot', [['soft', 0.12], 'drawing', 'diagram']]],
+        [['soft', 0.14], 'drawing', [['long', 0.6], [['words', 14], 'screenshot', 'diagram'], 'diagram']],
+      ],
+      [
+        ['straight', 0.28],
+        [
+          ['middle', 0.12],
+          [['long', 0.48], 'screenshot', 'drawing'],
+          [['thin', 0.3], [['strong', 0.02], 'drawing', [['straight', 0.38], 'diagram', 'line-drawing']], 'drawing'],
+        ],
+        [
+          ['grey', 0.99],
+          [
+            ['paper', 0.58],
+            [['thin', 0.12], 'line-drawing', 'drawing'],
+            [['soft', 0.3], 'photograph', 'drawing'],
+          ],
+          [['soft', 0.42], 'photograph', 'drawing'],
+        ],
+      ],
+    ],
+    [['soft', 0.22], 'photograph', [['words', 3], 'screenshot', 'drawing']],
   ],
 ];
 
 /** What is looked at only to ask a question is not a reason that is told. */
 const TOLD: ReadonlySet<string> = new Set<KindReason['of']>([
-  'flat',
   'soft',
-  'colours',
   'paper',
   'straight',
+  'long',
+  'thin',
+  'middle',
   'text',
   'strong',
   'grey',

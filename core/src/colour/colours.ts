@@ -1,4 +1,5 @@
 import { MAX_PICTURE_COLOURS, type PictureColour } from '../model';
+import { colourInWords, colourName } from './colour-names';
 import { distance, hexOf, type Lab, oklab } from './colour-space';
 import type { Raster } from './raster';
 
@@ -29,7 +30,10 @@ export function coloursOf(raster: Raster): PictureColour[] {
   const total = seen.reduce((sum, { weight }) => sum + weight, 0);
   if (total === 0) return [];
   return joined(clustered(seen))
-    .map(({ at, weight }) => ({ hex: hexOf(at), share: Math.round((1000 * weight) / total) / 1000 }))
+    .map(({ at, weight }) => {
+      const hex = hexOf(at);
+      return { hex, share: Math.round((1000 * weight) / total) / 1000, name: colourInWords(colourName(hex)) };
+    })
     .filter(({ share }, n) => n === 0 || share >= SMALLEST_SHARE)
     .slice(0, MAX_PICTURE_COLOURS);
 }
@@ -38,7 +42,8 @@ function counted({ data }: Raster): Cluster[] {
   const sums = new Map<number, { n: number; r: number; g: number; b: number }>();
   for (let at = 0; at + 2 < data.length; at += 3) {
     const [r = 0, g = 0, b = 0] = [data[at], data[at + 1], data[at + 2]];
-    const key = (Math.floor((r * STEPS) / 256) * STEPS + Math.floor((g * STEPS) / 256)) * STEPS + Math.floor((b * STEPS) / 256);
+    const key =
+      (Math.floor((r * STEPS) / 256) * STEPS + Math.floor((g * STEPS) / 256)) * STEPS + Math.floor((b * STEPS) / 256);
     const sum = sums.get(key) ?? { n: 0, r: 0, g: 0, b: 0 };
     sum.n += 1;
     sum.r += r;

@@ -1,0 +1,3 @@
+import { later } from '@/features/shell/later';
+
+export default later('PicturesScreen');

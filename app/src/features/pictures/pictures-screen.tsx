@@ -1,0 +1,215 @@
+import type { Item } from '@dorvel/core/model';
+import { kindInWords, kindOfItem, PICTURE_KIND_WORDS } from '@dorvel/core/picture';
+import { byRaised } from '@dorvel/core/queue';
+import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { Link } from 'expo-router';
+import { useMemo, useRef, useState } from 'react';
+import { type LayoutChangeEvent, ScrollView, Text, View } from 'react-native';
+import { useItems } from '@/device/store/items';
+import { useAddSheet } from '@/features/add/add-store';
+import { FindField } from '@/features/find/find-bar';
+import { hasFilter, useFindQuery } from '@/features/find/find-store';
+import { useLibraryFind } from '@/features/find/use-library-find';
+import { Button } from '@/ui/button';
+import { Chip } from '@/ui/chip';
+import { Choice } from '@/ui/choice';
+import { useKeptScroll } from '@/ui/kept-scroll';
+import { useKeys } from '@/ui/keys';
+import { ScreenHeader } from '@/ui/screen-header';
+import { StillReading } from '@/ui/still-reading';
+import { usePinch } from './use-pinch';
+import { inSight, layWall, type TileSize } from './wall-layout';
+import { stepDensity, useWallSettings, type WallDensity } from './wall-store';
+
+/** The width of a column is about this, in points. */
+const COLUMN: Readonly<Record<WallDensity, number>> = { few: 340, more: 220, many: 130 };
+const GAP = 12;
+/** Below a picture: a line of its title, or with its source. */
+const TITLE_HEIGHT = 30;
+const TEXT_TILE_HEIGHT = 118;
+/** So far above and below what is seen tiles are drawn too. */
+const AHEAD = 900;
+/** Scrolling by less than that draws nothing anew. */
+const STEP = 240;
+
+const DENSITY_CHOICES = [
+  { value: 'few', label: 'Few, large' },
+  { value: 'more', label: 'More' },
+  { value: 'many', label: 'Many, small' },
+] as const;
+
+const COLOURS = ['red', 'orange', 'yellow', 'green', 'blue', 'purple', 'brown', 'grey'] as const;
+
+/** What was saved to be looked at: pictures at their own proportions, in the order of the Library. */
+export function PicturesScreen() {
+  const items = useItems();
+  const find = useLibraryFind(items, true);
+  const { density, withTexts, change } = useWallSettings();
+  const shown = useMemo(() => {
+    const all = find.asked ? find.found : [...(items ?? [])].filter(isHere).sort(byRaised);
+    return all.filter((item) => hasPictures(item) || withTexts);
+  }, [items, find.asked, find.found, withTexts]);
+  const [size, setSize] = useState({ width: 0, height: 800 });
+  const [from, setFrom] = useState(0);
+  const top = useRef(0);
+  const kept = useKeptScroll('pictures');
+  const pinch = usePinch(stepDensity);
+  useKeys(useMemo(() => ({ '+': () => stepDensity(-1), '-': () => stepDensity(1) }), []));
+  const measured = ({ nativeEvent: { layout } }: LayoutChangeEvent) =>
+    setSize(({ height }) => ({ width: layout.width, height }));
+  const sizes = useMemo(() => shown.map((item) => sizeOf(item, density)), [shown, density]);
+  const columns = Math.max(density === 'few' ? 1 : 2, Math.round(size.width / COLUMN[density]));
+  const { placed, height } = useMemo(
+    () => layWall(sizes, { width: size.width, columns, gap: GAP }),
+    [sizes, size.width, columns],
+  );
+  if (!items) return <StillReading />;
+  const pictures = shown.filter(hasPictures).length;
+  return (
+    <ScrollView
+      className="flex-1 bg-ground"
+      contentContainerClassName="mx-auto w-full max-w-[1240px] px-[20px] pb-[60px]"
+      {...kept}
+      {...pinch}
+      onLayout={({ nativeEvent: { layout } }) => setSize(({ width }) => ({ width, height: layout.height }))}
+      onScroll={(event) => {
+        kept.onScroll(event);
+        const { y } = event.nativeEvent.contentOffset;
+        if (Math.abs(y - from) >= STEP) setFrom(y);
+      }}
+    >
+      <ScreenHeader
+        title="Pictures"
+        aside={pictures === 0 ? '' : pictures === 1 ? '1 picture' : `${pictures} pictures`}
+      >
+        <FindField />
+        <Narrowing />
+        <View className="flex-row flex-wrap items-center gap-[12px]">
+          <Choice<WallDensity>
+            name="How many beside each other"
+            options={DENSITY_CHOICES}
+            value={density}
+            onChange={(value) => change({ density: value })}
+          />
+          <Chip label="Texts between them" on={withTexts} onPress={() => change({ withTexts: !withTexts })} />
+        </View>
+        {find.asked ? (
+          <Text role="status" aria-live="polite" className="pt-[8px] font-ui text-small text-soft">
+            {find.says.join(' ')}
+          </Text>
+        ) : null}
+      </ScreenHeader>
+      {shown.length === 0 && !find.asked && <NoPictures />}
+      <View onLayout={measured}>
+        <div
+          className="picture-wall"
+          role="list"
+          aria-label="Pictures"
+          style={{ height }}
+          ref={(wall) => void (top.current = wall?.offsetTop ?? 0)}
+        >
+          {inSight(placed, from - top.current - AHEAD, from - top.current + size.height + AHEAD).map((n) => {
+            const [item, place] = [shown[n], placed[n]];
+            return item && place ? (
+              <div
+                key={item.id}
+                role="listitem"
+                aria-setsize={shown.length}
+                aria-posinset={n + 1}
+                style={{ left: place.left, top: place.top, width: place.width, height: place.height }}
+              >
+                <Tile item={item} density={density} />
+              </div>
+            ) : null;
+          })}
+        </div>
+      </View>
+    </ScrollView>
+  );
+}
+
+const isHere = ({ choices }: Item) => choices.stage.value !== 'let-go';
+const hasPictures = ({ capture }: Item) => (capture.page?.pictures.length ?? 0) > 0;
+
+function sizeOf({ capture }: Item, density: WallDensity): TileSize {
+  const [first] = capture.page?.pictures ?? [];
+  const below = density === 'many' ? 0 : TITLE_HEIGHT;
+  // What is very long is cut, so that it does not take a whole column.
+  if (first) return { proportion: Math.min(2.2, first.height / first.width), below };
+  return { proportion: 0, below: TEXT_TILE_HEIGHT };
+}
+
+function Tile({ item, density }: { item: Item; density: WallDensity }) {
+  const pictures = item.capture.page?.pictures ?? [];
+  const [first] = pictures;
+  const title = titleOf(item);
+  if (!first)
+    return (
+      <Link href={`/library/${item.id}`} className="wall-text">
+        <Text className="font-read text-row font-semibold text-ink" numberOfLines={3}>
+          {title}
+        </Text>
+        <Text className="font-ui text-small text-soft" numberOfLines={1}>
+          {sourceOf(item)}
+        </Text>
+      </Link>
+    );
+  const kind = kindOfItem(item.choices, pictures);
+  const said = [
+    title,
+    kind && first.seen ? kindInWords(kind, first.seen) : '',
+    pictures.length > 1 ? `${pictures.length} pictures` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return (
+    <Link href={`/library/${item.id}`} aria-label={said} className="wall-picture">
+      <span className="wall-frame">
+        <img
+          src={`/api/pictures/${density === 'few' ? first.hash : first.small}.webp`}
+          alt=""
+          loading="lazy"
+          decoding="async"
+          onError={(event) => event.currentTarget.classList.add('missing')}
+        />
+        {pictures.length > 1 && <span className="wall-count">{pictures.length}</span>}
+      </span>
+      {density !== 'many' && <span className="wall-name">{title}</span>}
+    </Link>
+  );
+}
+
+/** Kinds and colours, as filters of what is looked for. */
+function Narrowing() {
+  const written = useFindQuery((state) => state.written);
+  const { toggle } = useFindQuery.getState();
+  const chip = (filter: string, label: string) => (
+    <Chip key={filter} label={label} on={hasFilter(written, filter)} onPress={() => toggle(filter)} />
+  );
+  return (
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      role="group"
+      aria-label="Narrow by"
+      contentContainerClassName="flex-row gap-[8px] py-[10px] pr-[20px]"
+    >
+      {Object.entries(PICTURE_KIND_WORDS).map(([kind, label]) => chip(`kind:${kind}`, label))}
+      {chip('kind:black-and-white', 'Black and white')}
+      {COLOURS.map((colour) => chip(`colour:${colour}`, colour))}
+    </ScrollView>
+  );
+}
+
+function NoPictures() {
+  const open = useAddSheet((state) => state.open);
+  return (
+    <View className="items-start gap-[14px] py-[28px]">
+      <Text className="font-ui text-base text-soft">
+        No pictures yet. Photograph a page, choose or paste a picture, or save one from a page with the browser’s
+        button: the words in it are read, and its colours and kind are told, so that it is found by them.
+      </Text>
+      <Button label="Save a picture" onPress={open} />
+    </View>
+  );
+}

@@ -1,0 +1,40 @@
+/** A tile of a wall: how high it is for its width, and what it takes below its picture, in points. */
+export interface TileSize {
+  /** Height by width of the picture; 0 without one. */
+  proportion: number;
+  below: number;
+}
+
+export interface PlacedTile {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/**
+ * Lays tiles out in columns at their own proportions. Each comes into the column that is shortest so far, of several the first: so
+ * rows keep the order, from left to right and down, and no tile stands below one that comes later by more than its own height.
+ *
+ * @param width of all, in points
+ */
+export function layWall(
+  tiles: readonly TileSize[],
+  { width, columns, gap }: { width: number; columns: number; gap: number },
+): { placed: PlacedTile[]; height: number } {
+  const across = Math.max(1, (width - gap * (columns - 1)) / columns);
+  const ends = new Array<number>(columns).fill(0);
+  const placed = tiles.map(({ proportion, below }) => {
+    const column = ends.indexOf(Math.min(...ends));
+    const height = across * proportion + below;
+    const top = ends[column] ?? 0;
+    ends[column] = top + height + gap;
+    return { left: column * (across + gap), top, width: across, height };
+  });
+  return { placed, height: Math.max(0, ...ends) };
+}
+
+/** Places of the tiles that are in sight, or nearly. */
+export function inSight(placed: readonly PlacedTile[], from: number, to: number): number[] {
+  return placed.flatMap(({ top, height }, n) => (top + height >= from && top <= to ? [n] : []));
+}

@@ -1,0 +1,4 @@
+export * from './features';
+export * from './kind';
+export * from './likeness';
+export * from './skew';

@@ -1,0 +1,146 @@
+import { bitsApart } from '../picture';
+import { featuresOf, kindOf, likenessOf, skewOf } from '.';
+
+/** A picture drawn point by point. */
+function drawn(width: number, height: number, colourAt: (x: number, y: number) => readonly [number, number, number]) {
+  const data = new Uint8Array(3 * width * height);
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) data.set(colourAt(x, y), 3 * (y * width + x));
+  return { data, width, height };
+}
+const NO_TEXT = { covered: 0, words: 0 };
+const WHITE = [255, 255, 255] as const;
+const BLACK = [0, 0, 0] as const;
+
+/** Mulberry32: the same numbers each time. */
+function numbers(seed: number): () => number {
+  return () => {
+    seed = (seed + 0x6d2b79f5) | 0;
+    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+describe('what is measured in a picture', () => {
+  it('of an even one is all flat, all paper, and one colour', () => {
+    expect(
+      featuresOf(
+        drawn(40, 30, () => [20, 120, 200]),
+        NO_TEXT,
+      ),
+    ).toMatchObject({
+      flat: 1,
+      soft: 0,
+      edges: 0,
+      straight: 0,
+      colours: 1,
+      paper: 1,
+      strong: 1,
+      grey: 0,
+    });
+  });
+
+  it('of a box are straight edges, of a disc are not', () => {
+    const box = featuresOf(
+      drawn(100, 100, (x, y) => (x > 20 && x < 80 && y > 20 && y < 80 ? BLACK : WHITE)),
+      NO_TEXT,
+    );
+    const disc = featuresOf(
+      drawn(100, 100, (x, y) => (Math.hypot(x - 50, y - 50) < 30 ? BLACK : WHITE)),
+      NO_TEXT,
+    );
+    expect(box.straight).toBeGreaterThan(0.95);
+    expect(disc.straight).toBeLessThan(0.5);
+    expect([box.colours, box.grey]).toEqual([2, 1]);
+  });
+
+  it('of grain and shades is soft', () => {
+    const next = numbers(3);
+    const photograph = featuresOf(
+      drawn(120, 80, (x, y) => [90 + x / 2 + next() * 16, 80 + y + next() * 16, 70 + next() * 16]),
+      NO_TEXT,
+    );
+    expect(photograph.soft).toBeGreaterThan(0.6);
+    expect(photograph.flat).toBeLessThan(0.3);
+  });
+
+  it('takes how much of it words cover from those that were recognised, and a picture of nothing for one', () => {
+    expect(
+      featuresOf(
+        drawn(10, 10, () => WHITE),
+        { covered: 0.3, words: 50 },
+      ),
+    ).toMatchObject({ text: 0.3, words: 50 });
+    expect(featuresOf({ data: new Uint8Array(), width: 0, height: 0 }, NO_TEXT).flat).toBe(0);
+  });
+});
+
+describe('the kind of a picture', () => {
+  const next = numbers(8);
+  it('is told with its reasons', () => {
+    const soft = drawn(160, 120, (x, y) => [60 + x + next() * 20, 80 + y + next() * 20, 120 + next() * 20]);
+    const { kind, why, isGrey } = kindOf(featuresOf(soft, NO_TEXT));
+    expect([kind, isGrey]).toEqual(['photograph', false]);
+    expect(why.length).toBeGreaterThan(0);
+    expect(why.length).toBeLessThanOrEqual(4);
+  });
+
+  it('of much text on plain paper is a page', () => {
+    const page = drawn(200, 280, (x, y) =>
+      y % 12 < 6 && x > 20 && x < 180 && (x * 7 + y * 3) % 5 < 2 ? BLACK : WHITE,
+    );
+    expect(kindOf(featuresOf(page, { covered: 0.32, words: 220 }))).toMatchObject({
+      kind: 'page-of-text',
+      isGrey: true,
+    });
+  });
+});
+
+describe('how a picture looks, in bits', () => {
+  const scene = (light: number, width: number, height: number) =>
+    drawn(width, height, (x, y) => {
+      const shade = 128 + 90 * Math.sin((x / width) * 9) * Math.cos((y / height) * 7) + light;
+      return [shade, shade, shade].map((part) => Math.max(0, Math.min(255, part))) as unknown as readonly [
+        number,
+        number,
+        number,
+      ];
+    });
+
+  it('is nearly the same when it is smaller or lighter, and far from another', () => {
+    const one = likenessOf(scene(0, 200, 150))!;
+    expect(bitsApart(one, likenessOf(scene(12, 100, 75))!)).toBeLessThanOrEqual(6);
+    const other = likenessOf(drawn(200, 150, (x, y) => (((x >> 5) + (y >> 5)) % 2 === 0 ? WHITE : BLACK)))!;
+    expect(bitsApart(one, other)).toBeGreaterThan(12);
+  });
+
+  it('is nothing for what is all of one shade', () => {
+    expect(likenessOf(drawn(30, 30, () => [9, 9, 9]))).toBeNull();
+  });
+});
+
+describe('how far the lines of a page lean', () => {
+  /** Lines of marks, turned by so many degrees. */
+  const page = (degrees: number) => {
+    const slope = Math.tan((degrees * Math.PI) / 180);
+    const [width, height] = [640, 480];
+    const data = new Uint8Array(width * height).fill(230);
+    for (let y = 0; y < height; y++)
+      for (let x = 40; x < width - 40; x++) {
+        const row = y - x * slope;
+        if (row > 40 && row < 440 && ((row % 24) + 24) % 24 < 9 && (x * 13) % 7 < 4) data[y * width + x] = 30;
+      }
+    return { data, width, height };
+  };
+
+  it.each([-6, -3.2, -1, 0, 0.6, 2.5, 5])('is told of %d degrees', (degrees) => {
+    expect(Math.abs(skewOf(page(degrees)) - degrees)).toBeLessThanOrEqual(0.35);
+  });
+
+  it('is nothing where there are no lines', () => {
+    const next = numbers(5);
+    const data = Uint8Array.from({ length: 640 * 480 }, () => (next() < 0.1 ? 0 : 255));
+    expect(skewOf({ data, width: 640, height: 480 })).toBe(0);
+    expect(skewOf({ data: new Uint8Array(100).fill(255), width: 10, height: 10 })).toBe(0);
+  });
+});

@@ -1,0 +1,237 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import type { RecognisedPicture, RecognisedWord } from '../model';
+import { plainText } from '../text';
+import {
+  alikeness,
+  bitsApart,
+  coveredBy,
+  figureOf,
+  isOnlyPictures,
+  kindInWords,
+  kindReasonWords,
+  looksTheSame,
+  paragraphsOf,
+  placedWords,
+  recognisedWords,
+  treeOfPictures,
+  treePutRight,
+  withPutRight,
+} from '.';
+
+const HASH = 'a'.repeat(64);
+const OTHER = 'b'.repeat(64);
+const found = (line: string, top: number, { left = 10, height = 20, sure = 95 } = {}) =>
+  line.split(' ').map((text, n) => ({ text, sure, left: left + n * 60, top, width: 50, height }));
+const size = { width: 1000, height: 500 };
+const words = (...blocks: Parameters<typeof recognisedWords>[0]) => recognisedWords(blocks, size);
+const said = (list: readonly (RecognisedWord | null)[]) => paragraphsOf(list);
+
+describe('words in a picture', () => {
+  it('have their places in thousandths, and begin lines and paragraphs', () => {
+    const [first, second, third] = words([[found('Tide table', 50), found('for March', 80)]]);
+    expect(first).toEqual({ text: 'Tide', sure: 95, box: [10, 100, 50, 40], begins: 'paragraph' });
+    expect([second?.begins, third?.begins]).toEqual([undefined, 'line']);
+  });
+
+  it('are paragraphs by the space between lines, by their height, and by short last lines', () => {
+    const read = words([
+      [
+        found('NOTICE', 20, { height: 40 }),
+        found('the ferry does not cross', 80),
+        found('today.', 110),
+        found('Ask the harbour master now', 140),
+        found('or come back', 170),
+        found('Ines', 260),
+      ],
+    ]);
+    expect(said(read)).toEqual([
+      { isHeading: true, text: 'NOTICE' },
+      { isHeading: false, text: 'the ferry does not cross today.' },
+      { isHeading: false, text: 'Ask the harbour master now or come back' },
+      { isHeading: false, text: 'Ines' },
+    ]);
+  });
+
+  it('are read column by column, as recognition gives them', () => {
+    const left = [found('one two', 20), found('three', 50)];
+    const right = [found('four five', 20, { left: 500 }), found('six', 50, { left: 500 })];
+    expect(said(words([left], [right])).map(({ text }) => text)).toEqual(['one two three', 'four five six']);
+  });
+
+  it('are cut at a gutter that recognition has read through, but not under a heading over both columns', () => {
+    const both = (one: string, other: string, top: number) => [...found(one, top), ...found(other, top, { left: 500 })];
+    const read = words([
+      [
+        found('Chandlers to the island trade and to its boats and', 20),
+        both('No 118', 'No 119', 60),
+        both('Bow pattern', 'Ash cheeks', 90),
+        both('Each 4.20', 'Each 31.00', 120),
+      ],
+    ]);
+    expect(said(read).map(({ text }) => text)).toEqual([
+      'Chandlers to the island trade and to its boats and',
+      'No 118 Bow pattern Each 4.20',
+      'No 119 Ash cheeks Each 31.00',
+    ]);
+  });
+
+  it('are joined where a hyphen had cut them, and not where it belongs', () => {
+    const read = words([[found('weather allow-', 20), found('ing at the North-', 50), found('End quay', 80)]]);
+    expect(said(read)[0]?.text).toBe('weather allowing at the North- End quay');
+  });
+
+  it('are not marks and shadows that were taken for letters', () => {
+    const read = words([
+      [
+        found('plain words here', 20),
+        found('~| — .', 60),
+        found('zx', 90, { sure: 30 }),
+        found('il', 120, { sure: 70 }),
+      ],
+    ]);
+    expect(read.map(({ text }) => text)).toEqual(['plain', 'words', 'here']);
+  });
+
+  it('cover a part of the picture, as far as they are sure', () => {
+    expect(coveredBy(words([[found('a1 b2', 20), found('c3 d4', 60, { sure: 60 })]]))).toEqual({
+      covered: 0.004,
+      words: 2,
+    });
+  });
+});
+
+const recognised: RecognisedPicture[] = [
+  { hash: HASH, words: words([[found('Rope l2 mm', 20), found('and shackles', 50)]]) },
+  { hash: OTHER, words: words([[found('Brass cleats', 20)]]) },
+];
+const figures = [HASH, OTHER].map((hash) => figureOf({ src: `/api/pictures/${hash}.webp`, alt: '' }));
+const quote = { type: 'element' as const, tagName: 'blockquote', properties: {}, children: [] };
+const bare = { type: 'root' as const, children: [...figures, quote] };
+const tree = treeOfPictures(
+  bare,
+  recognised.map((each) => each.words),
+);
+const never = '000000000-0000-0';
+const choices = (putRight: Parameters<typeof withPutRight>[0] = [], typed: string | null = null) => ({
+  putRight: { value: [...putRight], at: never },
+  typed: { value: typed, at: never },
+});
+const right = { hash: HASH, place: 1, was: 'l2', is: '12' };
+
+describe('the text that is made of them', () => {
+  it('has each picture with its words below it, and last the lines between which it stood', () => {
+    expect(tree.children.map((block) => block.type === 'element' && block.tagName)).toEqual([
+      'figure',
+      'p',
+      'figure',
+      'p',
+      'blockquote',
+    ]);
+    expect(plainText(tree).text).toBe('Rope l2 mm and shackles\n\nBrass cleats');
+    expect([isOnlyPictures(bare), isOnlyPictures(tree), isOnlyPictures({ type: 'root', children: [] })]).toEqual([
+      true,
+      false,
+      false,
+    ]);
+  });
+
+  it('is the same tree as long as nothing was put right', () => {
+    expect(treePutRight({ tree, recognised }, choices())).toBe(tree);
+  });
+
+  it('has the words that were put right, and without those that are none', () => {
+    const read = (...putRight: Parameters<typeof withPutRight>[0][number][]) =>
+      plainText(treePutRight({ tree, recognised }, choices(putRight))).text;
+    expect(read(right)).toBe('Rope 12 mm and shackles\n\nBrass cleats');
+    expect(read({ ...right, is: '' })).toBe('Rope mm and shackles\n\nBrass cleats');
+    // The first word of a paragraph gone, the next begins it.
+    expect(read({ hash: OTHER, place: 0, was: 'Brass', is: '' })).toBe('Rope l2 mm and shackles\n\ncleats');
+    // Of a later recognition, which read something else, it says nothing.
+    expect(read({ ...right, was: 'I2' })).toBe('Rope l2 mm and shackles\n\nBrass cleats');
+  });
+
+  it('has what was typed in, also where nothing was recognised', () => {
+    const read = (copy: Parameters<typeof treePutRight>[0]) =>
+      plainText(treePutRight(copy, choices([], 'No boat today\n\nInes'))).text;
+    expect(read({ tree, recognised })).toBe('Rope l2 mm and shackles\n\nBrass cleats\n\nNo boat today\n\nInes');
+    expect(read({ tree: bare })).toBe('No boat today\n\nInes');
+    const article = { type: 'root' as const, children: [{ ...quote, tagName: 'p' }] };
+    expect(treePutRight({ tree: article }, choices([], 'x'))).toBe(article);
+  });
+
+  it('forgets a word that was put back', () => {
+    const once = withPutRight([], right);
+    expect(withPutRight(once, { ...right, is: '120' })).toEqual([{ ...right, is: '120' }]);
+    expect(withPutRight(once, { ...right, is: 'l2' })).toEqual([]);
+  });
+
+  it('tells where each word stands, as it is read', () => {
+    const { text } = plainText(treePutRight({ tree, recognised }, choices([right])));
+    const placed = placedWords(text, recognised, [right]);
+    expect(placed.map(({ start, end }) => text.slice(start, end))).toEqual([
+      'Rope',
+      '12',
+      'mm',
+      'and',
+      'shackles',
+      'Brass',
+      'cleats',
+    ]);
+    expect(placed.map(({ hash }) => hash === HASH)).toEqual([true, true, true, true, true, false, false]);
+    const cut = [{ hash: HASH, words: words([[found('weather allow-', 20), found('ing today', 50)]]) }];
+    expect(placedWords('weather allowing today', cut, []).map(({ start }) => start)).toEqual([0, 8, 13, 17]);
+  });
+});
+
+describe('pictures that are like each other', () => {
+  const seen = (changes: object = {}) => ({
+    colours: [
+      { hex: '#008080', share: 0.6, name: 'green' },
+      { hex: '#ffffff', share: 0.4, name: 'white' },
+    ],
+    kind: 'drawing' as const,
+    why: [],
+    isGrey: false,
+    likeness: 'ffffffffffffffff',
+    wordCount: 0,
+    unsureCount: 0,
+    ...changes,
+  });
+
+  it('are the same to the eye when few of their bits differ', () => {
+    expect([bitsApart('ffffffffffffffff', 'fffffffffffffff0'), bitsApart('0'.repeat(16), 'f'.repeat(16))]).toEqual([
+      4, 64,
+    ]);
+    expect(looksTheSame('ffffffffffffffff', 'fffffffffffffff0')).toBe(true);
+    expect(looksTheSame('ffffffffffffffff', 'ffffffffffffff00')).toBe(false);
+    expect(looksTheSame(null, null)).toBe(false);
+    expect(alikeness(seen(), seen())).toBe(1);
+  });
+
+  it('are near in kind and colour', () => {
+    const other = { likeness: '0000000000000000' };
+    const near = alikeness(seen(), seen(other));
+    const inKind = alikeness(seen(), seen({ ...other, colours: [{ hex: '#ff0000', share: 1, name: 'red' }] }));
+    const inNothing = alikeness(seen(), seen({ ...other, isGrey: true, kind: 'photograph', colours: [] }));
+    expect(near).toBeCloseTo(0.99);
+    expect(inKind).toBeCloseTo(0.45);
+    expect(inNothing).toBe(0);
+  });
+
+  it('are told of in words', () => {
+    expect([kindInWords('line-drawing', { isGrey: true }), kindInWords('page-of-text', { isGrey: true })]).toEqual([
+      'Line drawing, black and white',
+      'Page of text',
+    ]);
+    expect(kindReasonWords({ of: 'text', amount: 0.21 })).toBe('words cover 21 % of it');
+    expect(kindReasonWords({ of: 'thin', amount: 0.9 })).toBe('90 % of what is dark in it is thin lines');
+  });
+});
+
+it('is light enough for the first visit: nothing in this part brings the package for colours along', () => {
+  const own = ['alike.ts', 'in-words.ts', 'words.ts']
+    .map((file) => readFileSync(path.join(__dirname, file), 'utf8'))
+    .join();
+  expect(own).not.toMatch(/from '\.\.\/(?:colour|looking)'|culori/);
+});
