@@ -14,6 +14,7 @@ export const MAIL_PORT = first + 11;
 export const LETTER_PORT = first + 12;
 export const BULK_PORTS = { phone: first + 13, wide: first + 14 };
 
+export const PICTURES_PORTS = { phone: first + 57, wide: first + 58 };
 export const SIEGE_PORT = first + 15;
 export const SIEGE_SITE_PORT = first + 16;
 export const MISHAP_PORT = first + 17;

@@ -34,6 +34,10 @@ if (only === 'structure') run('structure', ['--import', 'tsx', 'bench/structure.
 if (only === 'judge') run('judge', ['--import', 'tsx', 'bench/judge.mjs', ...process.argv.slice(3)]);
 // On pages that are their publishers', so that whoever measures brings them.
 if (only === 'facts') run('facts', ['--import', 'tsx', 'bench/facts.mjs', ...process.argv.slice(3)]);
+// Seven minutes, and Debian's packages beside it; see there.
+if (only === 'picture-words') run('picture-words', ['--import', 'tsx', 'bench/picture-words.mjs']);
+if (only === 'picture-kinds')
+  run('picture-kinds', ['--import', 'tsx', 'bench/picture-kinds.mjs', ...process.argv.slice(3)]);
 if (only === 'voice') run('voice', ['--import', 'tsx', 'bench/voice.mjs', ...process.argv.slice(3)]);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) {

@@ -1,4 +1,4 @@
-import { converter, modeOklab, modeRgb,type Oklab, useMode } from 'culori/fn';
+import { converter, modeOklab, modeRgb, type Oklab, useMode } from 'culori/fn';
 
 useMode(modeRgb);
 useMode(modeOklab);

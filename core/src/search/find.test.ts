@@ -65,6 +65,35 @@ const ARTICLES = {
   japanese: { title: '潮の音', body: '海の音を聞く。', language: 'ja' },
 };
 
+describe('pictures', () => {
+  const colour = (name: string, hex: string) => ({ name, hex, share: 0.4 });
+  const { ids } = library({
+    bird: {
+      title: 'Wheatear',
+      picture: {
+        kind: 'drawing',
+        isGrey: false,
+        colours: [colour('orange', '#d9a86c'), colour('dark blue', '#22307a')],
+      },
+    },
+    tern: { title: 'Tern', picture: { kind: 'line-drawing', isGrey: true, colours: [colour('white', '#ffffff')] } },
+    page: { title: 'Minutes', body: 'fathoms of manila', picture: { kind: null, isGrey: false, colours: [] } },
+    text: { title: 'Wheatear and tern' },
+  });
+  it.each([
+    ['kind:picture', ['bird', 'page', 'tern']],
+    ['kind:drawing', ['bird']],
+    ['kind:line-drawing', ['tern']],
+    ['kind:black-and-white', ['tern']],
+    ['-kind:picture', ['text']],
+    ['colour:blue', ['bird']],
+    ['colour:light-blue', []],
+    ['colour:navy', ['bird']],
+    ['wheatear kind:picture', ['bird']],
+    ['manila kind:picture', ['page']],
+  ])('are found by %s', async (written, wanted) => expect((await ids(written)).sort()).toEqual(wanted));
+});
+
 describe('finding', () => {
   const { ids, ask } = library(ARTICLES);
 

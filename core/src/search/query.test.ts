@@ -41,6 +41,11 @@ describe('a query', () => {
     ['saved:2026-03..', { kind: 'saved', from: utc(2026, 2), before: null, not: false }],
     ['saved:..2026-03-05', { kind: 'saved', from: null, before: utc(2026, 2, 6), not: false }],
     ['saved:2025-12..2026-01', { kind: 'saved', from: utc(2025, 11), before: utc(2026, 1), not: false }],
+    ['colour:dark-blue', { kind: 'colour', wanted: { name: { term: 'blue', shade: 'dark' } }, not: false }],
+    ['color:"light green"', { kind: 'colour', wanted: { name: { term: 'green', shade: 'light' } }, not: false }],
+    ['kind:line-drawing', { kind: 'kind', value: 'line-drawing', not: false }],
+    ['-kind:"page of text"', { kind: 'kind', value: 'page-of-text', not: true }],
+    ['kind:picture', { kind: 'kind', value: 'picture', not: false }],
     ['saved:today', { kind: 'saved', from: utc(2026, 10, 24), before: utc(2026, 10, 25), not: false }],
     ['saved:7d', { kind: 'saved', from: utc(2026, 10, 18), before: null, not: false }],
   ])('%s is a filter', (written, filter) => {
@@ -50,15 +55,22 @@ describe('a query', () => {
     expect(query.faults).toEqual([]);
   });
 
-  it.each(['is:blue', 'stage:elsewhere', 'saved:soon', 'saved:2026-13', 'minutes:long', 'minutes:..', 'tag:'])(
-    'says what is wrong with %s and goes on',
-    (written) => {
-      const query = read(`eelgrass ${written}`);
-      expect(query.faults).toHaveLength(1);
-      expect(query.filters).toEqual([]);
-      expect(query.words.map(({ text }) => text)).toEqual(['eelgrass']);
-    },
-  );
+  it.each([
+    'is:blue',
+    'stage:elsewhere',
+    'saved:soon',
+    'saved:2026-13',
+    'minutes:long',
+    'minutes:..',
+    'tag:',
+    'colour:loud',
+    'kind:blurry',
+  ])('says what is wrong with %s and goes on', (written) => {
+    const query = read(`eelgrass ${written}`);
+    expect(query.faults).toHaveLength(1);
+    expect(query.filters).toEqual([]);
+    expect(query.words.map(({ text }) => text)).toEqual(['eelgrass']);
+  });
 
   it('takes an address, or a word before a colon that is no filter, for words', () => {
     expect(read('https://slipway.example/larch note:this').words.map(({ text }) => text)).toEqual([

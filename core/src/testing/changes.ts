@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { EVERY_DEVICE, HighlightKind, spanOf, Stage } from '../model';
+import { EVERY_DEVICE, HighlightKind, PictureKind, spanOf, Stage } from '../model';
 import type { Change } from '../records';
 import { createClock } from '../sync';
 
@@ -44,6 +44,8 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
           queueRank: instant,
           comeBackOn: day,
           finishedAt: fc.option(instant),
+          kindSaid: fc.option(fc.constantFrom(...PictureKind.options)),
+          typed: fc.option(fc.constantFrom('No boat', 'Ask at the loft')),
         }).map((set) => ({ type: 'choose', itemId, set })),
         fc
           .tuple(fc.constantFrom('sea', 'boats/repair', 'constructor', 'hasownproperty'), fc.boolean())

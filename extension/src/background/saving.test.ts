@@ -3,7 +3,16 @@ import type { Mutation } from '@dorvel/core/records';
 import { keepNote, keepTags } from './changes';
 import { ACCOUNT, pairedBrowser } from './fake-browser.test-data';
 import { marksOn } from './live-highlights';
-import { type Batch, saveLink, saveOtherwise, saveSelection, saveTab, saveWindow, stopBatch } from './save';
+import {
+  type Batch,
+  saveLink,
+  savePicture,
+  saveOtherwise,
+  saveSelection,
+  saveTab,
+  saveWindow,
+  stopBatch,
+} from './save';
 import { type Pairing, storage } from './storage';
 
 interface Shown {
@@ -75,6 +84,25 @@ describe('saving what a tab shows', () => {
     shown.set(7, page('<p>A part.</p>'));
     expect(await saveSelection(pairing, TAB as chrome.tabs.Tab)).toMatchObject({ ok: true, asShown: true });
     expect(await waiting()).toMatchObject([{ howMuch: 'selected-part' }, { given: { body: '<p>A part.</p>' } }]);
+  });
+
+  it('saves a picture with what its page says of it, and where the page says nothing by its address', async () => {
+    const src = 'https://tides.example/bar.png';
+    const says = { alt: 'A chart', caption: 'The "bar" <at low water>', around: 'It has shifted.', title: 'Tides' };
+    shown.set(7, says as never);
+    expect(await savePicture(pairing, TAB as chrome.tabs.Tab, src)).toMatchObject({ ok: true, title: says.caption });
+    expect(await savePicture(pairing, { url: 'https://tides.example/a' }, src)).toMatchObject({ ok: true, title: src });
+    const [save, provide, ...rest] = await waiting();
+    expect([save, provide]).toMatchObject([
+      { type: 'save', address: src, howMuch: 'picture' },
+      {
+        type: 'provide',
+        given: {
+          body: '<title>The &quot;bar&quot; &lt;at low water&gt;</title><figure><img src="https://tides.example/bar.png" alt="A chart"><figcaption>The &quot;bar&quot; &lt;at low water&gt;</figcaption></figure><blockquote><p>It has shifted.</p><p><a href="https://tides.example/eelgrass">Tides</a></p></blockquote>',
+        },
+      },
+    ]);
+    expect(rest.map(({ type }) => type)).toEqual(['save']);
   });
 
   it('saves a link by its address, and says what is wrong with one that is none', async () => {

@@ -82,11 +82,16 @@ describe('a picture that is looked at', () => {
       (word, n) =>
         `<rect x="${80 + n * 380}" y="60" width="300" height="160" fill="#dbeafe" stroke="#111" stroke-width="6"/><text x="${120 + n * 380}" y="160" font-size="52" font-family="sans-serif">${word}</text>`,
     );
+    const flywheel =
+      '<ellipse cx="600" cy="380" rx="260" ry="90" fill="none" stroke="#111" stroke-width="4"/><text x="470" y="395" font-size="48" font-family="serif">Flywheel</text>';
     const { words } = await lookAt({
-      bytes: await page([], boxes.join('')).resize(1200).png().toBuffer(),
+      bytes: await page(['', '', '', ''], boxes.join('') + flywheel)
+        .resize(1200)
+        .png()
+        .toBuffer(),
       language: 'en',
     });
-    expect(words.map(({ text }) => text)).toEqual(expect.arrayContaining(['Battery', 'Motor', 'Charger']));
+    expect(words.map(({ text }) => text)).toEqual(expect.arrayContaining(['Battery', 'Motor', 'Charger', 'Flywheel']));
   });
 
   it('may say what it likes: it is words, and neither markup nor an order to anybody', async () => {

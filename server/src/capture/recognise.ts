@@ -32,12 +32,16 @@ async function readerOf(language: ReadLanguage): Promise<Worker> {
 
 /** How words are looked for: as a page of columns and paragraphs, or as words that stand anywhere, in shapes too. */
 export type Layout = 'page' | 'scattered';
-const LAYOUTS: Readonly<Record<Layout, PSM>> = { page: PSM.AUTO, scattered: PSM.SPARSE_TEXT };
+/** Letters inside a shape are taken for its holes, unless they may take little of it; on a page that keeps rules and frames out. */
+const LAYOUTS: Readonly<Record<Layout, Record<string, string>>> = {
+  page: { tessedit_pageseg_mode: PSM.AUTO, edges_boxarea: '0.875' },
+  scattered: { tessedit_pageseg_mode: PSM.SPARSE_TEXT, edges_boxarea: '0.1' },
+};
 
 /** Recognises the words in a picture. @param picture PNG, upright and in greys */
 export async function recognise(picture: Buffer, language: ReadLanguage, layout: Layout): Promise<FoundBlocks> {
   const worker = await readerOf(language);
-  await worker.setParameters({ tessedit_pageseg_mode: LAYOUTS[layout] });
+  await worker.setParameters(LAYOUTS[layout]);
   const { data } = await worker.recognize(picture, {}, { blocks: true, text: false });
   return (data.blocks ?? []).map(({ paragraphs }) =>
     paragraphs.map(({ lines }) =>

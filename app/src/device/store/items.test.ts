@@ -54,6 +54,22 @@ it('has the items by id and by stage, but those that another stands for', async 
   expect(store.itemsAtHand.has(inbox)).toBe(true);
 });
 
+it('says that it is behind while the store has changes that are not in memory', async () => {
+  const id = await saved('en');
+  end = followItems();
+  expect(state().isBehind).toBe(true);
+  await until(() => state().all?.length === 1 && !state().isBehind);
+  const told: [isBehind: boolean, queued: number][] = [];
+  const endTold = useItemsState.subscribe(({ isBehind, inStage }) => told.push([isBehind, inStage.queue.length]));
+  await store.commit(make.choose(id, { stage: 'queue' }));
+  await until(() => state().inStage.queue.length === 1 && !state().isBehind);
+  endTold();
+  expect([told[0], told.at(-1)]).toEqual([
+    [true, 0],
+    [false, 1],
+  ]);
+});
+
 it('has the minutes that they take this reader, and follows when those change', async () => {
   const [english, german] = [await saved('en'), await saved('de')];
   end = followItems();

@@ -134,7 +134,12 @@ export const ArticleView = memo(function ArticleView({
   useEffect(() => usePlayer.getState().passOver(copy.id, sentencesPassedOver), [copy.id, sentencesPassedOver]);
   const pictureWords = usePlacedWords(item, copy, text);
   const pieces = useFoundPieces(pictureWords, at);
-  useFoundPlace(reading, article, placeAtHighlight(at, marks), (offset) => beforePicture(pictureWords, offset) ?? offset);
+  useFoundPlace(
+    reading,
+    article,
+    placeAtHighlight(at, marks),
+    (offset) => beforePicture(pictureWords, offset) ?? offset,
+  );
   useCodeColours(article, copy.tree, shown);
   const isMarked = useCallback(
     (offset: number) => marks.some(({ placed }) => placed && placed.start <= offset && offset < placed.end),

@@ -46,7 +46,10 @@ function figureOf(image: PageElement, url: string): Element | null {
   const caption = figure && findElement(figure, ({ tagName }) => tagName === 'figcaption');
   const words = caption ? tidy(textContent(caption)).slice(0, MAX_CAPTION) : '';
   const picture = element('img', [], { src, alt: tidy(attribute(image, 'alt') ?? '').slice(0, MAX_CAPTION) });
-  return element('figure', words === '' ? [picture] : [picture, element('figcaption', [{ type: 'text', value: words }])]);
+  return element(
+    'figure',
+    words === '' ? [picture] : [picture, element('figcaption', [{ type: 'text', value: words }])],
+  );
 }
 
 const sourceOf = (figure: Element | undefined): string | null => {
