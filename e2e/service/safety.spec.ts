@@ -47,7 +47,7 @@ test('the cookie is closed to script and to other sites, and the policy allows n
   expect(response.headers.get('set-cookie')).toMatch(/SameSite=Lax/);
   const policy = (await fetch(`${empty}/`)).headers.get('content-security-policy') ?? '';
   expect(policy).toContain("script-src 'self'");
-  expect(policy).toContain("img-src 'self'");
+  expect(policy).toContain("img-src 'self' blob:;");
   expect(policy).not.toContain('unsafe');
 });
 

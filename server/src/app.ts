@@ -172,7 +172,8 @@ function securityHeaders(config: Config) {
         scriptSrc: ["'self'"],
         // The hash is that of an empty style element, which react-native-web makes and then fills by script (CSSOM).
         styleSrc: ["'self'", "'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU='"],
-        imgSrc: ["'self'"],
+        // What is to be saved is shown from the device's own memory.
+        imgSrc: ["'self'", 'blob:'],
         fontSrc: ["'self'"],
         connectSrc: ["'self'"],
         // The voice's sounds are made on the device and played from its memory.

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { createReadingPlace } from './reading-place';
+import { BEFORE_ALL, createReadingPlace } from './reading-place';
 
 const LINE = 20;
 const CHARACTERS_IN_A_LINE = 10;
@@ -200,6 +200,13 @@ describe('a look elsewhere', () => {
     pass(16);
     pass(700);
     expect(stayed[0]).toBeGreaterThan(2000);
+  });
+
+  it('at a picture before the first word shows the top', () => {
+    const { place, screen } = opened();
+    place.showFound(3000);
+    place.showFound(BEFORE_ALL);
+    expect([screen.scrollTop, place.state()]).toEqual([0, 'elsewhere']);
   });
 
   it('at a note keeps the way back to the text, also from note to note', () => {

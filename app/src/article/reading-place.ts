@@ -51,6 +51,8 @@ export type ReadingPlace = ReturnType<typeof createReadingPlace>;
 
 /** A place counts when the reader has stayed at it this long; what flies past does not. */
 const DWELL_MS = 700;
+/** Above the first word: at a picture that stands before it. */
+export const BEFORE_ALL = -1;
 /** How far down the screen what was found is brought. */
 const FOUND_AT = 0.25;
 
@@ -133,7 +135,7 @@ export function createReadingPlace(
   };
   const bringFound = () => {
     const view = surface.viewport();
-    if (view) surface.scrollTo(surface.topOf(foundAt) - FOUND_AT * view.height);
+    if (view) surface.scrollTo(foundAt === BEFORE_ALL ? 0 : surface.topOf(foundAt) - FOUND_AT * view.height);
   };
 
   const rest = (to: number) => {
@@ -229,7 +231,7 @@ export function createReadingPlace(
       if (to >= 1 && view) surface.scrollTo(view.scrollHeight);
       dwell();
     },
-    /** Opens the text at what was found in it, or goes to the next of it: a look, no reading. */
+    /** Opens the text at what was found in it, or goes to the next of it: a look, no reading. @param at an offset, or BEFORE_ALL */
     showFound(at: number) {
       lookingAt = 'found';
       foundAt = at;

@@ -1,4 +1,6 @@
 export * from './features';
 export * from './kind';
 export * from './likeness';
-export * from './skew';
+export * from './grey-raster';
+export { skewOf } from './skew';
+export * from './without-shapes';

@@ -1,5 +1,5 @@
 import { bitsApart } from '../picture';
-import { featuresOf, kindOf, likenessOf, skewOf } from '.';
+import { featuresOf, kindOf, likenessOf, skewOf, withoutShapes } from '.';
 
 /** A picture drawn point by point. */
 function drawn(width: number, height: number, colourAt: (x: number, y: number) => readonly [number, number, number]) {
@@ -116,6 +116,25 @@ describe('how a picture looks, in bits', () => {
 
   it('is nothing for what is all of one shade', () => {
     expect(likenessOf(drawn(30, 30, () => [9, 9, 9]))).toBeNull();
+  });
+});
+
+describe('a picture without its shapes', () => {
+  it('has what is small and dark, and not what is connected over much of it', () => {
+    const [width, height] = [200, 120];
+    const data = new Uint8Array(width * height).fill(250);
+    const dark = (left: number, top: number, across: number, down: number) => {
+      for (let y = top; y < top + down; y++) data.fill(20, y * width + left, y * width + left + across);
+    };
+    // A frame, with a letter in it that touches nothing.
+    dark(10, 10, 180, 3);
+    dark(10, 100, 180, 3);
+    dark(10, 10, 3, 93);
+    dark(187, 10, 3, 93);
+    dark(90, 50, 8, 12);
+    const alone = withoutShapes({ data, width, height });
+    expect([alone[11 * width + 50], alone[55 * width + 188], alone[55 * width + 94]]).toEqual([255, 255, 20]);
+    expect(data[11 * width + 50]).toBe(20);
   });
 });
 

@@ -1,9 +1,4 @@
-/** A picture of one channel: lightness, row by row, 0 to 255. */
-export interface GreyRaster {
-  data: Uint8Array;
-  width: number;
-  height: number;
-}
+import type { GreyRaster } from './grey-raster';
 
 const MOST_DEGREES = 8;
 const COARSE = 0.5;
@@ -38,7 +33,7 @@ export function skewOf(raster: GreyRaster): number {
 }
 
 /** Points darker than what is around them, as places; a shadow over half of a page is not dark so. */
-function darkPoints({ data, width, height }: GreyRaster): number[] {
+export function darkPoints({ data, width, height }: GreyRaster): number[] {
   const field = Math.max(8, Math.round(width / 24));
   const across = Math.ceil(width / field);
   const sums = new Float64Array(across * Math.ceil(height / field));

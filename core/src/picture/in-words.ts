@@ -9,7 +9,7 @@ export const PICTURE_KIND_WORDS: Readonly<Record<PictureKind, string>> = {
   'page-of-text': 'Page of text',
 };
 
-const percent = (part: number) => `${Math.round(100 * part)} %`;
+const percent = (part: number) => `${Math.round(100 * part)}\u00a0%`;
 
 /** What was measured, as a half sentence. */
 export function kindReasonWords({ of, amount }: KindReason): string {

@@ -85,7 +85,7 @@ describe('words in a picture', () => {
     const read = words([
       [
         found('plain words here', 20),
-        found('~| — .', 60),
+        found('~| — .', 60, { sure: 70 }),
         found('zx', 90, { sure: 30 }),
         found('il', 120, { sure: 70 }),
       ],
@@ -224,8 +224,8 @@ describe('pictures that are like each other', () => {
       'Line drawing, black and white',
       'Page of text',
     ]);
-    expect(kindReasonWords({ of: 'text', amount: 0.21 })).toBe('words cover 21 % of it');
-    expect(kindReasonWords({ of: 'thin', amount: 0.9 })).toBe('90 % of what is dark in it is thin lines');
+    expect(kindReasonWords({ of: 'text', amount: 0.21 })).toBe('words cover 21\u00a0% of it');
+    expect(kindReasonWords({ of: 'thin', amount: 0.9 })).toBe('90\u00a0% of what is dark in it is thin lines');
   });
 });
 

@@ -27,6 +27,11 @@ export type FoundBlocks = FoundWord[][][][];
 
 /** A word less sure than this is more often a mark or a shadow than a word. */
 const LEAST_SURE = 45;
+/** Of a sign among words, as &, one must be surer: specks are taken for dots and strokes. */
+const LEAST_SURE_SIGN = 80;
+/** Of so many words, so many sure make a line of words. */
+const SURE_WORDS = 3;
+const SURE_SHARE = 0.6;
 /** A line is kept when its words are as sure as that, taken together. */
 const LEAST_SURE_LINE = 58;
 /** Lines so much higher than most are headings, when they are not long. */
@@ -173,12 +178,22 @@ const rightOf = (line: readonly FoundWord[]) => Math.max(...line.map(({ left, wi
 const thousandths = (part: number, whole: number) => Math.round((10_000 * part) / Math.max(1, whole)) / 10;
 
 function kept(line: readonly FoundWord[]): FoundWord[] {
-  const words = line.filter(({ text, sure }) => sure >= LEAST_SURE && /[\p{L}\p{N}]/u.test(text));
+  const wordy = line.filter(({ text }) => HAS_WORDS.test(text));
+  // In a line of words that are sure an unsure one is a word too: one with an apostrophe, or a name.
+  const isSure =
+    wordy.length >= SURE_WORDS && wordy.filter((word) => !isUnsure(word)).length >= SURE_SHARE * wordy.length;
+  const words = line.filter(({ text, sure }) =>
+    HAS_WORDS.test(text) ? isSure || sure >= LEAST_SURE : sure >= LEAST_SURE_SIGN,
+  );
+  if (isSure) return words;
   const letters = words.reduce((sum, { text }) => sum + text.length, 0);
   const sure = words.reduce((sum, word) => sum + word.sure * word.text.length, 0) / Math.max(1, letters);
-  // A line of one or two letters is a mark that looks like them, unless it stands there plainly.
-  return sure < LEAST_SURE_LINE || (letters < 3 && sure < 90) ? [] : words;
+  // A line of one or two letters is a mark that looks like them, unless it stands there plainly; of one, unless it is a number.
+  const isMark = (letters < 3 && sure < 90) || /^[^\p{N}]$/u.test(words.map(({ text }) => text).join(''));
+  return sure < LEAST_SURE_LINE || isMark || !words.some(({ text }) => HAS_WORDS.test(text)) ? [] : words;
 }
+
+const HAS_WORDS = /[\p{L}\p{N}]/u;
 
 const heightOf = (line: readonly FoundWord[]) => median(line.map(({ height }) => height));
 

@@ -268,7 +268,7 @@ async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now:
     await write.putPictures(pictures.made);
     return { ...settled, outcome: { code: 'address-only' }, addressKey, page };
   }
-  const fate = arrived.leadsElsewhere && known.page?.copyId ? 'dropped' : fateOfCopy(known, { ...article, hash });
+  const fate = fateOf(known, arrived);
   if (fate === 'dropped') {
     const gone = arrived.leadsElsewhere || saysGone(article.cameThrough.signs);
     return {
@@ -306,6 +306,18 @@ async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now:
     copies,
     goneSince: origin === 'given' ? known.goneSince : null,
   };
+}
+
+function fateOf(
+  known: Capture,
+  { article, hash, pictures: { own }, leadsElsewhere }: Arrived,
+): ReturnType<typeof fateOfCopy> {
+  if (leadsElsewhere && known.page?.copyId) return 'dropped';
+  if (own.length === 0 || !known.page || known.page.pictures.length === 0)
+    return fateOfCopy(known, { ...article, hash });
+  // The words in pictures are read afterwards: that there are none yet makes them no worse.
+  const before = new Set(known.page.pictures.map((picture) => picture.large));
+  return own.every(({ large }) => before.has(large)) && own.length === before.size ? 'unchanged' : 'read';
 }
 
 /** A pasted text says nothing of its author or date: what the page stated stands. */

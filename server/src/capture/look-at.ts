@@ -1,5 +1,5 @@
 import { coloursOf, type Raster } from '@dorvel/core/colour';
-import { featuresOf, kindOf, likenessOf, type PictureFeatures, skewOf } from '@dorvel/core/looking';
+import { featuresOf, kindOf, likenessOf, type PictureFeatures, skewOf, withoutShapes } from '@dorvel/core/looking';
 import type { PictureSeen, RecognisedWord } from '@dorvel/core/model';
 import { coveredBy, type FoundBlocks, isUnsure, recognisedWords } from '@dorvel/core/picture';
 import { baseLanguage, languageOf } from '@dorvel/core/text';
@@ -77,11 +77,11 @@ async function raster(picture: Buffer, side: number, kernel: 'cubic' | 'nearest'
 export async function wordsIn(picture: Buffer, language: string | null): Promise<Pick<Looked, 'words' | 'language'>> {
   const page = await prepared(picture);
   const read = async (by: ReadLanguage) => {
-    const as = async (layout: Layout) =>
-      recognisedWords(upright(await recognise(page.bytes, by, layout), page), page.size);
-    const ofPage = await as('page');
-    // What stands in a diagram, a chart or on a sign is no page: its words are looked for one by one.
-    const scattered = ofPage.length >= OF_A_PAGE ? [] : await as('scattered');
+    const as = async (bytes: Buffer, layout: Layout) =>
+      recognisedWords(upright(await recognise(bytes, by, layout), page), page.size);
+    const ofPage = await as(page.bytes, 'page');
+    // What stands in a diagram, a chart or on a sign is no page: its words are looked for one by one, in its shapes too.
+    const scattered = ofPage.length >= OF_A_PAGE ? [] : await as(await wordsAlone(page.bytes), 'scattered');
     const words = lettersIn(scattered) > lettersIn(ofPage) ? scattered : ofPage;
     return { words, language: languageOf(words.map(({ text }) => text).join(' '), null) };
   };
@@ -90,6 +90,16 @@ export async function wordsIn(picture: Buffer, language: string | null): Promise
   const once = await read(first);
   if (once.language === null || once.language === first || !isReadLanguage(once.language)) return once;
   return read(once.language);
+}
+
+/** A picture without its shapes. */
+async function wordsAlone(bytes: Buffer): Promise<Buffer> {
+  const { data, info } = await sharp(bytes).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
+  const { width, height } = info;
+  const painted = withoutShapes({ data, width, height });
+  return sharp(painted, { raw: { width, height, channels: 1 } })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
 }
 
 interface Prepared {

@@ -56,8 +56,7 @@ const jpeg = async (colour: string) =>
   ).toString('base64');
 
 /** Saves pictures as a device gives them, and has them captured. @returns the item's id */
-async function captured(body: string): Promise<string> {
-  const itemId = uuidv7();
+async function captured(body: string, itemId: string = uuidv7()): Promise<string> {
   const given: GivenText = { type: 'text/html', body, encoding: 'utf8' };
   await library.change(async (write) => {
     const change = { id: uuidv7(), itemId, stamp: clock.next() };
@@ -165,6 +164,19 @@ it('keeps three sizes of each, and tells what stood around it', async () => {
   await lookOn(looked(word('Found', 'paragraph')));
   expect(await textOf(itemId)).toBe('Low water\n\nFound\n\nIt was dug by hand.\n\nThe yard');
   expect((await library.item(itemId))?.capture.page?.title).toBe('The slip');
+});
+
+it('takes the same pictures, given again, for what is there already, words and all', async () => {
+  const body = `<title>Again</title>${await figure('#444')}`;
+  const itemId = await captured(body);
+  await lookOn(looked(word('Fathoms', 'paragraph')));
+  await captured(body, itemId);
+  expect((await library.item(itemId))?.capture.outcome).toEqual({ code: 'fetched-unchanged' });
+  expect(await lookOn()).toEqual([]);
+  expect(await textOf(itemId)).toBe('Fathoms');
+  await captured(`<title>Again</title>${await figure('#555')}`, itemId);
+  expect(await lookOn(looked(word('Cables', 'paragraph')))).toHaveLength(1);
+  expect(await textOf(itemId)).toBe('Cables');
 });
 
 it('leaves what could not be looked at as it is, and tries what failed for another reason once more', async () => {

@@ -30,12 +30,11 @@ async function readerOf(language: ReadLanguage): Promise<Worker> {
   return worker;
 }
 
-/** How words are looked for: as a page of columns and paragraphs, or as words that stand anywhere, in shapes too. */
+/** How words are looked for: as a page of columns and paragraphs, or as words that stand anywhere. */
 export type Layout = 'page' | 'scattered';
-/** Letters inside a shape are taken for its holes, unless they may take little of it; on a page that keeps rules and frames out. */
 const LAYOUTS: Readonly<Record<Layout, Record<string, string>>> = {
-  page: { tessedit_pageseg_mode: PSM.AUTO, edges_boxarea: '0.875' },
-  scattered: { tessedit_pageseg_mode: PSM.SPARSE_TEXT, edges_boxarea: '0.1' },
+  page: { tessedit_pageseg_mode: PSM.AUTO },
+  scattered: { tessedit_pageseg_mode: PSM.SPARSE_TEXT },
 };
 
 /** Recognises the words in a picture. @param picture PNG, upright and in greys */

@@ -169,7 +169,7 @@ async function putBare(database: Database, accountId: string, itemId: string, no
         outcome: { code: 'erased' },
         nextTryAt: null,
         copies: [],
-        page: capture.page && { ...capture.page, copyId: null, thumbnail: null, excerpt: null },
+        page: capture.page && { ...capture.page, copyId: null, thumbnail: null, pictures: [], excerpt: null },
       },
     });
   });

@@ -2,6 +2,7 @@ import type { Item } from '@dorvel/core/model';
 import { type PlacedWord, placedWords } from '@dorvel/core/picture';
 import { useMemo } from 'react';
 import type { Piece } from '@/article/article-body';
+import { BEFORE_ALL } from '@/article/reading-place';
 import { readPlaces } from '@/article/use-found-place';
 import type { KeptCopy } from '@/device/store/store';
 
@@ -35,5 +36,5 @@ export function beforePicture(words: readonly PlacedWord[], offset: number): num
   const hash = words.find(({ end }) => end > offset)?.hash;
   if (hash === undefined) return null;
   const first = words.findIndex((each) => each.hash === hash);
-  return words[first - 1]?.end ?? 0;
+  return words[first - 1]?.end ?? BEFORE_ALL;
 }
