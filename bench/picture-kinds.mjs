@@ -10,15 +10,15 @@
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
 import { kindOf } from '../core/src/looking/index.ts';
 import { coveredBy } from '../core/src/picture/index.ts';
-import { PRINTS, printOf } from '../demo/small-web/prints.ts';
+import { numbers } from '../demo/small-web/drawings.ts';
+import { printOf, PRINTS } from '../demo/small-web/prints.ts';
 import { measured, wordsIn } from '../server/src/capture/look-at.ts';
 import { endRecognising } from '../server/src/capture/recognise.ts';
-import { numbers } from '../demo/small-web/drawings.ts';
-import { createRequire } from 'node:module';
 
 const sharp = createRequire(path.resolve('server/package.json'))('sharp');
 const folder = process.argv[2];

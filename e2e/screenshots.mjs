@@ -132,13 +132,13 @@ await visit({ width: 1280, height: 800 }, 'light', {
     await shot('bulk');
   },
 });
-/** Several pictures of a phone beside one another, as one. */
-async function sideBySide(name, pictures) {
-  const page = await (
-    await browser.newContext({ viewport: { width: pictures.length * 400 - 10, height: 844 } })
-  ).newPage();
+/** Several pictures beside one another, as one. @param width of them all, and of what is between them */
+async function sideBySide(name, pictures, width = pictures.length * 400 - 10) {
+  const page = await (await browser.newContext({ viewport: { width, height: 844 } })).newPage();
   const images = pictures.map((each) => `<img src="data:image/png;base64,${each.toString('base64')}">`);
-  await page.setContent(`<body style="margin:0;display:flex;gap:10px;background:#888">${images.join('')}</body>`);
+  await page.setContent(
+    `<body style="margin:0;display:flex;gap:10px;background:#888;align-items:flex-start">${images.join('')}</body>`,
+  );
   await page.screenshot({ path: path.join(root, 'docs/screenshots', `${name}.png`) });
   await page.context().close();
 }
@@ -173,8 +173,34 @@ await visit(phone, 'light', {
   },
 });
 
+/** The wall of pictures, and on a phone a word that was found in one of them. */
+const ofPictures = [];
+await visit({ width: 1280, height: 800 }, 'light', {
+  then: async ({ page }) => {
+    await page.goto(`${origin}/pictures`);
+    await page.getByRole('link', { name: /chandler/ }).waitFor();
+    await page.waitForTimeout(2500);
+    ofPictures.push(await page.screenshot());
+  },
+});
+await visit(phone, 'light', {
+  then: async ({ page, place }) => {
+    await place('Library');
+    await page.getByRole('searchbox', { name: 'Find' }).fill('shackle sheave');
+    await page
+      .getByRole('link', { name: /chandler/ })
+      .first()
+      .click();
+    await page.locator('.piece-outlined').first().waitFor();
+    await page.waitForTimeout(1500);
+    ofPictures.push(await page.screenshot());
+  },
+});
+await sideBySide('pictures', ofPictures, 1280 + 10 + 390);
+
 const made = (name) => path.join(root, 'docs/screenshots', `${name}.png`);
 await sideBySide('reader', [readFileSync(made('reader-day')), readFileSync(made('reader-night'))]);
+await sideBySide('inbox', [readFileSync(made('inbox')), readFileSync(made('feeds'))]);
 
 /** The tour at the head of the README: what a reader does, one after the other. */
 const TOUR = 'now-day sort-day reader-day player-day echoes new-to-you found from-memory look-back'.split(' ');
@@ -182,7 +208,7 @@ const frames = await Promise.all(TOUR.map((name) => sharp(made(name)).resize({ w
 await sharp(frames, { join: { animated: true } })
   .webp({ delay: TOUR.map(() => 2200), loop: 0, quality: 82 })
   .toFile(path.join(root, 'docs/screenshots/tour.webp'));
-for (const name of ['reader-day', 'reader-night']) rmSync(made(name));
+for (const name of ['reader-day', 'reader-night', 'feeds']) rmSync(made(name));
 
 await browser.close();
 

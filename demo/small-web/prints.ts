@@ -142,7 +142,7 @@ const page = (words: readonly string[], tint: string): Omit<Print, 'photographed
 
 const by = (random: () => number) => (random() - 0.5) * 2;
 
-export const PRINTS: Readonly<Record<string, Print>> = {
+const PRINTS: Readonly<Record<string, Print>> = {
   'catalogue-page': {
     width: 1500,
     height: 2000,

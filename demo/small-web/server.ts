@@ -24,7 +24,10 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
 
   app.get('/prints/:name.:format', async (request, response, next) => {
     const print = printOf(request.params.name);
-    if (!print) { next(); return; }
+    if (!print) {
+      next();
+      return;
+    }
     response.type(print.format).send(await print.made);
   });
   app.get('/pictures/:name-:width.:format', async (request, response, next) => {

@@ -53,10 +53,23 @@ await Promise.all([
   // These are begun again each time that one is killed: in one file, they take half the memory and half the time to begin.
   build({
     ...COMMON,
-    entryPoints: ['src/tasks/texts.child.ts', 'src/tasks/pictures.child.ts', 'src/tasks/looking.child.ts', 'src/apart/guard.mjs'],
+    entryPoints: [
+      'src/tasks/texts.child.ts',
+      'src/tasks/pictures.child.ts',
+      'src/tasks/looking.child.ts',
+      'src/apart/guard.mjs',
+    ],
     entryNames: 'tasks/[name]',
     // What brings files of its own, or is written for `require`.
-    external: ['file-type', 'pdfjs-dist', 'sharp', 'tesseract.js', 'mailparser', 'html-encoding-sniffer', 'whatwg-encoding'],
+    external: [
+      'file-type',
+      'pdfjs-dist',
+      'sharp',
+      'tesseract.js',
+      'mailparser',
+      'html-encoding-sniffer',
+      'whatwg-encoding',
+    ],
   }),
 ]);
 // Renamed into place, file by file: a server that is starting meanwhile finds the old ones or the new.

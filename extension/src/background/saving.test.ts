@@ -6,8 +6,8 @@ import { marksOn } from './live-highlights';
 import {
   type Batch,
   saveLink,
-  savePicture,
   saveOtherwise,
+  savePicture,
   saveSelection,
   saveTab,
   saveWindow,

@@ -52,7 +52,11 @@ export async function lookAt({ bytes, language }: ToLookAt): Promise<Looked> {
   };
 }
 
-/** What is measured in a picture to tell its kind by. */
+/**
+ * What is measured in a picture to tell its kind by.
+ *
+ * @public measured by bench/picture-kinds.mjs
+ */
 export async function measured(picture: Buffer, words: readonly RecognisedWord[]): Promise<PictureFeatures> {
   return featuresOf(await raster(picture, FEATURES_SIDE, 'nearest'), coveredBy(words));
 }
@@ -73,6 +77,8 @@ async function raster(picture: Buffer, side: number, kernel: 'cubic' | 'nearest'
 /**
  * The words in a picture, read in the language of its page, else in English; and once more where what was read is plainly in
  * another.
+ *
+ * @public measured by bench/picture-words.mjs
  */
 export async function wordsIn(picture: Buffer, language: string | null): Promise<Pick<Looked, 'words' | 'language'>> {
   const page = await prepared(picture);

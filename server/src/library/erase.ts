@@ -111,7 +111,11 @@ async function eraseTexts(
     await tx.delete(profiles).where(and(eq(profiles.accountId, accountId), inArray(profiles.copyId, ids)));
   await tx.delete(jobs).where(and(eq(jobs.accountId, accountId), eq(jobs.itemId, item.id)));
   await tx.delete(episodes).where(and(eq(episodes.accountId, accountId), eq(episodes.itemId, item.id)));
-  const named = JSON.stringify([gone.map(({ record }) => record), item.capture.page?.thumbnail ?? null, item.capture.page?.pictures ?? []]);
+  const named = JSON.stringify([
+    gone.map(({ record }) => record),
+    item.capture.page?.thumbnail ?? null,
+    item.capture.page?.pictures ?? [],
+  ]);
   const unused: string[] = [];
   for (const hash of new Set(named.match(/\b[0-9a-f]{64}\b/g) ?? [])) {
     const mine = and(eq(pictures.accountId, accountId), eq(pictures.hash, hash));

@@ -148,7 +148,11 @@ export async function saveAll(
     const mutations = part.flatMap((request): Mutation[] => {
       const { address, given, tags = [], savedAt, title, isRead, note } = request;
       const known = canonical.get(canonicalAddress(address));
-      const save = make.save({ address, howMuch: request.howMuch ?? howMuch, ...(savedAt === undefined ? {} : { savedAt }) });
+      const save = make.save({
+        address,
+        howMuch: request.howMuch ?? howMuch,
+        ...(savedAt === undefined ? {} : { savedAt }),
+      });
       const itemId = known?.id ?? save.itemId;
       const set = Object.fromEntries(tags.map((name) => [tagKey(name), name]));
       const tagged = tags.length > 0 ? [make.tag(itemId, set, known)] : [];

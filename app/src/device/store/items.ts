@@ -63,7 +63,15 @@ export function followItems(): () => void {
       inStage[known.choices.stage.value].push(known);
     }
     const byId = new Map(soFar.map((item) => [item.id, item]));
-    useItemsState.setState({ all: isWhole ? soFar : undefined, soFar, byId, standIns, inStage, isBehind: !isWhole, fault: null });
+    useItemsState.setState({
+      all: isWhole ? soFar : undefined,
+      soFar,
+      byId,
+      standIns,
+      inStage,
+      isBehind: !isWhole,
+      fault: null,
+    });
   };
   const endFeed = feedItems(
     store,

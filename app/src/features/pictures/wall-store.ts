@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
 
-export const DENSITIES = ['few', 'more', 'many'] as const;
+const DENSITIES = ['few', 'more', 'many'] as const;
 export type WallDensity = (typeof DENSITIES)[number];
 
 const WallSettings = z.object({
