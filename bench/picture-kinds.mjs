@@ -16,7 +16,7 @@ import path from 'node:path';
 import { kindOf } from '../core/src/looking/index.ts';
 import { coveredBy } from '../core/src/picture/index.ts';
 import { numbers } from '../demo/small-web/drawings.ts';
-import { printOf, PRINTS } from '../demo/small-web/prints.ts';
+import { printOf } from '../demo/small-web/prints.ts';
 import { measured, wordsIn } from '../server/src/capture/look-at.ts';
 import { endRecognising } from '../server/src/capture/recognise.ts';
 
