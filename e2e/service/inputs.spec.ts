@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
+import { printOf } from '../../demo/small-web/prints';
 import { root } from '../own-server';
 
 let folder: string;
@@ -66,6 +67,23 @@ test('a PDF as the browser prints it, in two columns with running heads, comes o
   ]);
   expect(words(text)).toEqual(words(expected.join(' ')));
   expect(text.split('\n\n').length).toBe(expected.length);
+});
+
+test('a PDF of scanned pages, without a text in it, is its pages as pictures', async ({ page }) => {
+  const scans = await Promise.all(['minutes-1', 'minutes-2'].map((name) => printOf(name)?.made));
+  await page.setContent(
+    `<html><head><title>Minutes</title></head><body style="margin:0">${scans
+      .map(
+        (scan) => `<img style="width:100%;break-after:page" src="data:image/jpeg;base64,${scan?.toString('base64')}">`,
+      )
+      .join('')}</body></html>`,
+  );
+  const { title, text, html, cameThrough } = extract('minutes.pdf', await page.pdf({ format: 'A4' }));
+  expect([title, text, cameThrough.verdict]).toEqual(['Minutes', '', 'whole']);
+  expect([...html.matchAll(/<img[^>]*src="([^"]*)"/g)].map(([, src]) => src)).toEqual([
+    'https://shelf.example/minutes.pdf#page-1',
+    'https://shelf.example/minutes.pdf#page-2',
+  ]);
 });
 
 test('a page saved by the browser with its pictures (MHTML, RFC 2557) is the page', async ({ page }) => {

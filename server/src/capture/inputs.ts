@@ -7,12 +7,13 @@ import {
   markdownToPage,
   PageTooLarge,
 } from '@dorvel/core/extract';
-import type { Cause, HowMuch } from '@dorvel/core/model';
+import { type Cause, type HowMuch, MAX_PICTURES } from '@dorvel/core/model';
+import { figureOf } from '@dorvel/core/picture';
 import { fileTypeFromBuffer } from 'file-type';
 import { decodePage, isMarkdown, mediaTypeOf } from './decode';
 import { readEpub } from './epub';
 import { type Attached, readMime } from './mime';
-import { readPdf } from './pdf';
+import { readPdf, scannedPages } from './pdf';
 
 /** What came from an address, from a file, or from the reader's hand. */
 export interface Input {
@@ -93,6 +94,8 @@ async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
   const title = (stated ? document.title : heading) ?? document.title ?? fileName(url);
   if (heading === title) tree.children.splice(tree.children.indexOf(first as never), 1);
   const article = articleOfTree(tree, title, document.author ? [document.author] : []);
+  const scans = article.wordCount === 0 ? scannedPages(bytes, MAX_PICTURES) : [];
+  if (scans.length > 0) return { ok: true, ...ofScans(scans, title, url, document.createdAt) };
   return {
     ok: true,
     article: {
@@ -105,22 +108,17 @@ async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
   };
 }
 
+/** The pages of a scanned document as pictures, whose words are read afterwards. */
+function ofScans(scans: readonly Buffer[], title: string, url: string, publishedAt: string | null) {
+  const attached = scans.map((body, n): Attached => ({ address: `${url.replace(/#.*/, '')}#page-${n + 1}`, body }));
+  const figures = attached.map(({ address }, n) => figureOf({ src: address, alt: `Page ${n + 1}` }));
+  const article = articleOfTree({ type: 'root', children: figures }, title);
+  return { article: { ...article, publishedAt, leadImageUrl: attached[0]?.address ?? null }, attached };
+}
+
 function takePicture(bytes: Buffer, url: string): Taken {
   const name = fileName(url);
-  const article = articleOfTree(
-    {
-      type: 'root',
-      children: [
-        {
-          type: 'element',
-          tagName: 'figure',
-          properties: {},
-          children: [{ type: 'element', tagName: 'img', properties: { src: url, alt: name }, children: [] }],
-        },
-      ],
-    },
-    name,
-  );
+  const article = articleOfTree({ type: 'root', children: [figureOf({ src: url, alt: name })] }, name);
   return { ok: true, article: { ...article, leadImageUrl: url }, attached: [{ address: url, body: bytes }] };
 }
 

@@ -65,6 +65,30 @@ function unpacksWithinBounds(bytes: Buffer): boolean {
   return true;
 }
 
+/** A page that was scanned is not smaller than this; what is, is a stamp or a sign. */
+const LEAST_SCAN = 8000;
+
+/**
+ * The pages of a PDF that was scanned, each as the JPEG file that it was put in as (ISO 32000-1, 7.4.8: DCTDecode), in the order of
+ * the file. Pages that were packed in another way are not among them.
+ *
+ * @param most so many at most
+ */
+export function scannedPages(bytes: Buffer, most: number): Buffer[] {
+  const found: Buffer[] = [];
+  for (let at = bytes.indexOf('stream'); at !== -1 && found.length < most; at = bytes.indexOf('stream', at + 6)) {
+    if (bytes.toString('latin1', at - 3, at) === 'end') continue;
+    const before = bytes.toString('latin1', Math.max(0, at - DICTIONARY_LENGTH), at);
+    const dictionary = before.slice(before.lastIndexOf(' obj') + 1);
+    if (!/\/Subtype\s*\/Image/.test(dictionary) || !/\/Filter[\s[]*\/DCTDecode/.test(dictionary)) continue;
+    const start = at + 'stream'.length + (bytes[at + 6] === 0x0d ? 2 : 1);
+    const end = bytes.indexOf('endstream', start);
+    const page = bytes.subarray(start, end === -1 ? undefined : end);
+    if (page.length >= LEAST_SCAN && page[0] === 0xff && page[1] === 0xd8) found.push(page);
+  }
+  return found;
+}
+
 /** The placed text of a PDF's pages, by pdfjs-dist. Scripts and forms in it are never run. */
 export async function readPdf(bytes: Buffer): Promise<Pdf> {
   if (!unpacksWithinBounds(bytes)) return { ok: false, cause: { code: 'pdf-too-large' } };

@@ -47,6 +47,50 @@ describe('a picture is written anew', () => {
     expect(await rewritePicture({ bytes, withThumbnail: false, room: 'large' })).toMatchObject({ width: 40 });
   });
 
+  it('in three sizes more when it was saved for itself, the largest no longer than 2,600 pixels', async () => {
+    const bytes = await plain(4000, 3000).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    const made = await rewritePicture({ bytes, withThumbnail: true, isItself: true, room: 'small' });
+    if (made === null || made === 'too large' || !made.sizes) throw new Error('not made');
+    const sizes = await Promise.all(
+      [made.sizes.large, made.full, made.sizes.small].map((each) => sharp(each).metadata()),
+    );
+    expect(sizes.map(({ width, height, exif }) => [width, height, exif])).toEqual([
+      [1950, 2600, undefined],
+      [1280, 1707, undefined],
+      [360, 480, undefined],
+    ]);
+  });
+
+  it('whatever colours it is in, and of one that moves its beginning', async () => {
+    const cmyk = await plain(60, 40).toColourspace('cmyk').jpeg().toBuffer();
+    expect((await sharp(cmyk).metadata()).space).toBe('cmyk');
+    const grey = await plain(60, 40).greyscale().png().toBuffer();
+    const frames = await Promise.all(
+      ['#f00', '#00f'].map((background) =>
+        sharp({ create: { width: 60, height: 40, channels: 3, background } })
+          .png()
+          .toBuffer(),
+      ),
+    );
+    const moving = await sharp(frames, { join: { animated: true } })
+      .gif({ delay: [100, 100] })
+      .toBuffer();
+    for (const bytes of [cmyk, grey, moving])
+      expect(await rewritePicture({ bytes, withThumbnail: true, isItself: true, room: 'small' })).toMatchObject({
+        width: 60,
+        height: 40,
+      });
+  });
+
+  it('not when it says that it is larger than anything can be, or has no bytes', async () => {
+    // PNG (ISO/IEC 15948, 11.2.2): a header of 60,000 by 60,000 pixels, and nothing behind it.
+    const header = Buffer.from('89504e470d0a1a0a0000000d494844520000ea600000ea60080200000000000000', 'hex');
+    for (const bytes of [header, Buffer.alloc(0), (await plain(300, 200).png().toBuffer()).subarray(0, 200)]) {
+      const made = await rewritePicture({ bytes, withThumbnail: true, isItself: true, room: 'large' });
+      expect(made === null || made === 'too large').toBe(true);
+    }
+  });
+
   it('never when it is none', async () => {
     const bytes = Buffer.from('not a picture');
     expect(await rewritePicture({ bytes, withThumbnail: true, room: 'small' })).toBeNull();
