@@ -70,7 +70,7 @@ test('a PDF as the browser prints it, in two columns with running heads, comes o
 });
 
 test('a PDF of scanned pages, without a text in it, is its pages as pictures', async ({ page }) => {
-  const scans = await Promise.all(['minutes-1', 'minutes-2'].map((name) => printOf(name)?.made));
+  const scans = [await printOf('minutes-1')?.made, await printOf('minutes-2')?.made];
   await page.setContent(
     `<html><head><title>Minutes</title></head><body style="margin:0">${scans
       .map(
