@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import sharp from 'sharp';
 import { printOf } from '../../demo/small-web/prints';
 import { expectAccessible, expectTargets } from '../accessible';
 import { type OwnServer, ownServer } from '../own-server';
@@ -187,6 +188,26 @@ test('a picture of a page is found by its kind and colours; its kind and a word 
     await expect(page.getByRole('searchbox', { name: 'Find' })).toHaveValue(/^colour:green/);
     await expect(row(page, 'wheatear').first()).toBeVisible();
   });
+});
+
+test('a picture that is there already, smaller and written again, is told of before it is saved', async ({ page }) => {
+  test.slow();
+  const choose = async (made: { name: string; mimeType: string; buffer: Buffer }) => {
+    await page.getByRole('button', { name: 'Save an address' }).first().click();
+    await page.getByLabel('Photograph a page').setInputFiles(made);
+  };
+  await choose(await file('harbour-at-dusk'));
+  await page.getByRole('button', { name: 'Save 1' }).click();
+  await row(page, 'harbour-at-dusk').getByRole('link').first().click();
+  await lookedAt(page);
+  await page.goto(`${server.origin}/inbox`);
+  const { buffer } = await file('harbour-at-dusk');
+  await choose({
+    name: 'dusk.jpg',
+    mimeType: 'image/jpeg',
+    buffer: await sharp(buffer).resize(500).jpeg({ quality: 50 }).toBuffer(),
+  });
+  await expect(page.getByText('Looks the same as “harbour at dusk”, which you have.')).toBeVisible();
 });
 
 test('what is no picture says so before it is saved', async ({ page }) => {

@@ -1,3 +1,4 @@
+import { titleOf } from '@dorvel/core/wording';
 import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '@/ui/button';
@@ -6,6 +7,7 @@ import { namedList } from '@/ui/named-list';
 import type { SaveList } from './files';
 import { isPicture, NotAPicture, PICTURE_FILES, pictureRequest } from './pictures';
 import { SaveMany } from './save-many';
+import { useSamePicture } from './use-same-picture';
 
 const HOW = [
   { value: 'one', label: 'As one item' },
@@ -86,6 +88,7 @@ async function listOf(groups: readonly (readonly File[])[]): Promise<SaveList> {
 /** A picture as it will be saved. */
 function Seen(props: { file: File; place: number; onEarlier: (() => void) | null; onOut(): void }) {
   const { file, place, onEarlier, onOut } = props;
+  const same = useSamePicture(file);
   const address = useMemo(() => URL.createObjectURL(file), [file]);
   useEffect(() => () => URL.revokeObjectURL(address), [address]);
   return (
@@ -94,6 +97,12 @@ function Seen(props: { file: File; place: number; onEarlier: (() => void) | null
       <Text numberOfLines={1} className="font-ui text-small text-soft">
         {`${place}. ${file.name}`}
       </Text>
+      {same && (
+        <Text
+          role="status"
+          className="font-ui text-small text-ink"
+        >{`Looks the same as “${titleOf(same)}”, which you have.`}</Text>
+      )}
       {onEarlier && <Button label="Earlier" name={`Put ${file.name} one earlier`} onPress={onEarlier} />}
       <Button label="Leave out" name={`Leave ${file.name} out`} onPress={onOut} />
     </View>

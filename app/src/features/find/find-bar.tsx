@@ -1,11 +1,12 @@
 import type { Scope } from '@dorvel/core/model';
 import { useRouter } from 'expo-router';
 import { memo, useDeferredValue, useMemo, useRef } from 'react';
-import { ScrollView, type TextInput } from 'react-native';
+import type { TextInput } from 'react-native';
 import { keepSearch, removeSearch } from '@/device/store/changes';
 import { usePins, useSearches } from '@/device/store/library';
 import { pinTo, unpin } from '@/features/pins/pinning';
 import { Chip } from '@/ui/chip';
+import { ChipRow } from '@/ui/chip-row';
 import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
 import { SearchField } from '@/ui/search-field';
@@ -21,6 +22,7 @@ const FILTERS: readonly { filter: string; label: string }[] = [
   { filter: 'minutes:<10', label: 'Under 10 min' },
   { filter: 'saved:7d', label: 'Saved this week' },
   { filter: 'is:noted', label: 'With a note' },
+  { filter: 'kind:picture', label: 'Pictures' },
 ];
 
 /** Tags offered to narrow by, at most. */
@@ -62,13 +64,7 @@ const Narrowing = memo(function Narrowing({
   const finding = written.trim() !== '';
   const offered = tags.slice(0, MAX_TAGS).map(({ tag, count }) => ({ tag, count, filter: tagFilter(tag) }));
   return (
-    <ScrollView
-      horizontal
-      showsHorizontalScrollIndicator={false}
-      role="group"
-      aria-label="Narrow by"
-      contentContainerClassName="flex-row gap-[8px] py-[10px] pr-[20px]"
-    >
+    <ChipRow name="Narrow by">
       <KeptSearches written={written} />
       {offered.map(({ tag, count, filter }) => (
         <Chip
@@ -92,7 +88,7 @@ const Narrowing = memo(function Narrowing({
           onPress={() => lookIn(scope === each.scope ? 'all' : each.scope)}
         />
       ))}
-    </ScrollView>
+    </ChipRow>
   );
 });
 

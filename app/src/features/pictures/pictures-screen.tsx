@@ -12,6 +12,7 @@ import { hasFilter, useFindQuery } from '@/features/find/find-store';
 import { useLibraryFind } from '@/features/find/use-library-find';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';
+import { ChipRow } from '@/ui/chip-row';
 import { Choice } from '@/ui/choice';
 import { useKeptScroll } from '@/ui/kept-scroll';
 import { useKeys } from '@/ui/keys';
@@ -187,17 +188,11 @@ function Narrowing() {
     <Chip key={filter} label={label} on={hasFilter(written, filter)} onPress={() => toggle(filter)} />
   );
   return (
-    <ScrollView
-      horizontal
-      showsHorizontalScrollIndicator={false}
-      role="group"
-      aria-label="Narrow by"
-      contentContainerClassName="flex-row gap-[8px] py-[10px] pr-[20px]"
-    >
+    <ChipRow name="Narrow by">
       {Object.entries(PICTURE_KIND_WORDS).map(([kind, label]) => chip(`kind:${kind}`, label))}
       {chip('kind:black-and-white', 'Black and white')}
       {COLOURS.map((colour) => chip(`colour:${colour}`, colour))}
-    </ScrollView>
+    </ChipRow>
   );
 }
 
