@@ -28,7 +28,11 @@ export const KIND_TREE: Tree = [
       [
         ['middle', 0.1],
         [['words', 10], 'screenshot', [['long', 0.36], 'screenshot', [['soft', 0.12], 'drawing', 'diagram']]],
-        [['soft', 0.14], 'drawing', [['long', 0.6], [['words', 14], 'screenshot', 'diagram'], 'diagram']],
+        [
+          ['soft', 0.14],
+          'drawing',
+          [['long', 0.6], [['words', 14], [['soft', 0.03], 'screenshot', 'diagram'], 'diagram'], 'diagram'],
+        ],
       ],
       [
         ['straight', 0.28],

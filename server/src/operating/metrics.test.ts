@@ -42,6 +42,11 @@ it('counts what there is, and how long what is due has waited', async () => {
   expect(of('dorvel_capture_overdue_seconds')).toBe(90);
   expect(of('dorvel_feed_overdue_seconds')).toBe(0);
   expect(of('dorvel_database_bytes')).toBeGreaterThan(10_000);
+  // Pictures that wait to be looked at are no captures that are late.
+  await house.library.change((write) => write.enqueueLooking(save.itemId, now - 500_000));
+  const then = await numbers(metrics);
+  expect([then('dorvel_pictures_to_look_at'), then('dorvel_captures_open')]).toEqual([1, 1]);
+  expect(then('dorvel_capture_overdue_seconds')).toBe(90);
   expect(await metrics.text()).not.toMatch(/harbour|example\.org/);
 });
 

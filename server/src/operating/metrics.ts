@@ -1,4 +1,4 @@
-import { and, count, eq, inArray, isNotNull, lte, min, sql, sum } from 'drizzle-orm';
+import { and, count, eq, inArray, isNotNull, lte, min, ne, sql, sum } from 'drizzle-orm';
 import type { RequestHandler } from 'express';
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
 import type { Database } from '../db/open';
@@ -38,13 +38,22 @@ export function serverMetrics(database: Database, now: () => number) {
     );
     return size?.bytes;
   });
-  const isOpen = inArray(jobs.state, ['waiting', 'running']);
+  const areOpen = inArray(jobs.state, ['waiting', 'running']);
+  const isOpen = and(areOpen, ne(jobs.lane, 'looking'));
   gauge('captures_open', 'Captures that wait or are under way', async () => {
     return (await read.select({ n: count() }).from(jobs).where(isOpen))[0]?.n;
   });
+  gauge('pictures_to_look_at', 'Items whose pictures wait to be looked at, which takes seconds for each', async () => {
+    return (
+      await read
+        .select({ n: count() })
+        .from(jobs)
+        .where(and(areOpen, eq(jobs.lane, 'looking')))
+    )[0]?.n;
+  });
   const overdue = (at: number | null | undefined) => Math.max(0, now() - (at ?? now())) / 1000;
   gauge('capture_overdue_seconds', 'How long the capture that has waited longest has been due', async () => {
-    const isDue = and(eq(jobs.state, 'waiting'), lte(jobs.runAt, now()));
+    const isDue = and(eq(jobs.state, 'waiting'), ne(jobs.lane, 'looking'), lte(jobs.runAt, now()));
     return overdue(
       (
         await read
