@@ -73,6 +73,17 @@ async function item(
 const always = () => true;
 const here = async () => (await store.copies.toArray()).map(({ id, textOnly }) => [id, textOnly === 1]);
 
+it('brings what is nothing but pictures with them when it is kept, too, in the size for a wall as well', async () => {
+  const { id, copyId } = await item('kept', '/page.webp');
+  const [hash, small, large] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string];
+  const known = (await store.items.get(id))!;
+  known.capture.page!.pictures = [{ hash, small, large, width: 9, height: 9, seen: null }];
+  await store.items.put(known);
+  await downloadAhead(store, always);
+  expect(await here()).toEqual([[copyId, false]]);
+  expect([...pictures.keys()]).toEqual(['/page.webp', `/api/pictures/${small}.webp`]);
+});
+
 it('brings what is in Inbox and Queue with its pictures, the latest first, and of what is kept the text', async () => {
   const [inbox, queue] = [await item('inbox', '/a.webp'), await item('queue', '/b.webp')];
   const [kept, letGo] = [await item('kept', '/c.webp'), await item('let-go', '/d.webp')];

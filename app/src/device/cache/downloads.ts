@@ -16,6 +16,9 @@ function isTextWantedHere(item: Item): boolean {
   return item.capture.duplicateOf === null && item.capture.page !== null && (stage === 'finished' || stage === 'kept');
 }
 
+/** Items that are nothing but pictures: without them there would be nothing here of what is kept. */
+const isPictures = ({ capture }: Item): boolean => (capture.page?.pictures.length ?? 0) > 0;
+
 /** Texts without their pictures are small, but a library of many years is not: the latest of them are enough. */
 const MAX_TEXTS = 1000;
 
@@ -57,7 +60,7 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, 
     if (!mayGoOn()) return { isDeviceFull };
     const copyId = item.capture.page?.copyId;
     if (!copyId) continue;
-    const withPictures = isWantedHere(item);
+    const withPictures = isWantedHere(item) || isPictures(item);
     let bytes = sizes.get(copyId);
     const needs = bytes === undefined || (withPictures && textOnly.has(copyId));
     if (!fits(bytes ?? sizesKnown.get(copyId) ?? USUAL_BYTES, bytes === undefined ? 0 : SLACK_BYTES)) continue;
@@ -116,7 +119,7 @@ async function bringCopy(store: DeviceStore, item: Item, copyId: string, withPic
   const copy = await api.copy(copyId);
   const thumbnail = item.capture.page?.thumbnail;
   const pictures = withPictures
-    ? [...picturesOf(copy.tree), ...(thumbnail ? [`/api/pictures/${thumbnail}.webp`] : [])]
+    ? [...picturesOf(copy.tree), ...(thumbnail ? [addressOf(thumbnail)] : []), ...smallOnes(item)]
     : [];
   const bytes = new Blob([JSON.stringify(copy)]).size + (await keepPictures(pictures));
   await store.copies.put({ ...copy, bytes, pictures, ...(withPictures ? {} : { textOnly: 1 as const }) });
@@ -160,6 +163,10 @@ async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<v
   for (const picture of dropped.flatMap((copy) => copy.pictures))
     if (!stillUsed.has(picture)) await cache.delete(picture);
 }
+
+const addressOf = (hash: string) => `/api/pictures/${hash}.webp`;
+/** Of pictures that were saved for themselves the size in which many stand beside each other. */
+const smallOnes = ({ capture }: Item): string[] => (capture.page?.pictures ?? []).map(({ small }) => addressOf(small));
 
 function picturesOf(tree: Copy['tree']): string[] {
   const found = new Set<string>();
