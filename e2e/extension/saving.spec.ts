@@ -129,13 +129,23 @@ test('links, pictures, selections and all tabs of a window are saved from the br
   await test.step('a picture', async () => {
     const article = await tabAt(webPage('tidewater', '/'));
     await article.getByRole('link').first().click();
-    const src = await article
-      .locator('img[src*="/"]')
-      .first()
-      .evaluate((image: HTMLImageElement) => image.src);
+    const figure = article.locator('figure').first();
+    const caption = await figure.locator('figcaption').innerText();
+    const src = await figure.locator('img').evaluate((image: HTMLImageElement) => image.currentSrc || image.src);
     await browser.choose('picture', article, { srcUrl: src });
     await goTo(app, 'Inbox');
-    await expect(row(app, new URL(src).pathname.split('/').at(-1)!.split('.')[0]!).first()).toBeVisible();
+    const saved = row(app, caption.slice(0, 30)).first();
+    await expect(saved).toBeVisible();
+    // With what its page says of it, and with a way to the page.
+    await saved.getByRole('link').click();
+    await expect(app.locator('.article figcaption')).toHaveText(caption);
+    await expect(app.locator('.article blockquote a')).toHaveAttribute('href', article.url());
+    const first = app.getByRole('list', { name: 'Colours' }).getByRole('button').first();
+    const name = (await first.getAttribute('aria-label', { timeout: 60_000 }))!.split(',')[0]!;
+    await goTo(app, 'Library');
+    await app.getByRole('searchbox', { name: 'Find' }).fill(`colour:"${name}" kind:picture`);
+    await expect(row(app, caption.slice(0, 30)).first()).toBeVisible();
+    await app.getByRole('searchbox', { name: 'Find' }).fill('');
   });
 
   await test.step('a part of what is on screen, cut out', async () => {
