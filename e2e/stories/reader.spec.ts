@@ -107,7 +107,8 @@ test('a picture is seen large, drawn nearer, and closed again', async ({ page, s
   await enlarge.scrollIntoViewIfNeeded();
   await enlarge.click();
   const view = page.locator('dialog.picture-view');
-  const scale = () => view.locator('img').evaluate((image) => new DOMMatrix(getComputedStyle(image).transform).a);
+  const scale = () =>
+    view.locator('.picture-sheet').evaluate((sheet) => new DOMMatrix(getComputedStyle(sheet).transform).a);
   await expect(view).toBeVisible();
   await view.getByRole('button', { name: 'Nearer' }).click();
   await expect.poll(scale).toBeGreaterThan(1.2);
