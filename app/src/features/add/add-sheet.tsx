@@ -115,7 +115,6 @@ export function AddSheet() {
                 write({ note: null, itemId: null, on: { kind: 'nothing' }, about: null });
               }}
             />
-            <PictureInputs onFiles={(files) => setPictures([...(files ?? [])].filter(isPicture))} />
             <label className="file-button">
               Or choose files
               <input
@@ -125,6 +124,7 @@ export function AddSheet() {
                 onChange={(event) => void readFiles([...(event.target.files ?? [])])}
               />
             </label>
+            <PictureInputs onFiles={(files) => setPictures([...(files ?? [])].filter(isPicture))} />
           </>
         )}
       </View>
