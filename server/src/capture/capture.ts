@@ -72,9 +72,8 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   }
   const { attached, reached } = obtained;
   const article = howMuch === 'picture' ? onlyPicture(obtained.article) : obtained.article;
-  const areItself = isOnlyPictures(article.tree);
-  // Not a page of which only a picture would have come through.
-  const isPicture = article.wordCount === 0 && article.cameThrough.verdict === 'whole';
+  // A page of which nothing but a picture came through is none.
+  const areItself = isOnlyPictures(article.tree) && (howMuch === 'picture' || article.cameThrough.verdict === 'whole');
   const mayKeep = await hasRoom(library, tools);
   let pictures: KeptPictures | 'long';
   try {
@@ -96,7 +95,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     return tryLater(job, library, tools, { code: 'disk-full' }, null);
   }
   if (pictures === 'long') return toLongLane(job, library, tools);
-  if (areItself && mayKeep && pictures.own.length === 0 && (howMuch === 'picture' || isPicture))
+  if (areItself && mayKeep && pictures.own.length === 0 && (howMuch === 'picture' || article.wordCount === 0))
     return giveUp(job, library, tools, { code: 'picture-not-read' });
   const arrived: Arrived = {
     article,
