@@ -198,7 +198,7 @@ test('a picture that is there already, smaller and written again, is told of bef
   };
   await choose(await file('harbour-at-dusk'));
   await page.getByRole('button', { name: 'Save 1' }).click();
-  await row(page, 'harbour-at-dusk').getByRole('link').first().click();
+  await row(page, 'harbour at dusk').getByRole('link').first().click();
   await lookedAt(page);
   await page.goto(`${server.origin}/inbox`);
   const { buffer } = await file('harbour-at-dusk');

@@ -76,6 +76,7 @@ test('at a width of 320 pixels nothing stands out at the side, and what is press
     'inbox',
     'queue',
     'library',
+    'pictures',
     'sort',
     'feeds',
     'marks',
