@@ -18,6 +18,7 @@ import { useKeptScroll } from '@/ui/kept-scroll';
 import { useKeys } from '@/ui/keys';
 import { ScreenHeader } from '@/ui/screen-header';
 import { StillReading } from '@/ui/still-reading';
+import { useWide } from '@/ui/wide';
 import { usePinch } from './use-pinch';
 import { inSight, layWall, type TileSize } from './wall-layout';
 import { stepDensity, useWallSettings, type WallDensity } from './wall-store';
@@ -50,6 +51,7 @@ export function PicturesScreen() {
     const all = find.asked ? find.found : [...(items ?? [])].filter(isHere).sort(byRaised);
     return all.filter((item) => hasPictures(item) || withTexts);
   }, [items, find.asked, find.found, withTexts]);
+  const wide = useWide();
   const [size, setSize] = useState({ width: 0, height: 800 });
   const [from, setFrom] = useState(0);
   const top = useRef(0);
@@ -85,7 +87,7 @@ export function PicturesScreen() {
       >
         <FindField />
         <Narrowing />
-        <View className="flex-row flex-wrap items-center gap-[12px]">
+        <View className={`gap-[12px] ${wide ? 'flex-row items-center' : 'items-start'}`}>
           <Choice<WallDensity>
             name="How many beside each other"
             options={DENSITY_CHOICES}
