@@ -57,6 +57,8 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   if (job.attempts > tools.retryWaitsMs.length + 2 * MAX_CRASHES + 1)
     return giveUp(job, library, tools, { code: 'tried-in-vain', times: job.attempts });
   const howMuch = item.choices.howMuch.value;
+  // Writing a large picture takes as long as ten articles, which must not wait for fifty of them.
+  if (howMuch === 'picture' && job.lane === 'quick') return toLongLane(job, library, tools);
   const obtained = job.given
     ? await obtainGiven(job.given, item.address, howMuch, { ...tools, lane: job.lane })
     : await obtain(item.address, howMuch, {
@@ -74,6 +76,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   const article = howMuch === 'picture' ? onlyPicture(obtained.article) : obtained.article;
   // A page of which nothing but a picture came through is none.
   const areItself = isOnlyPictures(article.tree) && (howMuch === 'picture' || article.cameThrough.verdict === 'whole');
+  if (areItself && job.lane === 'quick') return toLongLane(job, library, tools);
   const mayKeep = await hasRoom(library, tools);
   let pictures: KeptPictures | 'long';
   try {

@@ -11,7 +11,7 @@ import { workshopInPlace } from '../apart/in-place';
 import { GivenUp } from '../apart/workshop';
 import { type Database, openDatabase } from '../db/open';
 import { folderStore } from '../files/files';
-import { jobRepository } from '../jobs/queue';
+import { type Job, jobRepository } from '../jobs/queue';
 import { findableLibrary } from '../library/findable';
 import { libraryOf } from '../library/library';
 import { takeMutation } from '../library/take-mutations';
@@ -69,8 +69,8 @@ async function captured(body: string, itemId: string = uuidv7()): Promise<string
     await takeMutation(write, { ...change, id: uuidv7(), type: 'provide', given }, tools);
   });
   const jobs = jobRepository(database, Date.now);
-  for (const job of await jobs.lane('quick').take(5))
-    await capture(job, library, {
+  const one = (job: Job) =>
+    capture(job, library, {
       extractor,
       darkrooms: { small: pictures, large: pictures },
       files: files(),
@@ -80,6 +80,9 @@ async function captured(body: string, itemId: string = uuidv7()): Promise<string
       clock,
       now: Date.now,
     });
+  for (const job of await jobs.lane('quick').take(5)) await one(job);
+  // Pictures take their turn among what takes long, so that no article waits for them.
+  for (const job of await jobs.lane('long').take(5)) await one(job);
   return itemId;
 }
 

@@ -75,8 +75,11 @@ export async function rewritePicture({
 
 /** A picture no longer than that, either way. What was written into it besides is left out, where it was taken among it. */
 function within(picture: Sharp, side: number, quality: number): Promise<Buffer> {
-  return picture
-    .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
-    .webp({ quality })
-    .toBuffer();
+  return (
+    picture
+      .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
+      // Less effort: half the time for a tenth more bytes.
+      .webp({ quality, effort: 2 })
+      .toBuffer()
+  );
 }
