@@ -136,6 +136,13 @@ describe('the text that is made of them', () => {
     ]);
   });
 
+  it('gives each picture its own words, also where one before it did not come through', () => {
+    const [first, second] = figures;
+    const lost = { ...first!, children: [{ ...quote, tagName: 'img', properties: { alt: 'Lost' } }] };
+    const made = treeOfPictures({ type: 'root', children: [lost, second!] }, [recognised[1]!.words]);
+    expect(made.children.map((block) => block.type === 'element' && block.tagName)).toEqual(['figure', 'figure', 'p']);
+  });
+
   it('is the same tree as long as nothing was put right', () => {
     expect(treePutRight({ tree, recognised }, choices())).toBe(tree);
   });

@@ -282,6 +282,11 @@ const isA =
     block.type === 'element' && block.tagName === tagName;
 const isFigure = isA('figure');
 const isQuote = isA('blockquote');
+const hasSource = ({ children }: Element): boolean =>
+  children.some(
+    (child) =>
+      child.type === 'element' && ((child.tagName === 'img' && Boolean(child.properties.src)) || hasSource(child)),
+  );
 
 /** Whether a text is nothing but pictures, perhaps with the lines between which they stood. */
 export const isOnlyPictures = ({ children }: Root): boolean =>
@@ -301,12 +306,12 @@ export function treeOfPictures(
   recognised: readonly (readonly (RecognisedWord | null)[])[],
   typed: string | null = null,
 ): Root {
-  const blocks = tree.children
-    .filter(isFigure)
-    .flatMap((figure, n) => [
-      figure,
-      ...paragraphsOf(recognised[n] ?? []).map(({ isHeading, text }) => element(isHeading ? 'h3' : 'p', words(text))),
-    ]);
+  // A picture that did not come through keeps its place without a source; no words are its own.
+  let at = 0;
+  const blocks = tree.children.filter(isFigure).flatMap((figure) => {
+    const own = hasSource(figure) ? (recognised[at++] ?? []) : [];
+    return [figure, ...paragraphsOf(own).map(({ isHeading, text }) => element(isHeading ? 'h3' : 'p', words(text)))];
+  });
   const byHand = (typed ?? '')
     .split(/\n\s*\n|\r?\n/)
     .map((line) => line.trim())
