@@ -41,6 +41,12 @@ describe('related items', () => {
     expect(index.related('law', 5)).toEqual([]);
   });
 
+  it('are rather those that say much than a line that says little else', () => {
+    const index = indexOf(all);
+    index.put('line', termProfile('Dredging stirs silt in the channel.', 'Silt', 'en'));
+    expect(index.related('eelgrass', 2).map(({ id }) => id)).toEqual(['dredging', 'line']);
+  });
+
   it('are as near in both directions', () => {
     const index = indexOf(all);
     const [there] = index.nearnessTo('eelgrass', ['dredging']);

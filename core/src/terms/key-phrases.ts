@@ -32,7 +32,7 @@ export interface PhraseSurroundings {
 /** The longest run of words that is taken for one term. Common practice. */
 const MAX_WORDS = 4;
 /** The tail of a text's terms is passing words. */
-const MAX_PHRASES = 60;
+export const MAX_PHRASES = 60;
 /** What may stand small inside a name that is written in capitals: University of Skerrow, Ludwig van Beethoven. */
 const JOINTS = new Set('of de du des la le del della di da do dos das von van der den zu y et e and the'.split(' '));
 /** Languages in which every noun has a capital, so that one capital says nothing. */
