@@ -66,6 +66,22 @@ describe('echoes', () => {
     ]);
   });
 
+  it('are first of all what another item is about by its title', () => {
+    // Room for one only.
+    const text = `A bread oven must stay. A net loft must stay.${FILLER}`.split(' ').slice(0, 130).join(' ');
+    const underTitles = (titles: Readonly<Record<string, string>>) => {
+      const index = createEchoIndex();
+      const told = {
+        oven: 'A bread oven cools. Bread ovens crack.',
+        loft: 'A net loft is dry. Net lofts smell of tar.',
+      };
+      for (const [id, each] of Object.entries(told)) index.put(id, termProfile(each, titles[id] ?? null, 'en'));
+      return echoesIn(text, { index }).map(({ form }) => form);
+    };
+    expect(underTitles({ oven: 'Bread ovens' })).toEqual(['bread oven']);
+    expect(underTitles({ loft: 'Net lofts' })).toEqual(['net loft']);
+  });
+
   it('of a name are names: nobody called Ebbe is an ebb', () => {
     const index = createEchoIndex();
     index.put('tides', termProfile('The ebb runs hard here. An ebb of six hours. Every ebb ends.', null, 'en'));
@@ -109,7 +125,7 @@ describe('excerpts', () => {
   it('make the same echoes as whole profiles do, where few terms are spoken of', () => {
     const index = createEchoIndex();
     for (const [id, text] of Object.entries(TEXTS))
-      index.put(id, asPhrases(excerptsOf(plainText(treeOf(text)), null, 'en')));
+      index.put(id, asPhrases(excerptsOf(plainText(treeOf(text)), null, 'en'), { title: '', language: 'en' }));
     expect(echoesIn(OPEN, { index })).toEqual(echoesIn(OPEN));
   });
 

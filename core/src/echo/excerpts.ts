@@ -1,5 +1,5 @@
 import type { Excerpt } from '../model';
-import { keyPhrases, shownIn, type TermProfile } from '../terms';
+import { keyPhrases, shownIn, type TermProfile, termsOfTitle } from '../terms';
 import { type PlainText, sentences, type TextRange } from '../text';
 
 /** So many terms of each item: the tail of what a text speaks of reminds nobody of it. */
@@ -35,7 +35,11 @@ function around(text: string, { start, end }: TextRange, term: TextRange): strin
   return `${before}${text.slice(term.start, term.end)}${after}`.replace(/\s+/gu, ' ').trim();
 }
 
-/** Excerpts as what an index of echoes takes. */
-export const asPhrases = (excerpts: readonly Excerpt[]): Pick<TermProfile, 'phrases'> => ({
+/** Excerpts of an item, with its title and language, as what an index of echoes takes. */
+export const asPhrases = (
+  excerpts: readonly Excerpt[],
+  { title, language }: { title: string; language: string | null },
+): Pick<TermProfile, 'phrases' | 'title'> => ({
   phrases: excerpts.map(([key, count, salience, , form]) => [key, form, count, salience]),
+  title: termsOfTitle(title, language),
 });

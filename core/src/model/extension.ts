@@ -65,6 +65,8 @@ export const EchoesAnswer = z.object({
     z.object({
       id: Id,
       title: z.string(),
+      /** BCP 47 tag; null when not known, or not told by an earlier server. */
+      language: z.string().nullable().default(null),
       source: z.string(),
       /** In canonical form. */
       address: z.string(),

@@ -57,11 +57,7 @@ export function termProfile(
   const seen = new Map<string, Seen>();
   const pairs = new Map<string, Seen>();
   const length = count(text, base, 1, seen, pairs);
-  const ofTitle = new Map<string, Seen>();
-  if (title !== null) {
-    count(title, base, 1, ofTitle, new Map());
-    count(title, base, TITLE_WEIGHT, seen, pairs);
-  }
+  if (title !== null) count(title, base, TITLE_WEIGHT, seen, pairs);
   const terms = [...seen, ...pairs]
     .map(([term, { count: times, forms }]): [string, number, string] => [term, times, commonest(forms)])
     .sort((a, b) => b[1] - a[1] || Number(a[0].includes(' ')) - Number(b[0].includes(' ')))
@@ -69,12 +65,19 @@ export function termProfile(
   const phrases = keyPhrases(text, { title, language, ...shown });
   return {
     length,
-    title: [...ofTitle.keys()],
+    title: title === null ? [] : termsOfTitle(title, language),
     terms,
     parts: [],
     sketch: sketchOf(text, language),
     phrases: phrases.map(({ key, form, count, salience }) => [key, form, count, salience]),
   };
+}
+
+/** The terms of a title, each once. */
+export function termsOfTitle(title: string, language: string | null): string[] {
+  const terms = new Map<string, Seen>();
+  count(title, baseLanguage(language), 1, terms, new Map());
+  return [...terms.keys()];
 }
 
 const POINTS_OUT = /^(?:a|em|strong|i|b|q|dfn|cite)$/;

@@ -12,6 +12,7 @@ const id = (n: number) => `019a0000-0000-7000-8000-${String(n).padStart(12, '0')
 const told = (n: number, address = `https://ovens.example/${n}`): EchoesAnswer['items'][number] => ({
   id: id(n),
   title: `Oven ${n}`,
+  language: 'en',
   source: 'Ovens',
   address,
   stage: 'queue',

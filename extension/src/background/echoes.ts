@@ -41,7 +41,7 @@ async function open(pairing: Pairing) {
   const index = createEchoIndex();
   await database.items.each((told) => {
     items.set(told.id, told);
-    index.put(told.id, asPhrases(told.excerpts));
+    index.put(told.id, asPhrases(told.excerpts, told));
   });
   return { index, items, known };
 }

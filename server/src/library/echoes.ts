@@ -21,6 +21,7 @@ export function echoSource(database: Database, accountId: string, profiles: Prof
     return {
       id: item.id,
       title: titleOf(item),
+      language: item.capture.page?.language ?? null,
       source: sourceOf(item),
       address: item.capture.addressKey,
       stage: item.choices.stage.value,
