@@ -1,13 +1,16 @@
 import type { Element, ElementContent, Root } from 'hast';
-import { type Choices, type Copy, MAX_TIDYINGS, type Tidying } from '../model';
+import { type Choices, type Copy, type Item, MAX_TIDYINGS, type Tidying } from '../model';
 import { treePutRight } from '../picture';
 
 /**
  * A copy as it is read: with the words that the reader put right in its pictures, and without the blocks that the reader took
  * out of it. The same tree where there is nothing of both.
  */
-export function treeAsRead(copy: Pick<Copy, 'id' | 'tree' | 'recognised'>, choices: Choices): Root {
-  return tidiedTree(treePutRight(copy, choices), tidyingOf(choices, copy.id)?.out ?? []);
+export function treeAsRead(
+  copy: Pick<Copy, 'id' | 'tree' | 'recognised'>,
+  item: Pick<Item, 'choices' | 'putRight'>,
+): Root {
+  return tidiedTree(treePutRight(copy, item), tidyingOf(item.choices, copy.id)?.out ?? []);
 }
 
 /** The copy with the blocks left out that the reader took out of it; the tree itself stays as it is. */

@@ -5,7 +5,7 @@ import { Fact, MAX_FACTS } from './fact';
 import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, MAX_ADDRESS_LENGTH } from './ids';
 import { ArrivalSign, CaptureOutcome, withOutcome, withSigns } from './outcome';
-import { MAX_PICTURES, MAX_TYPED, MAX_WORDS_PUT_RIGHT, PictureFacts, PictureKind, WordPutRight } from './picture';
+import { MAX_PICTURES, MAX_TYPED, PictureFacts, PictureKind, withWordRegisters,WordsPutRight } from './picture';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
@@ -73,8 +73,6 @@ export const Choices = extensible({
   listedAs: stampedSince(z.string().trim().min(1).max(500).nullable(), null),
   /** Of a picture: the kind that the reader says it is. */
   kindSaid: stampedSince(PictureKind.nullable(), null),
-  /** Words in its pictures that the reader put right. */
-  putRight: stampedSince(z.array(WordPutRight).max(MAX_WORDS_PUT_RIGHT), []),
   /** What the reader typed in that stands in its pictures: what nothing else can read. */
   typed: stampedSince(z.string().max(MAX_TYPED).nullable(), null),
 });
@@ -193,17 +191,21 @@ const CaptureNow = extensible({
 export const Capture = z.preprocess(withOutcome, CaptureNow);
 export type Capture = z.infer<typeof Capture>;
 
-/** Anything saved. */
-export const Item = extensible({
+const ItemNow = extensible({
   id: Id,
   /** The address as the reader gave it; never dropped, whatever its page does. */
   address: z.string().min(1).max(MAX_ADDRESS_LENGTH),
   savedAt: Instant,
   choices: Choices,
   tags: Tags.default({}),
+  /** Words in its pictures that the reader put right. */
+  putRight: WordsPutRight.default({}),
   progress: Progress,
   capture: Capture,
 });
+
+/** Anything saved. */
+export const Item = z.preprocess(withWordRegisters, ItemNow);
 export type Item = z.infer<typeof Item>;
 
 /** The tags that an item has, as the reader wrote them, in alphabetical order. */

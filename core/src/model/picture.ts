@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { ContentHash, Fraction } from './ids';
+import { ContentHash, Fraction, Stamp } from './ids';
+import { stamped } from './register';
 
 /** What kind of picture it is, as far as it can be told from how it looks. */
 export const PictureKind = z.enum(['photograph', 'drawing', 'line-drawing', 'diagram', 'screenshot', 'page-of-text']);
@@ -79,10 +80,6 @@ export type RecognisedPicture = z.infer<typeof RecognisedPicture>;
 
 /** A word that the reader put right. */
 export const WordPutRight = z.object({
-  /** Of the picture that it stands in. */
-  hash: ContentHash,
-  /** Its place among the words of that picture. */
-  place: z.number().int().nonnegative(),
   /** What it was recognised as: of another recognition it says nothing. */
   was: z.string().max(200),
   /** Nothing when there is no word. */
@@ -90,6 +87,40 @@ export const WordPutRight = z.object({
 });
 export type WordPutRight = z.infer<typeof WordPutRight>;
 
+/** An item has at most so many words put right. */
 export const MAX_WORDS_PUT_RIGHT = 1000;
+
+/**
+ * Words that the reader put right, by the picture and the place (see placeOfWord), each a register of its own, so that words put
+ * right on two devices both stay.
+ */
+export const WordsPutRight = z
+  .record(z.string().max(160), stamped(WordPutRight))
+  .refine((all) => Object.keys(all).length <= MAX_WORDS_PUT_RIGHT, 'too-many-words-put-right');
+export type WordsPutRight = z.infer<typeof WordsPutRight>;
+
+/** The name of a word's place: that of its picture, and which it is among the words there. */
+export const placeOfWord = (hash: string, place: number): string => `${hash} ${place}`;
+
+/** All that was put right in one register, as it was kept at first. */
+export const WordsInOne = z.array(WordPutRight.extend({ hash: ContentHash, place: z.number().int().nonnegative() }));
+
+export const wordRegisters = (words: z.infer<typeof WordsInOne>, at: string): WordsPutRight =>
+  Object.fromEntries(words.map(({ hash, place, was, is }) => [placeOfWord(hash, place), { value: { was, is }, at }]));
+
+/** Items from before each word was a register of its own, as they are now. */
+export function withWordRegisters(item: unknown): unknown {
+  const old = z
+    .looseObject({ choices: z.looseObject({ putRight: z.object({ value: WordsInOne, at: Stamp }) }) })
+    .safeParse(item).data;
+  if (!old) return item;
+  const { putRight, ...choices } = old.choices;
+  return {
+    ...old,
+    choices,
+    putRight: { ...wordRegisters(putRight.value, putRight.at), ...(old.putRight as object | undefined) },
+  };
+}
+
 /** What a reader types in that stands in a picture, in characters. */
 export const MAX_TYPED = 20_000;

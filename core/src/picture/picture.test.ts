@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { RecognisedPicture, RecognisedWord } from '../model';
+import { placeOfWord, type RecognisedPicture, type RecognisedWord } from '../model';
 import { plainText } from '../text';
 import {
   alikeness,
@@ -16,7 +16,6 @@ import {
   recognisedWords,
   treeOfPictures,
   treePutRight,
-  withPutRight,
 } from '.';
 
 const HASH = 'a'.repeat(64);
@@ -113,11 +112,14 @@ const tree = treeOfPictures(
   recognised.map((each) => each.words),
 );
 const never = '000000000-0000-0';
-const choices = (putRight: Parameters<typeof withPutRight>[0] = [], typed: string | null = null) => ({
-  putRight: { value: [...putRight], at: never },
-  typed: { value: typed, at: never },
+const saying = (words: readonly Right[] = [], typed: string | null = null) => ({
+  putRight: Object.fromEntries(
+    words.map(({ hash, place, was, is }) => [placeOfWord(hash, place), { value: { was, is }, at: never }]),
+  ),
+  choices: { typed: { value: typed, at: never } },
 });
 const right = { hash: HASH, place: 1, was: 'l2', is: '12' };
+type Right = typeof right;
 
 describe('the text that is made of them', () => {
   it('has each picture with its words below it, and last the lines between which it stood', () => {
@@ -144,13 +146,14 @@ describe('the text that is made of them', () => {
   });
 
   it('is the same tree as long as nothing was put right', () => {
-    expect(treePutRight({ tree, recognised }, choices())).toBe(tree);
+    expect(treePutRight({ tree, recognised }, saying())).toBe(tree);
   });
 
   it('has the words that were put right, and without those that are none', () => {
-    const read = (...putRight: Parameters<typeof withPutRight>[0][number][]) =>
-      plainText(treePutRight({ tree, recognised }, choices(putRight))).text;
+    const read = (...putRight: Right[]) => plainText(treePutRight({ tree, recognised }, saying(putRight))).text;
     expect(read(right)).toBe('Rope 12 mm and shackles\n\nBrass cleats');
+    // Put back as it was recognised.
+    expect(read({ ...right, is: 'l2' })).toBe('Rope l2 mm and shackles\n\nBrass cleats');
     expect(read({ ...right, is: '' })).toBe('Rope mm and shackles\n\nBrass cleats');
     // The first word of a paragraph gone, the next begins it.
     expect(read({ hash: OTHER, place: 0, was: 'Brass', is: '' })).toBe('Rope l2 mm and shackles\n\ncleats');
@@ -160,22 +163,16 @@ describe('the text that is made of them', () => {
 
   it('has what was typed in, also where nothing was recognised', () => {
     const read = (copy: Parameters<typeof treePutRight>[0]) =>
-      plainText(treePutRight(copy, choices([], 'No boat today\n\nInes'))).text;
+      plainText(treePutRight(copy, saying([], 'No boat today\n\nInes'))).text;
     expect(read({ tree, recognised })).toBe('Rope l2 mm and shackles\n\nBrass cleats\n\nNo boat today\n\nInes');
     expect(read({ tree: bare })).toBe('No boat today\n\nInes');
     const article = { type: 'root' as const, children: [{ ...quote, tagName: 'p' }] };
-    expect(treePutRight({ tree: article }, choices([], 'x'))).toBe(article);
-  });
-
-  it('forgets a word that was put back', () => {
-    const once = withPutRight([], right);
-    expect(withPutRight(once, { ...right, is: '120' })).toEqual([{ ...right, is: '120' }]);
-    expect(withPutRight(once, { ...right, is: 'l2' })).toEqual([]);
+    expect(treePutRight({ tree: article }, saying([], 'x'))).toBe(article);
   });
 
   it('tells where each word stands, as it is read', () => {
-    const { text } = plainText(treePutRight({ tree, recognised }, choices([right])));
-    const placed = placedWords(text, recognised, [right]);
+    const { text } = plainText(treePutRight({ tree, recognised }, saying([right])));
+    const placed = placedWords(text, recognised, saying([right]).putRight);
     expect(placed.map(({ start, end }) => text.slice(start, end))).toEqual([
       'Rope',
       '12',
@@ -187,7 +184,7 @@ describe('the text that is made of them', () => {
     ]);
     expect(placed.map(({ hash }) => hash === HASH)).toEqual([true, true, true, true, true, false, false]);
     const cut = [{ hash: HASH, words: words([[found('weather allow-', 20), found('ing today', 50)]]) }];
-    expect(placedWords('weather allowing today', cut, []).map(({ start }) => start)).toEqual([0, 8, 13, 17]);
+    expect(placedWords('weather allowing today', cut, {}).map(({ start }) => start)).toEqual([0, 8, 13, 17]);
   });
 });
 

@@ -2,11 +2,13 @@ import type { Element, Root } from 'hast';
 import {
   type Choices,
   type Copy,
+  type Item,
   MAX_PICTURES,
   type PictureFacts,
+  placeOfWord,
   type RecognisedPicture,
   type RecognisedWord,
-  type WordPutRight,
+  type WordsPutRight,
 } from '../model';
 
 /** A word of which the recognition is less sure may be wrong, and is shown so. */
@@ -211,22 +213,12 @@ export function coveredBy(words: readonly RecognisedWord[]): { covered: number; 
 }
 
 /** The words of a picture with what the reader put right in them; null for what the reader says is no word. */
-export function wordsPutRight(
-  { hash, words }: RecognisedPicture,
-  putRight: readonly WordPutRight[],
-): (RecognisedWord | null)[] {
-  const mine = new Map(putRight.filter((each) => each.hash === hash).map((each) => [each.place, each]));
+export function wordsPutRight({ hash, words }: RecognisedPicture, putRight: WordsPutRight): (RecognisedWord | null)[] {
   return words.map((word, place) => {
-    const said = mine.get(place);
+    const said = putRight[placeOfWord(hash, place)]?.value;
     if (said?.was !== word.text) return word;
     return said.is === '' ? null : { ...word, text: said.is, sure: 100 };
   });
-}
-
-/** What the reader put right, with one word more: put right once more, or left as it was recognised. */
-export function withPutRight(all: readonly WordPutRight[], word: WordPutRight): WordPutRight[] {
-  const others = all.filter(({ hash, place }) => hash !== word.hash || place !== word.place);
-  return word.is === word.was ? others : [...others, word];
 }
 
 interface TextBlock {
@@ -320,19 +312,24 @@ export function treeOfPictures(
   return { type: 'root', children: [...blocks, ...byHand, ...tree.children.filter(isQuote)] };
 }
 
+/** What of an item says what stands in its pictures. */
+interface Said extends Pick<Item, 'putRight'> {
+  choices: Pick<Choices, 'typed'>;
+}
+
 /**
  * The text of a copy with the words that the reader put right in its pictures, and those typed in by hand; the tree itself where
  * there are none.
  */
 export function treePutRight(
   { tree, recognised = [] }: Pick<Copy, 'tree' | 'recognised'>,
-  { putRight, typed }: Pick<Choices, 'putRight' | 'typed'>,
+  { putRight, choices: { typed } }: Said,
 ): Root {
-  if (putRight.value.length === 0 && !typed.value) return tree;
+  if (Object.keys(putRight).length === 0 && !typed.value) return tree;
   if (recognised.length === 0 && !isOnlyPictures(tree)) return tree;
   return treeOfPictures(
     tree,
-    recognised.map((each) => wordsPutRight(each, putRight.value)),
+    recognised.map((each) => wordsPutRight(each, putRight)),
     typed.value,
   );
 }
@@ -360,7 +357,7 @@ export interface PlacedWord {
 export function placedWords(
   text: string,
   recognised: readonly RecognisedPicture[],
-  putRight: readonly WordPutRight[],
+  putRight: WordsPutRight,
 ): PlacedWord[] {
   const placed: PlacedWord[] = [];
   let from = 0;

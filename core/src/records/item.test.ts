@@ -4,6 +4,7 @@ import {
   type Item,
   Item as ItemSchema,
   joinSpans,
+  placeOfWord,
   spanOf,
   Spans,
   spansWithin,
@@ -219,7 +220,7 @@ describe('a sitting', () => {
 
 describe('records from before a field was thought of', () => {
   it('are read with nothing in it', () => {
-    const { choices, progress, ...rest } = newItem(save());
+    const { choices, progress, putRight: _putRight, ...rest } = newItem(save());
     const {
       comeBackOn: _comeBackOn,
       shown: _shown,
@@ -228,13 +229,54 @@ describe('records from before a field was thought of', () => {
       best: _best,
       listedAs: _listedAs,
       kindSaid: _kindSaid,
-      putRight: _putRight,
       typed: _typed,
       ...olderChoices
     } = choices;
     const { heard: _heard, ...olderProgress } = progress;
     const older = { ...rest, choices: olderChoices, progress: olderProgress };
     expect(ItemSchema.parse(older)).toEqual(newItem(save()));
+  });
+});
+
+describe('words put right in pictures', () => {
+  const HASH = 'a'.repeat(64);
+  const word = (at: string, place: number, is: string): ItemMutation => ({
+    type: 'put-right',
+    id: uuid(6),
+    itemId: ITEM,
+    stamp: `000000002-0000-${at}`,
+    set: { [placeOfWord(HASH, place)]: { was: 'l2', is } },
+  });
+  const wordsOf = ({ putRight }: Item) => Object.entries(putRight).map(([place, { value }]) => [place, value.is]);
+
+  it('on two devices both stay; of one word the later', () => {
+    const start = play([]);
+    const [one, other] = [itemKind.apply(start, word('a', 3, '12')), itemKind.apply(start, word('b', 4, 'mm'))];
+    if (!one || !other) throw new Error('not applied');
+    const both = itemKind.merge(one, other);
+    expect(wordsOf(both).sort()).toEqual([
+      [`${HASH} 3`, '12'],
+      [`${HASH} 4`, 'mm'],
+    ]);
+    expect(wordsOf(itemKind.apply(both, word('c', 3, '120'))!)).toContainEqual([`${HASH} 3`, '120']);
+  });
+
+  it('that were kept all in one are read, and taken from a device that still sends them so', () => {
+    const all = [{ hash: HASH, place: 3, was: 'l2', is: '12' }];
+    const { putRight: _none, choices, ...rest } = newItem(save());
+    const before = { ...rest, choices: { ...choices, putRight: { value: all, at: '000000002-0000-a' } } };
+    const now = ItemSchema.parse(before);
+    expect(wordsOf(now)).toEqual([[`${HASH} 3`, '12']]);
+    expect(now.choices).not.toHaveProperty('putRight');
+    expect(itemKind.schema.parse(now)).toEqual(now);
+    const sent = itemKind.mutation.parse({
+      ...{ type: 'choose', id: uuid(7), itemId: ITEM, stamp: '000000002-0000-a' },
+      set: { typed: 'No boat', putRight: all },
+    });
+    expect(itemKind.apply(play([]), sent)).toMatchObject({
+      putRight: now.putRight,
+      choices: { typed: { value: 'No boat' } },
+    });
   });
 });
 

@@ -12,7 +12,6 @@ import {
   MAX_ADDRESS_LENGTH,
   MAX_TIDYINGS,
   MAX_TYPED,
-  MAX_WORDS_PUT_RIGHT,
   NEVER,
   NO_TALLY,
   PictureKind,
@@ -27,6 +26,9 @@ import {
   TextAnchor,
   Tidying,
   WordPutRight,
+  wordRegisters,
+  WordsInOne,
+  type WordsPutRight,
 } from '../model';
 import { CHANGE, decisions, type Kind } from './kind';
 import { latest, mergeRegisters, untouched, withChanges } from './registers';
@@ -63,7 +65,8 @@ const ChooseMutation = z.object({
       best: Instant.nullable(),
       listedAs: z.string().trim().min(1).max(500).nullable(),
       kindSaid: PictureKind.nullable(),
-      putRight: z.array(WordPutRight).max(MAX_WORDS_PUT_RIGHT),
+      /** As a device sends it that has not been renewed since. */
+      putRight: WordsInOne,
       typed: z.string().max(MAX_TYPED).nullable(),
     })
     .partial(),
@@ -80,6 +83,14 @@ const TagMutation = z.object({
       (set) => Object.entries(set).every(([key, name]) => name === null || tagKey(name) === key),
       'tag-under-other-key',
     ),
+});
+
+/** Words in its pictures were put right, by place (see placeOfWord); as they were recognised to leave them so. */
+const PutRightMutation = z.object({
+  ...CHANGE,
+  itemId: Id,
+  type: z.literal('put-right'),
+  set: z.record(z.string().max(160), WordPutRight),
 });
 
 /** The reader moved on in the text. */
@@ -103,12 +114,13 @@ const ItemMutation = z.discriminatedUnion('type', [
   SaveMutation,
   ChooseMutation,
   TagMutation,
+  PutRightMutation,
   ProgressMutation,
   RefetchMutation,
   ProvideMutation,
 ]);
 export type ItemMutation = z.infer<typeof ItemMutation>;
-export type ItemChoices = z.infer<typeof ChooseMutation>['set'];
+export type ItemChoices = Omit<z.infer<typeof ChooseMutation>['set'], 'putRight'>;
 type Save = z.infer<typeof SaveMutation>;
 
 /** A new item as a device makes it, before the server has seen it. */
@@ -132,10 +144,10 @@ export function newItem(save: Save): Item {
       best: untouched(null),
       listedAs: untouched(null),
       kindSaid: untouched(null),
-      putRight: untouched([]),
       typed: untouched(null),
     },
     tags: {},
+    putRight: {},
     progress: { furthest: 0, position: null, heard: [] },
     capture: {
       revision: 0,
@@ -166,12 +178,15 @@ function applyItemMutation(item: Item | undefined, mutation: ItemMutation): Item
   }
   if (!item) return undefined;
   switch (mutation.type) {
-    case 'choose':
-      return mergeItems(item, { ...item, choices: withChanges(item.choices, mutation.set, mutation.stamp) });
-    case 'tag': {
-      const set = Object.entries(mutation.set).map(([key, value]) => [key, { value, at: mutation.stamp }]);
-      return mergeItems(item, { ...item, tags: Object.fromEntries(set) as Tags });
+    case 'choose': {
+      const { putRight = [], ...set } = mutation.set;
+      const choices = withChanges(item.choices, set, mutation.stamp);
+      return mergeItems(item, { ...item, choices, putRight: wordRegisters(putRight, mutation.stamp) });
     }
+    case 'tag':
+      return mergeItems(item, { ...item, tags: withChanges<Tags>({}, mutation.set, mutation.stamp) });
+    case 'put-right':
+      return mergeItems(item, { ...item, putRight: withChanges<WordsPutRight>({}, mutation.set, mutation.stamp) });
     case 'progress':
       return mergeItems(item, {
         ...item,
@@ -195,7 +210,7 @@ function waiting(item: Item, code: 'waiting-again' | 'given-waits'): Item {
 /**
  * Joins two states of one item. Commutative, associative and idempotent, so that devices may send and
  * receive in any order and as often as they like, and end up alike:
- * each choice and each tag by its latest stamp, furthest progress by the larger, position by its latest stamp, what was heard
+ * each choice, each tag and each word put right by its latest stamp, furthest progress by the larger, position by its latest stamp, what was heard
  * on either, what the server knows by the higher revision.
  */
 function mergeItems(a: Item, b: Item): Item {
@@ -204,6 +219,7 @@ function mergeItems(a: Item, b: Item): Item {
     ...(isFirst ? { ...b, ...a } : { ...a, ...b }),
     choices: mergeRegisters(a.choices, b.choices),
     tags: mergeRegisters(a.tags, b.tags),
+    putRight: mergeRegisters(a.putRight, b.putRight),
     progress: mergeProgress(a.progress, b.progress),
     capture: a.capture.revision >= b.capture.revision ? a.capture : b.capture,
   };
@@ -232,7 +248,7 @@ export const itemKind: Kind<Item, ItemMutation> = {
   version: 3,
   schema: Item,
   mutation: ItemMutation,
-  types: ['save', 'choose', 'tag', 'progress', 'refetch', 'provide'],
+  types: ['save', 'choose', 'tag', 'put-right', 'progress', 'refetch', 'provide'],
   others: ['capture'],
   idOf: ({ itemId }) => itemId,
   itemIdOf: ({ id }) => id,
@@ -261,6 +277,7 @@ export const itemKind: Kind<Item, ItemMutation> = {
         set,
       })),
       ...decisions(item.tags, (stamp, set): ItemMutation => ({ ...base(stamp), type: 'tag', itemId, set })),
+      ...decisions(item.putRight, (stamp, set): ItemMutation => ({ ...base(stamp), type: 'put-right', itemId, set })),
       ...(position
         ? [
             {

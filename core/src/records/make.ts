@@ -24,6 +24,7 @@ import {
   type Silenced,
   type Spans,
   type TextAnchor,
+  type WordPutRight,
 } from '../model';
 import { seenIn } from '../notes';
 import type { ActivityMutation } from './activity';
@@ -91,6 +92,12 @@ export function changeMaker({ clock, newId, now }: Makings) {
     tag: (itemId: string, set: TagChanges, known?: Item): ItemMutation => ({
       ...base(known?.tags),
       type: 'tag',
+      itemId,
+      set,
+    }),
+    putRight: (itemId: string, set: Readonly<Record<string, WordPutRight>>, known?: Item): ItemMutation => ({
+      ...base(known?.putRight),
+      type: 'put-right',
       itemId,
       set,
     }),

@@ -66,8 +66,9 @@ export function fieldTerms(item: FindableItem, body: string): FieldTerms {
  */
 export function findableKey(item: Item, copyId: string | null, notes: readonly string[] = NO_NOTES): string {
   const out = copyId === null ? [] : (tidyingOf(item.choices, copyId)?.out ?? []);
-  const { putRight, typed } = item.choices;
-  const said = putRight.value.length > 0 || typed.value ? [{ putRight: putRight.value, typed: typed.value }] : [];
+  const { value: typed } = item.choices.typed;
+  const putRight = Object.entries(item.putRight).map(([place, { value }]) => [place, value.was, value.is]);
+  const said = putRight.length > 0 || typed ? [{ putRight: putRight.sort(), typed }] : [];
   return JSON.stringify([TERMS_VERSION, copyId, out, ...said, findableOf(item, notes)]);
 }
 
@@ -79,7 +80,7 @@ export function isSameText(oneKey: string, otherKey: string): boolean {
 
 /** The text of a copy as it is read: see treeAsRead. */
 export function readText(item: Item, copy: Pick<Copy, 'id' | 'tree' | 'recognised'>): string {
-  return plainText(treeAsRead(copy, item.choices)).text;
+  return plainText(treeAsRead(copy, item)).text;
 }
 
 /**

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { EVERY_DEVICE, HighlightKind, PictureKind, spanOf, Stage } from '../model';
+import { EVERY_DEVICE, HighlightKind, PictureKind, placeOfWord, spanOf, Stage } from '../model';
 import type { Change } from '../records';
 import { createClock } from '../sync';
 
@@ -50,6 +50,11 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
         fc
           .tuple(fc.constantFrom('sea', 'boats/repair', 'constructor', 'hasownproperty'), fc.boolean())
           .map(([tag, isOn]) => ({ type: 'tag', itemId, set: { [tag]: isOn ? tag : null } })),
+        fc.tuple(fc.nat(2), fc.constantFrom('loft', '')).map(([at, is]) => ({
+          type: 'put-right',
+          itemId,
+          set: { [placeOfWord('a'.repeat(64), at)]: { was: 'l0ft', is } },
+        })),
         fc.tuple(fc.nat(10), fc.nat(10), fc.nat(10)).map(([furthest, from, to]) => ({
           type: 'progress',
           itemId,

@@ -11,6 +11,11 @@ export function changeWords(mutation: Mutation): string {
       return `Tags: ${Object.entries(mutation.set)
         .map(([key, name]) => name ?? `${key} taken off`)
         .join(', ')}`;
+    case 'put-right':
+      return `Words put right: ${Object.values(mutation.set)
+        .map(({ is }) => is)
+        .filter(Boolean)
+        .join(', ')}`;
     case 'progress':
       return 'Your place in a text';
     case 'refetch':

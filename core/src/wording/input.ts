@@ -12,6 +12,7 @@ const FAULTS: Readonly<Record<string, string>> = {
   'tag-too-long': 'A tag has at most 100 characters.',
   'tag-under-other-key': 'A tag stands under its own key.',
   'too-many-tags': 'An item has at most 200 tags.',
+  'too-many-words-put-right': 'Of one item at most 1,000 words can be put right.',
   'token-without-name': 'Say where it is used.',
 };
 

@@ -20,6 +20,7 @@ import {
   tagKey,
   TagName,
   type TextAnchor,
+  type WordPutRight,
 } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import { saveAgain } from '@dorvel/core/queue';
@@ -188,6 +189,11 @@ export async function chooseAll(changes: readonly { itemId: string; set: ItemCho
 export async function tagAll(changes: readonly { itemId: string; set: TagChanges }[]): Promise<void> {
   const items = await store().items.bulkGet(changes.map(({ itemId }) => itemId));
   await commit(...changes.map(({ itemId, set }, at) => make.tag(itemId, set, items[at])));
+}
+
+/** Puts a word right that stands in an item's picture. @param place see placeOfWord */
+export async function putRight(itemId: string, place: string, word: WordPutRight): Promise<void> {
+  await commit(make.putRight(itemId, { [place]: word }, await store().items.get(itemId)));
 }
 
 /** Records what the reader decided about an item. */

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import { type Highlight, LAST_INSTANT, spanOf, type Spans } from '@dorvel/core/model';
+import { type Highlight, type Item, LAST_INSTANT, placeOfWord, spanOf, type Spans } from '@dorvel/core/model';
 import { noteText } from '@dorvel/core/notes';
 import { createRegistry, Mutation, newItem, REGISTRY } from '@dorvel/core/records';
 import { DRAFTS } from '@dorvel/core/testing';
@@ -294,4 +294,26 @@ it('has the notes of items and highlights apart, with those that were not sent',
   expect(await after.notes.toArray()).toEqual(notes);
   expect((await after.aside.toArray()).map(({ mutation: { type } }) => type).sort()).toEqual(['choose', 'write']);
   await after.delete();
+});
+
+describe('items that this device has from before', () => {
+  const { putRight: _none, choices, ...rest } = newItem(save);
+  const read = async (before: object) => {
+    const store = new DeviceStore(`before ${JSON.stringify(before).length}`);
+    await store.items.put({ ...rest, ...before } as Item);
+    const item = await store.items.get(ITEM);
+    store.close();
+    return item;
+  };
+
+  it('have the fields that pictures brought', async () => {
+    const { kindSaid: _kind, typed: _typed, ...older } = choices;
+    expect(await read({ choices: older })).toEqual(newItem(save));
+  });
+
+  it('keep the words that were put right, each in a register of its own', async () => {
+    const word = { hash: 'a'.repeat(64), place: 3, was: 'l2', is: '12' };
+    const item = await read({ choices: { ...choices, putRight: { value: [word], at: stamp(4) } } });
+    expect(item?.putRight).toEqual({ [placeOfWord(word.hash, 3)]: { value: { was: 'l2', is: '12' }, at: stamp(4) } });
+  });
 });

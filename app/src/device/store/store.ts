@@ -13,6 +13,7 @@ import {
   type Pin,
   type SavedSearch,
   type Silence,
+  withWordRegisters,
 } from '@dorvel/core/model';
 import {
   apartFromNote,
@@ -87,17 +88,18 @@ const NAMED_AT_ONCE = 50;
 
 const SINCE_PICTURES = {
   kindSaid: { value: null, at: NEVER },
-  putRight: { value: [], at: NEVER },
   typed: { value: null, at: NEVER },
 };
 
-/** Items that this device has from before pictures were looked at, as they are now. */
+/** Items that this device has from before pictures were looked at, or words put right one by one, as they are now. */
 function withPictureFields(item: Item | undefined): Item | undefined {
   // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- see above; what is not here has none either
-  if (item?.choices.putRight !== undefined || !item) return item;
+  if (item?.putRight !== undefined || !item) return item;
+  if ('putRight' in item.choices) return withWordRegisters(item) as Item;
   const { page } = item.capture;
   return {
     ...item,
+    putRight: {},
     choices: { ...SINCE_PICTURES, ...item.choices },
     capture: page ? { ...item.capture, page: { ...page, pictures: [] } } : item.capture,
   };

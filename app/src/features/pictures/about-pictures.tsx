@@ -114,7 +114,7 @@ function Colours({ seen }: { seen: readonly PictureSeen[] }) {
 function Words({ item, copy, seen }: { item: Item; copy: KeptCopy; seen: readonly PictureSeen[] }) {
   const [open, setOpen] = useState<'words' | 'typing' | null>(null);
   const words = seen.reduce((sum, { wordCount }) => sum + wordCount, 0);
-  const fixed = new Set(item.choices.putRight.value.map(({ hash, place }) => `${hash} ${place}`)).size;
+  const fixed = Object.values(item.putRight).filter(({ value: { was, is } }) => was !== is).length;
   const unsure = Math.max(0, seen.reduce((sum, { unsureCount }) => sum + unsureCount, 0) - fixed);
   return (
     <View className="items-start gap-[8px]">

@@ -10,7 +10,7 @@ const NO_WORDS: readonly PlacedWord[] = [];
 
 /** The words of an item's pictures with where they stand in its text. */
 export function usePlacedWords(item: Item, { recognised }: KeptCopy, text: string): readonly PlacedWord[] {
-  const putRight = item.choices.putRight.value;
+  const { putRight } = item;
   return useMemo(() => (recognised ? placedWords(text, recognised, putRight) : NO_WORDS), [text, recognised, putRight]);
 }
 

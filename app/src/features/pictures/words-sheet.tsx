@@ -1,8 +1,8 @@
-import type { Item, PictureFacts, RecognisedWord } from '@dorvel/core/model';
-import { isUnsure, withPutRight, wordsPutRight } from '@dorvel/core/picture';
+import { type Item, type PictureFacts, placeOfWord, type RecognisedWord } from '@dorvel/core/model';
+import { isUnsure, wordsPutRight } from '@dorvel/core/picture';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { choose } from '@/device/store/changes';
+import { putRight } from '@/device/store/changes';
 import type { KeptCopy } from '@/device/store/store';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
@@ -63,7 +63,7 @@ function wordsOf(item: Item, { recognised = [] }: KeptCopy): Shown[] {
   return recognised.flatMap((each) => {
     const picture = pictures.get(each.hash);
     if (!picture) return [];
-    const now = wordsPutRight(each, item.choices.putRight.value);
+    const now = wordsPutRight(each, item.putRight);
     return each.words.map((word, place) => ({ picture, place, word, now: now[place]?.text ?? '' }));
   });
 }
@@ -73,8 +73,7 @@ function OneWord({ item, shown: { picture, place, word, now } }: { item: Item; s
   const settle = () => {
     const is = written.trim();
     if (is === now) return;
-    const putRight = withPutRight(item.choices.putRight.value, { hash: picture.hash, place, was: word.text, is });
-    void choose(item.id, { putRight });
+    void putRight(item.id, placeOfWord(picture.hash, place), { was: word.text, is });
   };
   return (
     <View role="listitem" className="flex-row flex-wrap items-end gap-[12px]">

@@ -8,13 +8,13 @@ export function useShownCopy<Copy extends KeptCopy | null | undefined>(
   item: Item | null | undefined,
   copy: Copy,
 ): Copy {
-  const choices = item?.choices;
+  const put = Object.values(item?.putRight ?? {});
   return useMemo(
     () => {
-      if (!copy || !choices) return copy;
-      const tree = treeAsRead(copy, choices);
+      if (!copy || !item) return copy;
+      const tree = treeAsRead(copy, item);
       return tree === copy.tree ? copy : { ...copy, tree };
     },
-    [copy, choices?.tidied.at, choices?.putRight.at, choices?.typed.at], // eslint-disable-line react-hooks/exhaustive-deps -- what it depends on changes with its stamp alone
+    [copy, item?.choices.tidied.at, item?.choices.typed.at, put.map(({ at }) => at).join(' ')], // eslint-disable-line react-hooks/exhaustive-deps -- what it depends on changes with its stamp alone
   );
 }
