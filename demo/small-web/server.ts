@@ -3,6 +3,7 @@ import { readArticles, type WebArticle } from './articles';
 import { dayBookArticle, dayBookPage, dayBookPages } from './day-books';
 import { drawing } from './drawings';
 import { feedLink, feedOf } from './feeds';
+import { iconOf, withIcon } from './icons';
 import { body, pagesOf, type Publication } from './page-parts';
 import { postOfficeRoutes } from './post-office';
 import { printOf } from './prints';
@@ -22,6 +23,9 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
   const hostOf = (request: Request) => (request.get('host') ?? '').split('.')[0] ?? '';
   const siteOf = (request: Request) => `http://${request.get('host') ?? ''}`;
 
+  app.get('/icon.png', async (request, response) => {
+    response.type('png').send(await iconOf(hostOf(request)));
+  });
   app.get('/prints/:name.:format', async (request, response, next) => {
     const print = printOf(request.params.name);
     if (!print) {
@@ -50,7 +54,7 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
     const found = findPage(publication, own, request.path);
     if (found) {
       const more = own.filter((each) => each !== found.article).slice(0, 5);
-      response.type('html').send(publication.page(found.article, more, found.page));
+      response.type('html').send(withIcon(publication.page(found.article, more, found.page)));
     } else if (request.path === feedOf(publication)?.path) {
       const latest = [...own].sort((a, b) => b.publishedAt.getTime() - a.publishedAt.getTime());
       const feed = feedOf(publication);
@@ -74,7 +78,7 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
       return;
     }
     const article = dayBookArticle(page);
-    response.type('html').send(dayBookPage(article, body(article)));
+    response.type('html').send(withIcon(dayBookPage(article, body(article))));
   });
 
   const postOffice = postOfficeRoutes(mailPort);

@@ -22,6 +22,7 @@ import { archiveShelf } from './archive/shelf';
 import { capture, type CaptureTools, postpone } from './capture/capture';
 import { workshopExtractor } from './capture/extractor';
 import { look, type LookingTools, lookLater } from './capture/looking';
+import { createSiteIcons } from './capture/site-icon';
 import { readConfig } from './config';
 import { NotSound, openSound } from './db/sound';
 import { pollFeed } from './feeds/poll';
@@ -96,11 +97,14 @@ if ((await accounts.count()) === 0)
   // Where whoever started it can read it, whatever the log is set to.
   process.stdout.write(`Set-up code for the first account: ${setupCode}\n`);
 
+const rules = { allowHosts: config.allowHosts, timeoutMs: config.fetchTimeoutMs };
+const siteIconAt = createSiteIcons(workshops, files, rules);
 const toolsOf = (accountId: string): CaptureTools => ({
   extractor: workshopExtractor(workshops, config.longLimitMs),
   files,
   darkrooms: workshops,
-  rules: { allowHosts: config.allowHosts, timeoutMs: config.fetchTimeoutMs },
+  siteIconAt,
+  rules,
   retryWaitsMs: config.retryWaitsMs,
   pictureQuotaBytes: config.pictureQuotaBytes,
   clock: clockOf(accountId),

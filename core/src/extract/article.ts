@@ -46,6 +46,8 @@ export interface Article {
   language: string | null;
   excerpt: string | null;
   leadImageUrl: string | null;
+  /** The icon of its site. */
+  iconUrl: string | null;
   /** The page's own word for its address; the caller decides whether to believe it. */
   canonicalUrl: string | null;
   licenceUrl: string | null;
@@ -103,6 +105,7 @@ export function extractArticle(
     modifiedAt: metadata.modifiedAt,
     excerpt: metadata.description ?? firstWords(measures.text),
     leadImageUrl: metadata.leadImageUrl,
+    iconUrl: metadata.iconUrl,
     canonicalUrl: metadata.canonicalUrl,
     licenceUrl: metadata.licenceUrl,
     facts: [...metadata.facts, ...readLabelledFacts(tree)].slice(0, MAX_FACTS),
@@ -287,6 +290,7 @@ export function articleOfTree(tree: Root, title: string | null, authors: readonl
     modifiedAt: null,
     excerpt: firstWords(measures.text),
     leadImageUrl: null,
+    iconUrl: null,
     canonicalUrl: null,
     licenceUrl: null,
     facts: [],

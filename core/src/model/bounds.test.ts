@@ -23,6 +23,7 @@ const page = {
   minutes: 1,
   pictureCount: 0,
   thumbnail: null,
+  icon: null,
   copyId: null,
   cameThrough: { verdict: 'whole' },
 };

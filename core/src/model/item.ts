@@ -5,7 +5,7 @@ import { Fact, MAX_FACTS } from './fact';
 import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, MAX_ADDRESS_LENGTH } from './ids';
 import { ArrivalSign, CaptureOutcome, withOutcome, withSigns } from './outcome';
-import { MAX_PICTURES, MAX_TYPED, PictureFacts, PictureKind, withWordRegisters,WordsPutRight } from './picture';
+import { MAX_PICTURES, MAX_TYPED, PictureFacts, PictureKind, withWordRegisters, WordsPutRight } from './picture';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
@@ -117,6 +117,8 @@ const PageFactsNow = extensible({
   minutes: z.number().nonnegative(),
   pictureCount: z.number().int().nonnegative(),
   thumbnail: ContentHash.nullable(),
+  /** Of its site. */
+  icon: ContentHash.nullable().default(null),
   /** The copy to be read; null when only the address is kept. */
   copyId: Id.nullable(),
   /** Its pictures, when it is nothing but pictures. */

@@ -16,6 +16,7 @@ export function pageFrom(known: Partial<PageFacts> = {}): PageFacts {
     minutes: 10,
     pictureCount: 0,
     thumbnail: null,
+    icon: null,
     copyId: null,
     pictures: [],
     cameThrough: { verdict: 'whole', signs: [] },

@@ -18,10 +18,12 @@ import { TEXT_TASKS } from '../tasks/texts';
 import { capture, type CaptureTools } from './capture';
 import { workshopExtractor } from './extractor';
 import { rewritePicture } from './rewrite-picture';
+import { createSiteIcons } from './site-icon';
 
 let folder: string;
 let database: Database;
 let site: http.Server;
+let iconsAsked: string[];
 let port: number;
 const clock = createClock('test', Date.now);
 const texts = workshopInPlace(TEXT_TASKS);
@@ -31,18 +33,27 @@ beforeAll(async () => {
   const picture = await sharp({ create: { width: 2000, height: 1000, channels: 3, background: '#357' } })
     .jpeg()
     .toBuffer();
+  const icon = await sharp({ create: { width: 64, height: 64, channels: 4, background: '#753' } })
+    .png()
+    .toBuffer();
   site = http.createServer((request, response) => {
     if (request.url === '/picture.jpg') response.setHeader('content-type', 'image/jpeg').end(picture);
-    else if (request.url === '/broken.jpg') response.setHeader('content-type', 'image/jpeg').end('not a picture');
+    else if (request.url === '/icon.png') {
+      iconsAsked.push(request.url);
+      response.setHeader('content-type', 'image/png').end(icon);
+    } else if (request.url === '/broken.jpg') response.setHeader('content-type', 'image/jpeg').end('not a picture');
     else {
       const prose =
         '<p>A page with a picture says what there is to be said, and then it shows it, for those who would rather look.</p>'.repeat(
           6,
         );
+      const [, linked] = /^\/with-(broken-)?icon/.exec(request.url ?? '') ?? [];
+      const isLinked = request.url?.startsWith('/with-');
+      const link = isLinked ? `<link rel="icon" sizes="64x64" href="/${linked ? 'broken.jpg' : 'icon.png'}">` : '';
       response
         .setHeader('content-type', 'text/html')
         .end(
-          `<title>With a picture</title><article>${prose}<img src="/picture.jpg" alt="Blue"><img src="/broken.jpg" alt="Lost">${prose}</article>`,
+          `${link}<title>With a picture</title><article>${prose}<img src="/picture.jpg" alt="Blue"><img src="/broken.jpg" alt="Lost">${prose}</article>`,
         );
     }
   });
@@ -52,6 +63,7 @@ beforeAll(async () => {
 afterAll(() => new Promise((resolve) => site.close(resolve)));
 
 beforeEach(async () => {
+  iconsAsked = [];
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
   database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
@@ -60,15 +72,16 @@ afterEach(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-async function savedPage() {
+let accountsMade = 0;
+async function savedPage(of = '/page') {
   const account = await accountRepository(database, Date.now).create(
-    'a@example.org',
+    `a${++accountsMade}@example.org`,
     'A Reader',
     'a long enough passphrase',
   );
   const library = libraryOf(database, account?.id ?? '');
   const itemId = uuidv7();
-  const address = `http://127.0.0.1:${String(port)}/page`;
+  const address = `http://127.0.0.1:${String(port)}${of}`;
   await library.change((write) =>
     takeMutation(
       write,
@@ -79,11 +92,13 @@ async function savedPage() {
   return { library, itemId };
 }
 
+const rules = () => ({ allowHosts: [`127.0.0.1:${String(port)}`], timeoutMs: 5000 });
 const tools = (files: FileStore): CaptureTools => ({
   extractor: workshopExtractor({ quick: texts, long: texts }),
   darkrooms: { small: pictures, large: pictures },
+  siteIconAt: createSiteIcons({ small: pictures, large: pictures }, files, rules()),
   files,
-  rules: { allowHosts: [`127.0.0.1:${String(port)}`], timeoutMs: 5000 },
+  rules: rules(),
   retryWaitsMs: [0, 0],
   pictureQuotaBytes: null,
   clock,
@@ -112,6 +127,39 @@ it('keeps pictures anew, at a phone’s size, on our own origin; one that is non
     format: 'webp',
     width: 1280,
     height: 640,
+  });
+});
+
+describe('the icon of a site', () => {
+  const taken = async (of: string) => {
+    const { library, itemId } = await savedPage(of);
+    return async (made: CaptureTools) => {
+      const [job] = await jobRepository(database, Date.now).lane('quick').take(1);
+      await capture(job!, library, made);
+      return (await library.item(itemId))?.capture.page;
+    };
+  };
+
+  it('is kept with the copy, small, and fetched once for all its pages', async () => {
+    const files = folderStore(path.join(folder, 'pictures'));
+    const made = tools(files);
+    const [first, second] = [await taken('/with-icon'), await taken('/with-icon/2')];
+    const page = await first(made);
+    expect((await second(made))?.icon).toBe(page?.icon);
+    expect(await sharp(files.pathOf(page?.icon ?? '')).metadata()).toMatchObject({
+      format: 'webp',
+      width: 48,
+      height: 48,
+    });
+    expect(iconsAsked).toEqual(['/icon.png']);
+  });
+
+  it('holds nothing up when there is none, or what is there is no picture', async () => {
+    const files = folderStore(path.join(folder, 'pictures'));
+    expect((await (await taken('/page'))(tools(files)))?.icon).toBeNull();
+    const made = tools(files);
+    const broken = await (await taken('/with-broken-icon'))(made);
+    expect(broken).toMatchObject({ icon: null, cameThrough: { verdict: 'whole' } });
   });
 });
 

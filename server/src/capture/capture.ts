@@ -27,11 +27,13 @@ import type { Library, LibraryWriter } from '../library/library';
 import type { Extractor } from './extractor';
 import { obtain, obtainGiven } from './obtain';
 import { type Darkrooms, keepPictures, type KeptPictures } from './pictures';
+import type { SiteIcon, SiteIcons } from './site-icon';
 
 export interface CaptureTools {
   extractor: Extractor;
   files: FileStore;
   darkrooms: Darkrooms;
+  siteIconAt: SiteIcons;
   rules: Omit<FetchRules, 'accept' | 'maxBytes'>;
   /** Waits between tries, in milliseconds; after the last one it is final. */
   retryWaitsMs: readonly number[];
@@ -79,6 +81,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
   if (areItself && job.lane === 'quick') return toLongLane(job, library, tools);
   const mayKeep = await hasRoom(library, tools);
   let pictures: KeptPictures | 'long';
+  let icon: SiteIcon | null;
   try {
     pictures = await keepPictures(
       article.tree,
@@ -93,6 +96,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
       },
       attached,
     );
+    icon = mayKeep ? await tools.siteIconAt(article.iconUrl) : null;
   } catch (error) {
     if (!isDiskFull(error)) throw error;
     return tryLater(job, library, tools, { code: 'disk-full' }, null);
@@ -104,6 +108,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
     article,
     terms: await tools.extractor.terms(article.text, article.language, job.lane),
     pictures,
+    icon,
     hash: createHash('sha256').update(JSON.stringify(article.tree)).digest('hex'),
     origin: job.given ? 'given' : 'fetched',
     addressKey: job.given ? canonicalAddress(item.address) : stableKey(item.address, reached, article.canonicalUrl),
@@ -239,6 +244,8 @@ interface Arrived {
   /** The words of its text; null when they could not be made. */
   terms: string | null;
   pictures: KeptPictures;
+  /** Of its site. */
+  icon: SiteIcon | null;
   /** SHA-256 of the tree. */
   hash: string;
   origin: CopyNote['origin'];
@@ -268,8 +275,8 @@ async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now:
   const { capture: known } = item;
   const settled = { state: 'arrived', nextTryAt: null } as const;
   if (item.choices.howMuch.value === 'address-only' && origin === 'fetched') {
-    const page = known.page ?? factsOf(article, pictures, null);
-    await write.putPictures(pictures.made);
+    const page = known.page ?? factsOf(arrived, null);
+    await write.putPictures(filesOf(arrived));
     return { ...settled, outcome: { code: 'address-only' }, addressKey, page };
   }
   const fate = fateOf(known, arrived);
@@ -295,7 +302,7 @@ async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now:
   await write.putCopy(copy, terms);
   const note: CopyNote = { id: copy.id, madeAt: now, hash, wordCount: article.wordCount, origin };
   const copies = [note, ...known.copies].slice(0, MAX_COPIES);
-  const page = factsOf(article, pictures, copy.id);
+  const page = factsOf(arrived, copy.id);
   if (fate === 'beside')
     return {
       ...settled,
@@ -332,6 +339,7 @@ function withKnownFacts(page: PageFacts, known: PageFacts | null): PageFacts {
     title: known.title ?? page.title,
     authors: page.authors.length > 0 ? page.authors : known.authors,
     siteName: page.siteName ?? known.siteName,
+    icon: page.icon ?? known.icon,
     publishedAt: page.publishedAt ?? known.publishedAt,
     facts: page.facts.length > 0 ? page.facts : known.facts,
   };
@@ -354,7 +362,9 @@ async function mergeInto(write: LibraryWriter, canonical: Item, item: Item, tool
   if (raised) await write.put(withTagsOf(raised, item));
 }
 
-function factsOf(article: Article, pictures: KeptPictures, copyId: string | null): PageFacts {
+const filesOf = ({ pictures: { made }, icon }: Arrived) => (icon ? [...made, icon] : made);
+
+function factsOf({ article, pictures, icon }: Arrived, copyId: string | null): PageFacts {
   return {
     title: article.title,
     authors: article.authors,
@@ -369,6 +379,7 @@ function factsOf(article: Article, pictures: KeptPictures, copyId: string | null
     minutes: article.minutes,
     pictureCount: article.pictureCount,
     thumbnail: pictures.thumbnail,
+    icon: icon?.hash ?? null,
     copyId,
     pictures: pictures.own,
     cameThrough: article.cameThrough,

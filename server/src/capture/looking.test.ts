@@ -74,6 +74,7 @@ async function captured(body: string, itemId: string = uuidv7()): Promise<string
       extractor,
       darkrooms: { small: pictures, large: pictures },
       files: files(),
+      siteIconAt: () => Promise.resolve(null),
       rules: { allowHosts: [], timeoutMs: 1000 },
       retryWaitsMs: [],
       pictureQuotaBytes: null,

@@ -130,7 +130,7 @@ interface Picture {
 }
 
 /** A drawing is XML with an `svg` in it, near its beginning (WHATWG MIME Sniffing knows no signature for it). */
-function isDrawing(bytes: Buffer): boolean {
+export function isDrawing(bytes: Buffer): boolean {
   return bytes[0] === 0x1f || /^\s*(?:\ufeff)?<[\s\S]*<?svg/i.test(bytes.subarray(0, 4096).toString('utf8'));
 }
 

@@ -3,6 +3,7 @@ import sharp, { type Sharp } from 'sharp';
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
 const WIDTH_LIMIT = 1280;
 const THUMBNAIL_WIDTH = 160;
+const ICON_SIDE = 48;
 /** Of what was saved for itself: near enough to read what is printed small on a page, and small enough for a wall of them. */
 const LARGE = 2600;
 const SMALL = 480;
@@ -19,6 +20,8 @@ export interface PictureInput {
   withThumbnail: boolean;
   /** Whether the picture is what was saved, and not a part of a text. */
   isItself?: boolean;
+  /** Whether it is the icon of a site: all of it, small. */
+  isIcon?: boolean;
   room: keyof typeof PIXEL_LIMITS;
 }
 
@@ -43,6 +46,7 @@ export async function rewritePicture({
   bytes,
   withThumbnail,
   isItself = false,
+  isIcon = false,
   room,
 }: PictureInput): Promise<Rewritten> {
   try {
@@ -53,6 +57,11 @@ export async function rewritePicture({
     const isStreamed = format === 'jpeg' && !isProgressive;
     if (width * height > (isStreamed ? JPEG_PIXEL_LIMIT : PIXEL_LIMITS[room])) return 'too large';
     const upright = () => sharp(original, { limitInputPixels: JPEG_PIXEL_LIMIT, failOn: 'error' }).rotate();
+    if (isIcon) {
+      const square = { width: ICON_SIDE, height: ICON_SIDE, fit: 'contain', background: '#0000' } as const;
+      const { data, info } = await upright().resize(square).webp({ quality: 80 }).toBuffer({ resolveWithObject: true });
+      return { full: data, width: info.width, height: info.height, thumbnail: null, sizes: null };
+    }
     const large = isItself ? await within(upright(), LARGE, 88) : null;
     const { data, info } = await (large ? sharp(large) : upright())
       .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })

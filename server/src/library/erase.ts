@@ -114,6 +114,7 @@ async function eraseTexts(
   const named = JSON.stringify([
     gone.map(({ record }) => record),
     item.capture.page?.thumbnail ?? null,
+    item.capture.page?.icon ?? null,
     item.capture.page?.pictures ?? [],
   ]);
   const unused: string[] = [];
@@ -173,7 +174,14 @@ async function putBare(database: Database, accountId: string, itemId: string, no
         outcome: { code: 'erased' },
         nextTryAt: null,
         copies: [],
-        page: capture.page && { ...capture.page, copyId: null, thumbnail: null, pictures: [], excerpt: null },
+        page: capture.page && {
+          ...capture.page,
+          copyId: null,
+          thumbnail: null,
+          icon: null,
+          pictures: [],
+          excerpt: null,
+        },
       },
     });
   });

@@ -132,7 +132,8 @@ describe('whatever comes in, a new device pulls the whole library', () => {
           files: folderStore(path.join(folder, 'pictures')),
           darkrooms: { small: nothing, large: nothing },
           rules: { allowHosts: [], timeoutMs: 1000 },
-          retryWaitsMs: [],
+          siteIconAt: () => Promise.resolve(null),
+      retryWaitsMs: [],
           pictureQuotaBytes: null,
           ...tools,
         });

@@ -166,7 +166,8 @@ async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<v
 
 const addressOf = (hash: string) => `/api/pictures/${hash}.webp`;
 /** Of pictures that were saved for themselves the size in which many stand beside each other. */
-const smallOnes = ({ capture }: Item): string[] => (capture.page?.pictures ?? []).map(({ small }) => addressOf(small));
+const smallOnes = ({ capture: { page } }: Item): string[] =>
+  [...(page?.pictures ?? []).map(({ small }) => small), ...(page?.icon ? [page.icon] : [])].map(addressOf);
 
 function picturesOf(tree: Copy['tree']): string[] {
   const found = new Set<string>();

@@ -14,7 +14,7 @@ import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useLongPress } from '@/ui/long-press';
 import { Strand } from '@/ui/strand';
-import { RowPicture } from './lead-picture';
+import { RowPicture, SiteIcon } from './lead-picture';
 
 interface ItemRowProps {
   item: Item;
@@ -58,13 +58,8 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const { pictures, density } = useListSettings();
   const compact = density === 'compact';
   const thumbnail = capture.page?.thumbnail ?? null;
-  const facts = [
-    // With a connection it comes when it is opened.
-    capture.page && !here && !online ? 'not on this device' : '',
-    sourceOf(item),
-    reason === undefined ? savedShort(item) : '',
-    tags.join(', '),
-  ]
+  const icon = capture.page?.icon ?? null;
+  const facts = [sourceOf(item), reason === undefined ? savedShort(item) : '', tags.join(', ')]
     .filter(Boolean)
     .join(' · ');
   const isText = hasText(item);
@@ -104,6 +99,9 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
               ) : null}
               <Text numberOfLines={1} className="min-w-0 flex-1 font-ui text-small text-soft">
                 {isText && <Text aria-hidden>{leftInWords(item)} · </Text>}
+                {/* With a connection it comes when it is opened. */}
+                {capture.page && !here && !online && 'not on this device · '}
+                {icon && pictures && <SiteIcon key={icon} hash={icon} />}
                 {facts}
               </Text>
             </View>

@@ -18,6 +18,24 @@ export function RowPicture({ hash }: { hash: string }) {
   );
 }
 
+/** The icon of the site that an item is from; it is said in words beside it. Where it cannot be had, nothing stands there. */
+export function SiteIcon({ hash }: { hash: string }) {
+  const [missing, setMissing] = useState(false);
+  if (missing) return null;
+  return (
+    <img
+      className="site-icon"
+      src={`/api/pictures/${hash}.webp`}
+      width={16}
+      height={16}
+      loading="lazy"
+      decoding="async"
+      alt=""
+      onError={() => setMissing(true)}
+    />
+  );
+}
+
 /** The picture that a page puts first, where it is on this device or can be had; nothing where not. */
 export function LeadPicture({ item }: { item: Item }) {
   const hash = item.capture.page?.thumbnail ?? null;

@@ -16,6 +16,7 @@ import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
 import { readFacts, readMetaFacts } from './facts';
 import { headlinesOf, siteNamesInTitle, titleOf } from './headline';
 import { firstOf, isOfType, nameOf, readThings, type StatedThing, textValue, Thing } from './linked-data';
+import { siteIconOf } from './site-icon';
 import { siteNameOf, visibleSiteNames } from './site-name';
 import { statedTexts } from './stated-texts';
 import { dateInAddress, findVisibleDate } from './visible-date';
@@ -33,6 +34,8 @@ export interface Metadata {
   language: string | null;
   description: string | null;
   leadImageUrl: string | null;
+  /** Of the site: absolute, http or https. */
+  iconUrl: string | null;
   /** Absolute, http or https. */
   canonicalUrl: string | null;
   /** Where the licence of the text stands: absolute, http or https. */
@@ -143,6 +146,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
       600,
     ),
     leadImageUrl: absolute(imageOf(linked?.image) ?? meta('og:image', 'og:image:url', 'twitter:image'), base),
+    iconUrl: absolute(siteIconOf(elements), base),
     canonicalUrl: absolute(linkHref(elements, 'canonical') ?? meta('og:url'), base),
     licenceUrl: absolute(
       linkHref(elements, 'license') ??
