@@ -17,7 +17,7 @@ const FIGURES = [
 
 /** The icon of a publication, as PNG: the same each time. */
 export async function iconOf(host: string): Promise<Buffer> {
-  const sum = [...host].reduce((total, letter, at) => total + letter.charCodeAt(0) * (at + 3), 0);
+  const sum = Buffer.from(host).reduce((total, letter, at) => total + letter * (at + 3), 0);
   const ground = GROUNDS[sum % GROUNDS.length];
   const figure = FIGURES[sum % FIGURES.length];
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${SIDE}" height="${SIDE}"><rect width="${SIDE}" height="${SIDE}" rx="14" fill="${ground}"/><g fill="${LIGHT}" stroke="${LIGHT}" stroke-linecap="round" stroke-linejoin="round">${figure}</g></svg>`;

@@ -136,7 +136,9 @@ describe('the icon of a site', () => {
     return async (made: CaptureTools) => {
       const [job] = await jobRepository(database, Date.now).lane('quick').take(1);
       await capture(job!, library, made);
-      return (await library.item(itemId))?.capture.page;
+      const page = (await library.item(itemId))?.capture.page;
+      if (page?.icon) expect(await library.ownsPicture(page.icon)).toBe(true);
+      return page;
     };
   };
 

@@ -298,7 +298,7 @@ async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now:
     hash,
     tree: article.tree,
   };
-  await write.putPictures(pictures.made);
+  await write.putPictures(filesOf(arrived));
   await write.putCopy(copy, terms);
   const note: CopyNote = { id: copy.id, madeAt: now, hash, wordCount: article.wordCount, origin };
   const copies = [note, ...known.copies].slice(0, MAX_COPIES);

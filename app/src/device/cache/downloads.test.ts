@@ -1,4 +1,6 @@
+/** @jest-environment node */
 import 'fake-indexeddb/auto';
+import { ServerProblem } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
 import { pageFrom } from '@dorvel/core/testing';
@@ -8,8 +10,10 @@ import { downloadAhead, keepCopy } from './downloads';
 
 const mockCopies = new Map<string, object>();
 const mockAsked: string[] = [];
+const mockPicture = jest.fn((_address: string) => Promise.resolve(new Blob(['123'], { type: 'image/webp' })));
 jest.mock('@/device/sync/api', () => ({
   api: {
+    picture: (address: string) => mockPicture(address),
     copy: (id: string) => {
       mockAsked.push(id);
       const copy = mockCopies.get(id);
@@ -32,7 +36,7 @@ beforeEach(() => {
       const blob = pictures.get(address);
       return Promise.resolve(blob && { blob: () => Promise.resolve(blob) });
     },
-    add: (address: string) => Promise.resolve(void pictures.set(address, new Blob(['123']))),
+    put: async (address: string, answer: Response) => void pictures.set(address, await answer.blob()),
     delete: (address: string) => Promise.resolve(pictures.delete(address)),
   };
   Object.assign(globalThis, { caches: { open: () => Promise.resolve(cache) } });
@@ -72,6 +76,23 @@ async function item(
 }
 const always = () => true;
 const here = async () => (await store.copies.toArray()).map(({ id, textOnly }) => [id, textOnly === 1]);
+
+it('brings the rest where the server has one of the pictures no more', async () => {
+  const { copyId } = await item('inbox', '/gone.webp', '/a.webp');
+  await item('inbox', '/b.webp');
+  mockPicture.mockImplementation((address) =>
+    address === '/gone.webp'
+      ? Promise.reject(new ServerProblem(404, 'That picture is not here.'))
+      : Promise.resolve(new Blob(['123'], { type: 'image/webp' })),
+  );
+  await downloadAhead(store, always);
+  expect([...pictures.keys()].sort()).toEqual(['/a.webp', '/b.webp']);
+  expect(await here()).toContainEqual([copyId, false]);
+  // Any other trouble is one, and tried again.
+  await item('inbox', '/c.webp');
+  mockPicture.mockRejectedValueOnce(new ServerProblem(503, 'Busy.'));
+  await expect(downloadAhead(store, always)).rejects.toThrow('Busy.');
+});
 
 it('brings what is nothing but pictures with them when it is kept, too, in the size for a wall as well', async () => {
   const { id, copyId } = await item('kept', '/page.webp');
@@ -213,10 +234,11 @@ describe('the room that there is', () => {
     await item('inbox', '/b.webp');
     const full = Object.assign(new Error('no room'), { name: 'QuotaExceededError' });
     const cache = await caches.open('x');
-    Object.assign(cache, { add: () => Promise.reject(full) });
+    const { put } = cache;
+    Object.assign(cache, { put: () => Promise.reject(full) });
     expect(await downloadAhead(store, always)).toEqual({ isDeviceFull: true });
     expect(await ids()).toEqual(new Set([first.copyId]));
-    Object.assign(cache, { add: (address: string) => Promise.resolve(void pictures.set(address, new Blob(['1']))) });
+    Object.assign(cache, { put });
     expect(await downloadAhead(store, always)).toEqual({ isDeviceFull: false });
     expect((await ids()).size).toBe(2);
   });

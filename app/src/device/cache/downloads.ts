@@ -1,3 +1,4 @@
+import { ServerProblem } from '@dorvel/core/client';
 import type { Copy, Item } from '@dorvel/core/model';
 import { visit } from 'unist-util-visit';
 import type { DeviceStore, KeptCopy } from '@/device/store/store';
@@ -147,10 +148,20 @@ async function keepPictures(addresses: readonly string[]): Promise<number> {
   const cache = await caches.open(PICTURE_CACHE);
   let bytes = 0;
   for (const address of addresses) {
-    if (!(await cache.match(address))) await cache.add(address);
+    if (!(await cache.match(address))) await bringPicture(cache, address);
     bytes += (await (await cache.match(address))?.blob())?.size ?? 0;
   }
   return bytes;
+}
+
+async function bringPicture(cache: Cache, address: string): Promise<void> {
+  try {
+    const picture = await api.picture(address);
+    await cache.put(address, new Response(picture, { headers: { 'content-type': picture.type } }));
+  } catch (error) {
+    // One that the server does not have is no reason to bring nothing else.
+    if (!(error instanceof ServerProblem && error.status === 404)) throw error;
+  }
 }
 
 async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<void> {

@@ -76,6 +76,8 @@ export const api = {
     file(`/dossiers/${dossierId}/files/${format}`, signal),
   sendDossier: (dossierId: string, to: string, words: string) =>
     send('POST', `/dossiers/${dossierId}/letter`, { to, words }),
+  /** @param address on our own origin, as texts and items have it */
+  picture: async (address: string) => (await file(address.replace(/^\/api/, ''))).content,
   nightlyArchive: () => read(NightlyArchive, 'GET', '/archive/nightly'),
   mailbox: () => read(Mailbox, 'GET', '/mailbox'),
   allowSenders: (senders: string[]) => read(Mailbox, 'PUT', '/mailbox', { senders }),
