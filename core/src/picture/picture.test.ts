@@ -92,6 +92,19 @@ describe('words in a picture', () => {
     expect(read.map(({ text }) => text)).toEqual(['plain', 'words', 'here']);
   });
 
+  it('are the rest of a line that is sure and has no end, however unsure', () => {
+    const read = (first: string) =>
+      words([[found(first, 20), found('l’oppression,', 50, { sure: 20 })]]).map(({ text }) => text);
+    expect(read('la tyrannie et')).toEqual(['la', 'tyrannie', 'et', 'l’oppression,']);
+    expect(read('la tyrannie ici.')).toEqual(['la', 'tyrannie', 'ici.']);
+    // Far below, or elsewhere, it is no rest of it.
+    for (const [top, left] of [
+      [120, 10],
+      [50, 90],
+    ] as const)
+      expect(words([[found('la tyrannie et', 20), found('gale', top, { sure: 20, left })]])).toHaveLength(3);
+  });
+
   it('cover a part of the picture, as far as they are sure', () => {
     expect(coveredBy(words([[found('a1 b2', 20), found('c3 d4', 60, { sure: 60 })]]))).toEqual({
       covered: 0.004,

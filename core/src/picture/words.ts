@@ -51,7 +51,7 @@ export function recognisedWords(blocks: FoundBlocks, size: { width: number; heig
     inColumns(
       block
         .flat()
-        .map(kept)
+        .map((line, n, lines) => (goesOn(line, lines[n - 1]) ? line : kept(line)))
         .filter((line) => line.length > 0),
     ).flatMap(grouped),
   );
@@ -163,7 +163,7 @@ function grouped(lines: readonly (readonly FoundWord[])[]): (readonly FoundWord[
 
   function begins(line: readonly FoundWord[], before: readonly FoundWord[]): boolean {
     const [one, other] = [heightOf(line), heightOf(before)];
-    const ends = /[.!?:…]["”’»)]?$/.test(before.at(-1)?.text ?? '');
+    const ends = SENTENCE_ENDS.test(before.at(-1)?.text ?? '');
     const isShort = rightOf(before) - left < SHORT_LINE * (right - left);
     return (
       topOf(line) - topOf(before) > WIDE_STEP * usualStep ||
@@ -179,11 +179,30 @@ const rightOf = (line: readonly FoundWord[]) => Math.max(...line.map(({ left, wi
 
 const thousandths = (part: number, whole: number) => Math.round((10_000 * part) / Math.max(1, whole)) / 10;
 
-function kept(line: readonly FoundWord[]): FoundWord[] {
+/** Whether most words of a line are sure. */
+function isSureLine(line: readonly FoundWord[]): boolean {
   const wordy = line.filter(({ text }) => HAS_WORDS.test(text));
+  return wordy.length >= SURE_WORDS && wordy.filter((word) => !isUnsure(word)).length >= SURE_SHARE * wordy.length;
+}
+
+/** Whether a line is the rest of the one before, which is sure and has no end: what is unsure there is a word all the same. */
+function goesOn(line: readonly FoundWord[], before: readonly FoundWord[] | undefined): boolean {
+  if (!before || !isSureLine(before) || SENTENCE_ENDS.test(before.at(-1)?.text ?? '')) return false;
+  const [one, other] = [heightOf(before), heightOf(line)];
+  const step = topOf(line) - topOf(before);
+  const start = Math.abs((line[0]?.left ?? 0) - (before[0]?.left ?? 0));
+  const letters = line.reduce((sum, { text }) => sum + text.length, 0);
+  const isLikeIt = Math.max(one, other) <= OTHER_HEIGHT * Math.min(one, other) && step > 0 && step < NEXT_LINE * one;
+  return isLikeIt && start < one && letters >= WORD_GOING_ON && line.every(({ text }) => HAS_WORDS.test(text));
+}
+/** In heights of a line, from one to the next. */
+const NEXT_LINE = 2.6;
+/** Fewer letters are as likely a mark. */
+const WORD_GOING_ON = 4;
+
+function kept(line: readonly FoundWord[]): FoundWord[] {
   // In a line of words that are sure an unsure one is a word too: one with an apostrophe, or a name.
-  const isSure =
-    wordy.length >= SURE_WORDS && wordy.filter((word) => !isUnsure(word)).length >= SURE_SHARE * wordy.length;
+  const isSure = isSureLine(line);
   const words = line.filter(({ text, sure }) =>
     HAS_WORDS.test(text) ? isSure || sure >= LEAST_SURE : sure >= LEAST_SURE_SIGN,
   );
@@ -195,6 +214,7 @@ function kept(line: readonly FoundWord[]): FoundWord[] {
   return sure < LEAST_SURE_LINE || isMark || !words.some(({ text }) => HAS_WORDS.test(text)) ? [] : words;
 }
 
+const SENTENCE_ENDS = /[.!?:…]["”’»)]?$/;
 const HAS_WORDS = /[\p{L}\p{N}]/u;
 
 const heightOf = (line: readonly FoundWord[]) => median(line.map(({ height }) => height));

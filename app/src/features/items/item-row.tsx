@@ -14,7 +14,7 @@ import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useLongPress } from '@/ui/long-press';
 import { Strand } from '@/ui/strand';
-import { RowPicture, SiteIcon } from './lead-picture';
+import { RowPicture } from './lead-picture';
 
 interface ItemRowProps {
   item: Item;
@@ -101,7 +101,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
                 {isText && <Text aria-hidden>{leftInWords(item)} · </Text>}
                 {/* With a connection it comes when it is opened. */}
                 {capture.page && !here && !online && 'not on this device · '}
-                {icon && pictures && <SiteIcon key={icon} hash={icon} />}
+                {icon && pictures && <RowPicture key={icon} hash={icon} of="icon" />}
                 {facts}
               </Text>
             </View>
@@ -113,7 +113,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
               </Text>
             ) : null}
           </View>
-          {thumbnail && pictures && !compact && <RowPicture key={thumbnail} hash={thumbnail} />}
+          {thumbnail && pictures && !compact && <RowPicture key={thumbnail} hash={thumbnail} of="lead" />}
         </View>
       </Link>
       <View className="justify-center pr-[6px]">

@@ -1,33 +1,24 @@
 import type { Item } from '@dorvel/core/model';
 import { useState } from 'react';
 
-/** The same at the end of a row: small, fetched when it comes near, and of one size, so that no row moves for it. */
-export function RowPicture({ hash }: { hash: string }) {
-  const [missing, setMissing] = useState(false);
-  return (
-    <img
-      className={missing ? 'row-picture missing' : 'row-picture'}
-      src={`/api/pictures/${hash}.webp`}
-      width={56}
-      height={56}
-      loading="lazy"
-      decoding="async"
-      alt=""
-      onError={() => setMissing(true)}
-    />
-  );
-}
+const PICTURES = {
+  lead: { name: 'row-picture', side: 56 },
+  icon: { name: 'site-icon', side: 16 },
+} as const;
 
-/** The icon of the site that an item is from; it is said in words beside it. Where it cannot be had, nothing stands there. */
-export function SiteIcon({ hash }: { hash: string }) {
+/**
+ * A picture in a row: what a page puts first, at the row's end, or the icon of its site, whose name stands beside it. Small, fetched
+ * when it comes near, and of one size, so that no row moves for it.
+ */
+export function RowPicture({ hash, of }: { hash: string; of: keyof typeof PICTURES }) {
   const [missing, setMissing] = useState(false);
-  if (missing) return null;
+  const { name, side } = PICTURES[of];
   return (
     <img
-      className="site-icon"
+      className={missing ? `${name} missing` : name}
       src={`/api/pictures/${hash}.webp`}
-      width={16}
-      height={16}
+      width={side}
+      height={side}
       loading="lazy"
       decoding="async"
       alt=""

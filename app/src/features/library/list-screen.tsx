@@ -191,7 +191,7 @@ function ListHead({
 /** What the reader made of the library: one press away, as it is in You. */
 function OwnWork() {
   return (
-    <View className="flex-row flex-wrap gap-x-[20px]">
+    <View className="flex-row flex-wrap gap-x-[16px]">
       {OWN_WORK.map(({ label, href }) => (
         <Link key={href} href={href} asChild>
           <Pressable className="min-h-[44px] min-w-[44px] justify-center">

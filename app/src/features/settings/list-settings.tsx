@@ -10,7 +10,7 @@ export function ListSettings() {
     <Page title="How lists look" aside="on this device">
       <Switch
         label="Pictures"
-        about="The first picture of a page, small, at the end of its row."
+        about="The first picture of a page at the end of its row, and the icon of its site."
         on={pictures}
         onChange={(on) => change({ pictures: on })}
       />
