@@ -133,7 +133,7 @@ describe('whatever comes in, a new device pulls the whole library', () => {
           darkrooms: { small: nothing, large: nothing },
           rules: { allowHosts: [], timeoutMs: 1000 },
           siteIconAt: () => Promise.resolve(null),
-      retryWaitsMs: [],
+          retryWaitsMs: [],
           pictureQuotaBytes: null,
           ...tools,
         });
