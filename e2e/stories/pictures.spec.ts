@@ -4,7 +4,7 @@ import { printOf } from '../../demo/small-web/prints';
 import { expectAccessible, expectTargets } from '../accessible';
 import { type OwnServer, ownServer } from '../own-server';
 import { page as webPage, PICTURES_PORTS } from '../ports';
-import { goTo, row, save, signIn } from '../reader';
+import { goTo, openInYou, row, save, signIn } from '../reader';
 
 /** A library of its own for each: what is counted here are all its pictures. */
 let server: OwnServer;
@@ -220,4 +220,80 @@ test('what is no picture says so before it is saved', async ({ page }) => {
   const sheet = page.getByRole('dialog', { name: 'Save a picture' });
   await expect(sheet.getByText(/IMG_1\.heic is of a kind \(HEIC\) that this browser cannot read/)).toBeVisible();
   await expect(sheet.getByRole('button', { name: 'Save 0' })).toBeDisabled();
+});
+
+test('where it was saved is kept for who wants that, found by, and forgotten', async ({ page, context }) => {
+  const settings = async () => {
+    await openInYou(page, 'Save pages as');
+    return page.getByRole('switch', { name: 'With the place' });
+  };
+  await test.step('a browser that does not tell says so, and it stays off', async () => {
+    const places = await settings();
+    await places.click();
+    await expect(page.getByText(/This browser does not tell where it is/)).toBeVisible({ timeout: 30_000 });
+    await expect(places).not.toBeChecked();
+    await expectAccessible(page, 'you: save pages as');
+  });
+  await test.step('allowed, it is kept with what is saved from now on', async () => {
+    await context.grantPermissions(['geolocation'], { origin: server.origin });
+    await context.setGeolocation({ latitude: 58.981, longitude: -2.96, accuracy: 20 });
+    await page.getByRole('switch', { name: 'With the place' }).click();
+    await expect(page.getByRole('switch', { name: 'With the place' })).toBeChecked();
+    await goTo(page, 'Inbox');
+    await save(page, webPage('hall', '/notices/how-to-caulk-a-seam'));
+    await expect(row(page, /caulk a seam/i)).toBeVisible();
+  });
+  await test.step('what was saved near there is found', async () => {
+    await row(page, /caulk a seam/i)
+      .getByRole('button', { name: /^What to do with/ })
+      .click();
+    const where = page.getByRole('dialog').getByRole('region', { name: 'Place' });
+    await expect(where).toContainText('58.9810° N, 2.9600° W, give or take 20 m');
+    await where.getByRole('button', { name: 'What else is near there' }).click();
+    await expect(page.getByRole('searchbox', { name: 'Find' })).toHaveValue(/near:58\.981,-2\.96/);
+    await expect(row(page, /caulk a seam/i)).toBeVisible();
+  });
+  await test.step('and no more once the place is forgotten', async () => {
+    await row(page, /caulk a seam/i)
+      .getByRole('button', { name: /^What to do with/ })
+      .click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Forget the place' }).click();
+    await expect(page.getByRole('dialog').getByRole('region', { name: 'Place' })).toBeHidden();
+    await page.keyboard.press('Escape');
+    await expect(row(page, /caulk a seam/i)).toBeHidden();
+  });
+});
+
+test('where a picture was taken is left out, unless the reader keeps it', async ({ page }) => {
+  const print = printOf('oystercatcher');
+  if (!print) throw new Error('no such print');
+  // Written by libvips and libexif, which have nothing of ours: 58° 58′ 51.6″ N, 2° 57′ 36″ W.
+  const gps = {
+    GPSLatitudeRef: 'N',
+    GPSLatitude: '58/1 58/1 516/10',
+    GPSLongitudeRef: 'W',
+    GPSLongitude: '2/1 57/1 36/1',
+  };
+  const taken = await sharp(await print.made)
+    .jpeg()
+    .withExif({ IFD3: gps })
+    .toBuffer();
+  const choose = async (as: string) => {
+    await page.getByRole('button', { name: 'Save an address' }).first().click();
+    await page
+      .getByLabel('Photograph a page')
+      .setInputFiles({ name: `${as}.jpeg`, mimeType: 'image/jpeg', buffer: taken });
+    return page.getByRole('dialog', { name: 'Save a picture' });
+  };
+  const sheet = await choose('A bird on the strand');
+  await sheet.getByRole('switch', { name: 'Keep where it was taken' }).click();
+  await sheet.getByRole('button', { name: 'Save 1' }).click();
+  const saved = row(page, /bird on the strand/);
+  await saved.getByRole('button', { name: /^What to do with/ }).click();
+  const where = page.getByRole('dialog').getByRole('region', { name: 'Place' });
+  await expect(where).toContainText('58.9810° N, 2.9600° W');
+  await page.keyboard.press('Escape');
+  const again = await choose('The same without');
+  await expect(again.getByRole('switch', { name: 'Keep where it was taken' })).not.toBeChecked();
+  await expectAccessible(page, 'a picture that says where it was taken');
 });

@@ -30,11 +30,16 @@ export function useFocusOnClosing(href: string | null): void {
     before.current = href;
     if (href !== null || closed === null) return undefined;
     let looks = 0;
+    let given: HTMLElement | null = null;
     const timer = setInterval(() => {
-      const isFree = document.activeElement === document.body;
-      const row = isFree && rowOf(closed);
-      if (row) row.focus({ preventScroll: true });
-      if (!isFree || row || (looks += 1) > MOST_LOOKS) clearInterval(timer);
+      const has = document.activeElement;
+      const isLost = has === document.body;
+      // A row that it was given to may leave the list yet: what is begun is queued.
+      if (isLost) {
+        given = rowOf(closed);
+        given?.focus({ preventScroll: true });
+      }
+      if ((!isLost && has !== given) || (looks += 1) > MOST_LOOKS) clearInterval(timer);
     }, DRAWN_MS);
     return () => clearInterval(timer);
   }, [href]);

@@ -28,6 +28,7 @@ export * from './reminders';
 export * from './saved-search';
 export * from './picture';
 export * from './pin';
+export * from './place';
 export * from './silence';
 export * from './spans';
 export * from './tag';

@@ -6,6 +6,7 @@ import { HowMuch } from './how-much';
 import { ContentHash, Day, Fraction, Id, Instant, MAX_ADDRESS_LENGTH } from './ids';
 import { ArrivalSign, CaptureOutcome, withOutcome, withSigns } from './outcome';
 import { MAX_PICTURES, MAX_TYPED, PictureFacts, PictureKind, withWordRegisters, WordsPutRight } from './picture';
+import { Place } from './place';
 import { stamped, stampedSince } from './register';
 import { Spans } from './spans';
 import { TagName } from './tag';
@@ -75,6 +76,8 @@ export const Choices = extensible({
   kindSaid: stampedSince(PictureKind.nullable(), null),
   /** What the reader typed in that stands in its pictures: what nothing else can read. */
   typed: stampedSince(z.string().max(MAX_TYPED).nullable(), null),
+  /** Where it was saved, for a reader who wants that kept. */
+  place: stampedSince(Place.nullable(), null),
 });
 export type Choices = z.infer<typeof Choices>;
 export type ChoiceField = keyof Choices;

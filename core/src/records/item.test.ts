@@ -230,6 +230,7 @@ describe('records from before a field was thought of', () => {
       listedAs: _listedAs,
       kindSaid: _kindSaid,
       typed: _typed,
+      place: _place,
       ...olderChoices
     } = choices;
     const { heard: _heard, ...olderProgress } = progress;

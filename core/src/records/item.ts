@@ -15,6 +15,7 @@ import {
   NEVER,
   NO_TALLY,
   PictureKind,
+  Place,
   type Progress,
   PushedText,
   Spans,
@@ -68,6 +69,7 @@ const ChooseMutation = z.object({
       /** As a device sends it that has not been renewed since. */
       putRight: WordsInOne,
       typed: z.string().max(MAX_TYPED).nullable(),
+      place: Place.nullable(),
     })
     .partial(),
 });
@@ -145,6 +147,7 @@ export function newItem(save: Save): Item {
       listedAs: untouched(null),
       kindSaid: untouched(null),
       typed: untouched(null),
+      place: untouched(null),
     },
     tags: {},
     putRight: {},

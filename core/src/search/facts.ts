@@ -1,7 +1,17 @@
 import { hostOf } from '../address';
 import { hasColour } from '../colour';
-import { isTagWithin, type Item, type PictureColour, type PictureKind, type Stage, tagKey, tagsOf } from '../model';
+import {
+  isTagWithin,
+  type Item,
+  type PictureColour,
+  type PictureKind,
+  type Place,
+  type Stage,
+  tagKey,
+  tagsOf,
+} from '../model';
 import { kindOfItem } from '../picture';
+import { liesAround } from '../place';
 import { baseLanguage } from '../text';
 import type { AskedKind, Filter } from './query';
 import { foldWord } from './words';
@@ -25,6 +35,8 @@ export interface ItemFacts {
   gone: boolean;
   /** Of what is nothing but pictures; null for texts. */
   picture: PictureSummary | null;
+  /** Where it was saved, where that was kept. */
+  place: Place | null;
 }
 
 /** What there is to know of an item's pictures. */
@@ -60,6 +72,7 @@ export function factsOf(item: Item, noted: boolean): ItemFacts | null {
     verdict: capture.state === 'failed' && page === null ? 'failed' : (page?.cameThrough.verdict ?? null),
     gone: capture.goneSince !== null,
     picture: pictureOf(item),
+    place: choices.place.value,
   };
 }
 
@@ -104,6 +117,8 @@ function holds(facts: ItemFacts, filter: Filter): boolean {
     }
     case 'colour':
       return facts.picture !== null && hasColour(facts.picture.colours, filter.wanted);
+    case 'near':
+      return facts.place !== null && liesAround(facts.place, filter.around);
     case 'kind':
       return facts.picture !== null && isOfKind(facts.picture, filter.value);
     case 'is':

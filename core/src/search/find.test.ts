@@ -31,6 +31,7 @@ function library(entries: Readonly<Record<string, Entry>>) {
       verdict: 'whole',
       gone: false,
       picture: null,
+      place: null,
       ...known,
     };
     facts.set(id, of);
@@ -92,6 +93,20 @@ describe('pictures', () => {
     ['wheatear kind:picture', ['bird']],
     ['manila kind:picture', ['page']],
   ])('are found by %s', async (written, wanted) => expect((await ids(written)).sort()).toEqual(wanted));
+});
+
+describe('where something was saved', () => {
+  const { ids } = library({
+    quay: { title: 'Notice', place: { latitude: 58.981, longitude: -2.96, within: 20 } },
+    town: { title: 'Poster', place: { latitude: 58.95, longitude: -2.96, within: 20 } },
+    nowhere: { title: 'Leaflet' },
+  });
+  it.each([
+    ['near:58.9811,-2.9601', ['quay']],
+    ['near:58.9811,-2.9601,10km', ['quay', 'town']],
+    ['-near:58.981,-2.96', ['nowhere', 'town']],
+    ['poster near:58.981,-2.96', []],
+  ])('is found by %s', async (written, wanted) => expect((await ids(written)).sort()).toEqual(wanted));
 });
 
 describe('finding', () => {

@@ -46,6 +46,11 @@ describe('a query', () => {
     ['kind:line-drawing', { kind: 'kind', value: 'line-drawing', not: false }],
     ['-kind:"page of text"', { kind: 'kind', value: 'page-of-text', not: true }],
     ['kind:picture', { kind: 'kind', value: 'picture', not: false }],
+    ['near:58.981,-2.96', { kind: 'near', around: { latitude: 58.981, longitude: -2.96, metres: 1000 }, not: false }],
+    [
+      '-near:58.981,-2.96,5km',
+      { kind: 'near', around: { latitude: 58.981, longitude: -2.96, metres: 5000 }, not: true },
+    ],
     ['saved:today', { kind: 'saved', from: utc(2026, 10, 24), before: utc(2026, 10, 25), not: false }],
     ['saved:7d', { kind: 'saved', from: utc(2026, 10, 18), before: null, not: false }],
   ])('%s is a filter', (written, filter) => {
@@ -65,6 +70,7 @@ describe('a query', () => {
     'tag:',
     'colour:loud',
     'kind:blurry',
+    'near:quay',
   ])('says what is wrong with %s and goes on', (written) => {
     const query = read(`eelgrass ${written}`);
     expect(query.faults).toHaveLength(1);

@@ -1,5 +1,6 @@
 import { COLOUR_TERMS, readColour, type WantedColour } from '../colour';
 import { PictureKind, Stage } from '../model';
+import { type Around, readPlace } from '../place';
 
 /** What a reader asks for, as core/search understands it. */
 export interface SearchQuery {
@@ -28,6 +29,7 @@ export type Filter = { not: boolean } & (
   | { kind: 'is'; value: State }
   | { kind: 'colour'; wanted: WantedColour }
   | { kind: 'kind'; value: AskedKind }
+  | { kind: 'near'; around: Around }
   /** From and before, in milliseconds since 1970; null is open. */
   | { kind: 'saved'; from: number | null; before: number | null }
   /** Of the reader's own minutes: what the usual ones are multiplied by, by language. */
@@ -91,7 +93,7 @@ export function readQuery(written: string, options: ReadingOptions): SearchQuery
   return query;
 }
 
-const FIELDS = ['tag', 'site', 'by', 'lang', 'stage', 'is', 'saved', 'minutes', 'colour', 'kind'] as const;
+const FIELDS = ['tag', 'site', 'by', 'lang', 'stage', 'is', 'saved', 'minutes', 'colour', 'kind', 'near'] as const;
 type Field = (typeof FIELDS)[number];
 const isField = (name: string): name is Field => (FIELDS as readonly string[]).includes(name);
 /** Written otherwise in other countries. */
@@ -128,6 +130,12 @@ function readFilter(field: Field, value: string, not: boolean, query: SearchQuer
       const kind = ASKED_KINDS.find((each) => each === asked);
       if (kind) query.filters.push({ kind: 'kind', value: kind, not });
       else query.faults.push(`kind: takes ${ASKED_KINDS.join(', ')}.`);
+      return;
+    }
+    case 'near': {
+      const around = readPlace(value);
+      if (around) query.filters.push({ kind: 'near', around, not });
+      else query.faults.push('near: takes a place in degrees, as in near:58.981,-2.96 or near:58.981,-2.96,5km');
       return;
     }
     case 'saved': {

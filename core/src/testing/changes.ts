@@ -46,6 +46,7 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
           finishedAt: fc.option(instant),
           kindSaid: fc.option(fc.constantFrom(...PictureKind.options)),
           typed: fc.option(fc.constantFrom('No boat', 'Ask at the loft')),
+          place: fc.option(fc.constantFrom({ latitude: 58.981, longitude: -2.96, within: 20 })),
         }).map((set) => ({ type: 'choose', itemId, set })),
         fc
           .tuple(fc.constantFrom('sea', 'boats/repair', 'constructor', 'hasownproperty'), fc.boolean())

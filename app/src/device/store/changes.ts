@@ -10,6 +10,7 @@ import {
   MAX_NOTE_LENGTH,
   type Note,
   type PinSubject,
+  type Place,
   type Recall,
   type SavedSearch,
   type Scope,
@@ -114,6 +115,8 @@ export interface ToSave {
   savedAt?: number;
   /** What it was called where it comes from. */
   title?: string;
+  /** Where it is from, of a picture. */
+  place?: Place;
   /** It was read elsewhere already. */
   isRead?: boolean;
   /** What the reader wrote on it. */
@@ -147,7 +150,7 @@ export async function saveAll(
   for (let at = 0; at < requests.length && isWanted(); at += AT_ONCE) {
     const part = requests.slice(at, at + AT_ONCE);
     const mutations = part.flatMap((request): Mutation[] => {
-      const { address, given, tags = [], savedAt, title, isRead, note } = request;
+      const { address, given, tags = [], savedAt, title, isRead, note, place } = request;
       const known = canonical.get(canonicalAddress(address));
       const save = make.save({
         address,
@@ -161,6 +164,7 @@ export async function saveAll(
       made.push(itemId);
       const chosen: ItemChoices = {
         ...(title === undefined ? {} : { listedAs: title.slice(0, MAX_TITLE_LENGTH) }),
+        ...(place ? { place } : {}),
         ...(isRead ? { stage: 'finished', finishedAt: savedAt ?? Date.now() } : {}),
       };
       const written =

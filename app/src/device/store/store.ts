@@ -86,22 +86,21 @@ const SAVED_AT_VERSION = 15.1;
 
 const NAMED_AT_ONCE = 50;
 
-const SINCE_PICTURES = {
-  kindSaid: { value: null, at: NEVER },
-  typed: { value: null, at: NEVER },
-};
+const UNTOUCHED = { value: null, at: NEVER };
+const LATER_FIELDS: Partial<Item> = { putRight: {} };
+const LATER_CHOICES = { kindSaid: UNTOUCHED, typed: UNTOUCHED, place: UNTOUCHED };
 
-/** Items that this device has from before pictures were looked at, or words put right one by one, as they are now. */
-function withPictureFields(item: Item | undefined): Item | undefined {
+/** Items that this device has from before pictures were looked at, words put right one by one, or places kept, as they are now. */
+function withLaterFields(item: Item | undefined): Item | undefined {
   // eslint-disable-next-line @typescript-eslint/no-unnecessary-condition -- see above; what is not here has none either
-  if (item?.putRight !== undefined || !item) return item;
-  if ('putRight' in item.choices) return withWordRegisters(item) as Item;
-  const { page } = item.capture;
+  if (item?.choices.place !== undefined || !item) return item;
+  const known = withWordRegisters(item) as Item;
+  const { page } = known.capture;
   return {
-    ...item,
-    putRight: {},
-    choices: { ...SINCE_PICTURES, ...item.choices },
-    capture: page ? { ...item.capture, page: { ...page, pictures: [] } } : item.capture,
+    ...LATER_FIELDS,
+    ...known,
+    choices: { ...LATER_CHOICES, ...known.choices },
+    capture: page ? { ...known.capture, page: { ...{ pictures: [], icon: null }, ...page } } : known.capture,
   };
 }
 
@@ -193,7 +192,7 @@ export class DeviceStore extends Dexie {
       this.version(FIRST_VERSION + 1 + n).stores({ [plural]: 'id' });
     });
     this.version(SAVED_AT_VERSION).stores({ items: 'id, capture.addressKey, choices.stage.value, savedAt' });
-    this.items.hook('reading', withPictureFields);
+    this.items.hook('reading', withLaterFields);
   }
 
   /** Has these items in memory, and no others. @param areAll whether they are all there are */

@@ -8,6 +8,7 @@ import { choose, saveAddress } from '@/device/store/changes';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
+import { keepWhere } from '@/features/settings/where-saved';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
@@ -66,6 +67,7 @@ export function AddSheet() {
       text: 'Saved to Inbox.',
       action: { label: 'Undo', press: () => void choose(outcome.itemId, { stage: 'let-go' }) },
     });
+    void keepWhere([outcome.itemId]);
     router.navigate('/inbox');
   };
   if (pictures.length > 0)

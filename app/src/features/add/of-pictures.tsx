@@ -4,9 +4,11 @@ import { Text, View } from 'react-native';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
+import { Switch } from '@/ui/setting';
 import type { SaveList } from './files';
 import { isPicture, NotAPicture, PICTURE_FILES, pictureRequest } from './pictures';
 import { SaveMany } from './save-many';
+import { takenAt } from './taken-at';
 import { useSamePicture } from './use-same-picture';
 
 const HOW = [
@@ -25,6 +27,7 @@ interface OfPicturesProps {
 export function OfPictures({ files, onChange, onDone }: OfPicturesProps) {
   const [how, setHow] = useState<How>('one');
   const [list, setList] = useState<SaveList | null>(null);
+  const [keepsPlace, setKeepsPlace] = useState(false);
   const isOne = how === 'one' && files.length > 0;
   useEffect(() => {
     let isWanted = true;
@@ -32,6 +35,12 @@ export function OfPictures({ files, onChange, onDone }: OfPicturesProps) {
     void listOf(isOne ? [files] : files.map((file) => [file])).then((made) => isWanted && setList(made));
     return () => void (isWanted = false);
   }, [files, isOne]);
+  const hasPlace = list?.requests.some(({ place }) => place !== undefined) ?? false;
+  const wanted = useMemo(
+    () =>
+      list && !keepsPlace ? { ...list, requests: list.requests.map(({ place: _place, ...request }) => request) } : list,
+    [list, keepsPlace],
+  );
   const add = (more: FileList | null) => onChange([...files, ...[...(more ?? [])].filter(isPicture)]);
   return (
     <View className="gap-[14px]">
@@ -51,11 +60,19 @@ export function OfPictures({ files, onChange, onDone }: OfPicturesProps) {
       </View>
       {files.length > 1 && <Choice<How> name="Several pictures" options={HOW} value={how} onChange={setHow} />}
       <Text className="font-ui text-small text-soft">
-        They are saved upright and without what the camera wrote into them, the place among it. The words that stand in
-        them are read when there is a connection.
+        They are saved upright and without what the camera wrote into them{hasPlace ? '' : ', the place among it'}. The
+        words that stand in them are read when there is a connection.
       </Text>
-      {list ? (
-        <SaveMany reading={list} howMuch="picture" onDone={onDone} />
+      {hasPlace && (
+        <Switch
+          label="Keep where it was taken"
+          about="Where the camera says. It stands in your library alone, beside the picture."
+          on={keepsPlace}
+          onChange={setKeepsPlace}
+        />
+      )}
+      {wanted ? (
+        <SaveMany reading={wanted} howMuch="picture" onDone={onDone} />
       ) : (
         <Text role="status" className="font-ui text-base text-soft">
           Making them ready…
@@ -76,7 +93,10 @@ async function listOf(groups: readonly (readonly File[])[]): Promise<SaveList> {
   for (const group of groups) {
     if (group.length === 0) continue;
     try {
-      list.requests.push(await pictureRequest(group));
+      const request = await pictureRequest(group);
+      const places = await Promise.all(group.map(takenAt));
+      const place = places.find((each) => each !== null);
+      list.requests.push(place ? { ...request, place } : request);
     } catch (error) {
       if (!(error instanceof NotAPicture)) throw error;
       list.faults.push({ written: group.map(({ name }) => name).join(', '), says: error.message });

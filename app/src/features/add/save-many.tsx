@@ -5,6 +5,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { chooseAll, saveAll } from '@/device/store/changes';
 import { useItems } from '@/device/store/items';
+import { keepWhere } from '@/features/settings/where-saved';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
@@ -42,6 +43,8 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
     setDone(0);
     const wanted = withTags === 'yes' ? wishes : wishes.map((wish) => ({ ...wish, tags: [] }));
     const made = await saveAll(wanted, howMuch, () => isWanted.current, setDone);
+    // What was saved or taken elsewhere was not saved here.
+    if (wanted.every(({ savedAt, place }) => savedAt === undefined && place === undefined)) void keepWhere(made);
     onDone();
     show({
       text: `${made.length} saved to Inbox.`,
@@ -64,7 +67,7 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
   return (
     <View className="gap-[12px]">
       <Text role="status" className="font-ui text-base text-ink">
-        {countInWords(wishes, known)}
+        {countInWords(wishes, known, howMuch === 'picture' ? 'item' : 'file')}
       </Text>
       <View {...namedList('To be saved', wishes.length)}>
         {wishes.slice(0, SHOWN).map(({ address, shown, tags: own = [] }) => (
@@ -100,12 +103,13 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
   );
 }
 
-function countInWords(wishes: readonly SaveRequest[], known: number): string {
+/** @param file what one of those is called that bring their own content */
+function countInWords(wishes: readonly SaveRequest[], known: number, file: 'file' | 'item'): string {
   const files = wishes.filter(({ given }) => given).length;
   const pages = wishes.length - files;
   const counted = [
     pages > 0 || files === 0 ? (pages === 1 ? '1 address' : `${pages} addresses`) : '',
-    files > 0 ? (files === 1 ? '1 file' : `${files} files`) : '',
+    files > 0 ? (files === 1 ? `1 ${file}` : `${files} ${file}s`) : '',
   ]
     .filter(Boolean)
     .join(' and ');

@@ -8,6 +8,7 @@ import { choose, saveAddress } from '@/device/store/changes';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
 import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { useSavingSettings } from '@/features/settings/saving-settings-store';
+import { keepWhere } from '@/features/settings/where-saved';
 import { useNotices } from '@/ui/notices';
 import { useAddSheet } from './add-store';
 
@@ -54,12 +55,14 @@ export function useShared(): void {
         const itemId = outcome.kind === 'already-saved' ? outcome.item.id : outcome.itemId;
         const also = { label: 'Into a dossier', press: () => usePutIn.getState().ask(asEntries([itemId])) };
         if (outcome.kind === 'already-saved') show({ text: alreadySavedWords(outcome.item), also });
-        else
+        else {
+          void keepWhere([itemId]);
           show({
             text: 'Saved to Inbox.',
             also,
             action: { label: 'Undo', press: () => void choose(outcome.itemId, { stage: 'let-go' }) },
           });
+        }
       }
     };
     void saveAll();

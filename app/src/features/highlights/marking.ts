@@ -4,6 +4,7 @@ import { isLive, liveText, noteText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import type { PlacedHighlight } from '@/article/at-highlight';
 import { addHighlight, changeHighlight, changeNote, ownNoteOf, writeOwnNote } from '@/device/store/changes';
+import { tick } from '@/ui/haptics';
 import { useNotices } from '@/ui/notices';
 import type { SelectedText } from './use-selected-text';
 
@@ -45,6 +46,7 @@ export async function highlightPart(
   const { show } = useNotices.getState();
   const words = `Marked: ${HIGHLIGHT_KIND_WORDS[kind]}.`;
   if (marking.grows === null) {
+    tick();
     const id = await addHighlight(itemId, kind, passage);
     show({
       text: words,

@@ -17,6 +17,7 @@ import { asEntries, putInNew } from '@/features/collecting/put-in-store';
 import { pinTo, unpin } from '@/features/pins/pinning';
 import { HowMuchChoice, OF_A_PAGE } from '@/features/settings/how-much-choice';
 import { ItemTags } from '@/features/tags/item-tags';
+import { ItemPlace } from '@/features/trail/place';
 import { Trail } from '@/features/trail/trail';
 import { Button } from '@/ui/button';
 import { Field } from '@/ui/field';
@@ -179,6 +180,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
           </View>
           <SectionHeading>Trail</SectionHeading>
           <Trail item={item} />
+          <ItemPlace item={item} onLeave={onClose} />
           {isOnWeb(item.address) && (
             <Button label="Open the page itself" onPress={() => void Linking.openURL(item.address)} />
           )}

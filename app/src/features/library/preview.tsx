@@ -7,6 +7,7 @@ import { useItems } from '@/device/store/items';
 import { AtAGlance } from '@/features/items/at-a-glance';
 import { LeadPicture } from '@/features/items/lead-picture';
 import { StatedFacts } from '@/features/items/stated-facts';
+import { ItemPlace } from '@/features/trail/place';
 import { Trail } from '@/features/trail/trail';
 import type { ListTab } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
@@ -74,6 +75,7 @@ function OneItem({ item, tab, place }: { item: Item; tab: ListTab; place: string
         </View>
         <SectionHeading>Trail</SectionHeading>
         <Trail item={item} />
+        <ItemPlace item={item} />
       </View>
     </ScrollView>
   );

@@ -149,7 +149,10 @@ function Tile({ item, density }: { item: Item; density: WallDensity }) {
   if (!first)
     return (
       <Link href={`/library/${item.id}`} className="wall-text">
-        <Text className="font-read text-row font-semibold text-ink" numberOfLines={3}>
+        <Text
+          className={`font-read font-semibold text-ink ${density === 'many' ? 'text-small' : 'text-row'}`}
+          numberOfLines={3}
+        >
           {title}
         </Text>
         <Text className="font-ui text-small text-soft" numberOfLines={1}>

@@ -60,7 +60,11 @@ export const GROUPS: readonly Group[] = [
     title: 'Saving',
     entries: [
       { label: 'First steps', href: '/you/first-steps', holds: ['Guide, help, how it works'] },
-      { label: 'Save pages as', href: '/you/saving', holds: ['How much is kept: words, pictures, whole page'] },
+      {
+        label: 'Save pages as',
+        href: '/you/saving',
+        holds: ['How much is kept: words, pictures, whole page', 'Where it was saved, place, position, location'],
+      },
       {
         label: 'Save from elsewhere',
         href: '/you/elsewhere',
