@@ -5,6 +5,7 @@ import { expectAccessible, expectTargets } from '../accessible';
 import { type OwnServer, ownServer } from '../own-server';
 import { page as webPage, PICTURES_PORTS } from '../ports';
 import { goTo, openInYou, row, save, signIn } from '../reader';
+import { asFax, asFlate, pdfOf } from '../scanned';
 
 /** A library of its own for each: what is counted here are all its pictures. */
 let server: OwnServer;
@@ -296,4 +297,25 @@ test('where a picture was taken is left out, unless the reader keeps it', async 
   const again = await choose('The same without');
   await expect(again.getByRole('switch', { name: 'Keep where it was taken' })).not.toBeChecked();
   await expectAccessible(page, 'a picture that says where it was taken');
+});
+
+test('a scanned document is read in the order of its pages, however they were packed', async ({ page }) => {
+  const pdf = pdfOf([
+    await asFax('The ferry leaves the north quay', 'at seven in the morning'),
+    await asFlate('Dogs travel below deck', 'and pay half'),
+  ]);
+  await page.getByRole('button', { name: 'Save an address' }).first().click();
+  const sheet = page.getByRole('dialog', { name: 'Save an address' });
+  await sheet
+    .getByLabel(/^Or choose/)
+    .first()
+    .setInputFiles({ name: 'rules.pdf', mimeType: 'application/pdf', buffer: pdf });
+  await page.getByRole('button', { name: 'Save 1' }).click();
+  await row(page, /rules/).getByRole('link').first().click();
+  await expect(article(page)).toContainText(
+    /The ferry leaves the north quay\s*at seven in the morning\s*Dogs travel below deck/,
+    {
+      timeout: 60_000,
+    },
+  );
 });

@@ -94,7 +94,7 @@ async function takePdf(bytes: Buffer, url: string): Promise<Taken> {
   const title = (stated ? document.title : heading) ?? document.title ?? fileName(url);
   if (heading === title) tree.children.splice(tree.children.indexOf(first as never), 1);
   const article = articleOfTree(tree, title, document.author ? [document.author] : []);
-  const scans = article.wordCount === 0 ? scannedPages(bytes, MAX_PICTURES) : [];
+  const scans = article.wordCount === 0 ? await scannedPages(bytes, MAX_PICTURES) : [];
   if (scans.length > 0) return { ok: true, ...ofScans(scans, title, url, document.createdAt) };
   return {
     ok: true,
