@@ -192,9 +192,11 @@ function goesOn(line: readonly FoundWord[], before: readonly FoundWord[] | undef
   const step = topOf(line) - topOf(before);
   const start = Math.abs((line[0]?.left ?? 0) - (before[0]?.left ?? 0));
   const letters = line.reduce((sum, { text }) => sum + text.length, 0);
-  const isLikeIt = Math.max(one, other) <= OTHER_HEIGHT * Math.min(one, other) && step > 0 && step < NEXT_LINE * one;
+  const isLikeIt = Math.max(one, other) <= WORD_HEIGHT * Math.min(one, other) && step > 0 && step < NEXT_LINE * one;
   return isLikeIt && start < one && letters >= WORD_GOING_ON && line.every(({ text }) => HAS_WORDS.test(text));
 }
+/** A single word may have no letters that go up or down: so many times as high may the line before be. */
+const WORD_HEIGHT = 1.6;
 /** In heights of a line, from one to the next. */
 const NEXT_LINE = 2.6;
 /** Fewer letters are as likely a mark. */
