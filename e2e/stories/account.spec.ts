@@ -1,5 +1,5 @@
 import http from 'node:http';
-import { type Browser, expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page, test, type TestInfo } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { ownServer } from '../own-server';
 import { ACCOUNT_PORTS, LETTER_PORT, page as webPage } from '../ports';
@@ -9,8 +9,11 @@ import { Client } from '../service/client';
 const ada = { mail: 'ada@skerrow.example', name: 'Ada Brandt-Ruiz', passphrase: 'a long enough passphrase' };
 const CHANGED = 'quite another passphrase';
 const bo = { mail: 'bo@skerrow.example', name: 'Bo Lindqvist', passphrase: 'the second one is long too' };
-/** All mail of the tests comes to one place: each width has readers of its own. */
-const of = (project: string, reader: typeof ada) => ({ ...reader, mail: `${project}-${reader.mail}` });
+/** All mail of the tests comes to one place: each width, and each try, has readers of its own. */
+const of = ({ project, retry }: TestInfo, reader: typeof ada) => ({
+  ...reader,
+  mail: `${project.name}-${retry}-${reader.mail}`,
+});
 
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 const toAccount = async (page: Page) => {
@@ -33,12 +36,13 @@ const isIn = (page: Page) => expect(page.getByRole('heading', { name: 'Now', lev
 test('a reader sees where their account is open and what was done with it, shuts devices out, lets another reader in, who leaves for good', async ({
   page,
   browser,
-}, { project }) => {
+}, info) => {
+  const { project } = info;
   const server = ownServer(ACCOUNT_PORTS[project.name as keyof typeof ACCOUNT_PORTS], {
     DORVEL_SMTP_URL: `smtp://127.0.0.1:${LETTER_PORT}`,
   });
   await server.start();
-  const [ADA, BO] = [of(project.name, ada), of(project.name, bo)];
+  const [ADA, BO] = [of(info, ada), of(info, bo)];
   // Passkeys belong to a name; a number has none.
   const origin = server.origin.replace('127.0.0.1', 'localhost');
   try {
