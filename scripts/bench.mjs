@@ -35,7 +35,8 @@ if (only === 'judge') run('judge', ['--import', 'tsx', 'bench/judge.mjs', ...pro
 // On pages that are their publishers', so that whoever measures brings them.
 if (only === 'facts') run('facts', ['--import', 'tsx', 'bench/facts.mjs', ...process.argv.slice(3)]);
 // Seven minutes, and Debian's packages beside it; see there.
-if (only === 'picture-words') run('picture-words', ['--import', 'tsx', 'bench/picture-words.mjs', ...process.argv.slice(3)]);
+if (only === 'picture-words')
+  run('picture-words', ['--import', 'tsx', 'bench/picture-words.mjs', ...process.argv.slice(3)]);
 if (only === 'picture-kinds')
   run('picture-kinds', ['--import', 'tsx', 'bench/picture-kinds.mjs', ...process.argv.slice(3)]);
 if (only === 'voice') run('voice', ['--import', 'tsx', 'bench/voice.mjs', ...process.argv.slice(3)]);
