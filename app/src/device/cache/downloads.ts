@@ -176,7 +176,7 @@ async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<v
 }
 
 const addressOf = (hash: string) => `/api/pictures/${hash}.webp`;
-/** Of pictures that were saved for themselves the size in which many stand beside each other. */
+/** What lists and the wall show of an item: its pictures in the size in which many stand beside each other, and the icon of its site. */
 const smallOnes = ({ capture: { page } }: Item): string[] =>
   [...(page?.pictures ?? []).map(({ small }) => small), ...(page?.icon ? [page.icon] : [])].map(addressOf);
 
