@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { makeReady, showAhead, useAhead } from './prerender';
+import { followAhead, makeReady, setAhead, showAhead, useAhead } from './prerender';
 
 const mockCopies = new Map<string, object>();
 jest.mock('@/device/cache/snapshot-cache', () => ({
@@ -42,4 +42,14 @@ it('leaves what is shown alone when something else is touched before it has been
   useAhead.setState({ href: '/queue/1', shown: true });
   await makeReady(item('here'), '/queue/2');
   expect(given().href).toBe('/queue/1');
+});
+
+it('leaves a press that asks for a window of its own to the browser', () => {
+  setAhead('/dossiers/1');
+  const press = { button: 0, metaKey: false, ctrlKey: true, shiftKey: false, altKey: false, preventDefault: jest.fn() };
+  const follow = (event: object) => followAhead(event as never, '/dossiers/1', jest.fn());
+  follow(press);
+  expect([given().shown, press.preventDefault.mock.calls.length]).toEqual([false, 0]);
+  follow({ ...press, ctrlKey: false });
+  expect([given().shown, press.preventDefault.mock.calls.length]).toEqual([true, 1]);
 });

@@ -1,5 +1,6 @@
 import type { Item } from '@dorvel/core/model';
-import { useEffect } from 'react';
+import { type MouseEvent, useEffect } from 'react';
+import type { GestureResponderEvent } from 'react-native';
 import { create } from 'zustand';
 import { cacheSnapshotOf, plainTextOf } from '@/device/cache/snapshot-cache';
 import type { Tab } from '@/navigation/tabs';
@@ -25,7 +26,13 @@ export async function makeReady(item: Item, href: string): Promise<void> {
   plainTextOf(copy);
   readyTree(copy.tree);
   // A text that is opened at what was found in it has to be set as a whole; that is not done for a mere touch.
-  if (!href.includes('?') && !useAhead.getState().shown) useAhead.setState({ href });
+  if (!href.includes('?')) setAhead(href);
+}
+
+/** Has something set out of sight by its first screen; not while what was set before is being opened. */
+export function setAhead(href: string): void {
+  const ahead = useAhead.getState();
+  if (!ahead.shown && ahead.href !== href) useAhead.setState({ href });
 }
 
 /**
@@ -54,4 +61,11 @@ export function showAhead(href: string, open: () => void): boolean {
   useAhead.setState({ shown: true });
   requestAnimationFrame(() => setTimeout(open));
   return true;
+}
+
+/** At a press on a link: shows what it leads to if that is set ahead. One that asks for a window of its own is left to the browser. */
+export function followAhead(event: MouseEvent | GestureResponderEvent, href: string, open: () => void): void {
+  const isPlain =
+    'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
+  if (isPlain && showAhead(href, open)) event.preventDefault();
 }

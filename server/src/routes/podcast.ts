@@ -138,7 +138,7 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
     const written = feedOf(request, secret, {
       title: dossier.title,
       about: 'A dossier of yours, read aloud. The address is yours alone: who has it can hear it.',
-      link: `/dossier?dossier=${dossierId}`,
+      link: `/dossiers/${dossierId}`,
       path: `dossiers/${dossierId}.xml`,
       all: dossier.episodes.map((episode, at) => ({ ...episode, madeAt: latest - at * 1000 })),
     });

@@ -1,9 +1,7 @@
-import { useLocalSearchParams } from 'expo-router';
-import { later } from '@/features/shell/later';
+import { Redirect, useLocalSearchParams } from 'expo-router';
 
-const DossierScreen = later('DossierScreen');
-
+/** Where a dossier stood before it had an address of its own: podcasts and bookmarks still lead there. */
 export default function DossierRoute() {
   const { dossier } = useLocalSearchParams<{ dossier?: string }>();
-  return <DossierScreen dossierId={dossier ?? ''} />;
+  return <Redirect href={dossier ? `/dossiers/${dossier}` : '/dossiers'} />;
 }

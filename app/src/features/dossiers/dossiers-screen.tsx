@@ -1,8 +1,9 @@
 import { chosenItems, compileDossier, inOrder } from '@dorvel/core/dossier';
 import { DossierChoices } from '@dorvel/core/model';
 import { Link, useRouter } from 'expo-router';
-import { useState } from 'react';
-import { Pressable, ScrollView, Text, View } from 'react-native';
+import { type ReactNode, useEffect, useState } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { followAhead, setAhead } from '@/article/prerender';
 import { useItemsById, useStandIns } from '@/device/store/items';
 import { useDossierEntries, useDossiers } from '@/device/store/library';
 import { putInNew } from '@/features/collecting/put-in-store';
@@ -20,6 +21,12 @@ export function DossiersScreen() {
   const byId = useItemsById();
   const standIns = useStandIns();
   const [sought, setSought] = useState('');
+  const first = dossiers?.[0]?.id;
+  useEffect(() => {
+    if (!first || !('requestIdleCallback' in globalThis)) return undefined;
+    const idle = requestIdleCallback(() => setAhead(`/dossiers/${first}`));
+    return () => cancelIdleCallback(idle);
+  }, [first]);
   if (!dossiers || !entries) return <StillReading />;
   const shown = dossiers.filter(({ choices }) =>
     choices.title.value.toLocaleLowerCase().includes(sought.trim().toLocaleLowerCase()),
@@ -43,20 +50,37 @@ export function DossiersScreen() {
           const count = inOrder(entries, dossier.id).length;
           return (
             <View key={dossier.id} role="listitem" className="border-b border-line py-[10px]">
-              <Link href={`/dossier?dossier=${dossier.id}`} asChild>
-                <Pressable className="min-h-[44px] justify-center gap-[2px]">
-                  <Text className="font-read text-row font-semibold text-ink">{dossier.choices.title.value}</Text>
-                  <Text className="font-ui text-small text-soft">
-                    {count === 0 ? 'nothing in it yet' : count === 1 ? '1 thing' : `${count} things`}
-                  </Text>
-                </Pressable>
-              </Link>
+              <DossierLink id={dossier.id}>
+                <Text className="font-read text-row font-semibold text-ink">{dossier.choices.title.value}</Text>
+                <Text className="font-ui text-small text-soft">
+                  {count === 0 ? 'nothing in it yet' : count === 1 ? '1 thing' : `${count} things`}
+                </Text>
+              </DossierLink>
               <LaidEndToEnd items={chosenItems({ parts })} />
             </View>
           );
         })}
       </View>
     </ScrollView>
+  );
+}
+
+/** Leads to a dossier; one that is likely to be opened is set ahead. */
+function DossierLink({ id, children }: { id: string; children: ReactNode }) {
+  const href = `/dossiers/${id}`;
+  const router = useRouter();
+  const ready = () => setAhead(href);
+  return (
+    <Link href={href} asChild onPress={(event) => followAhead(event, href, () => router.push(href))}>
+      <View
+        onPointerDown={ready}
+        onPointerEnter={ready}
+        onFocus={ready}
+        className="min-h-[44px] justify-center gap-[2px]"
+      >
+        {children}
+      </View>
+    </Link>
   );
 }
 
@@ -67,7 +91,7 @@ function Begin({ isFirst }: { isFirst: boolean }) {
     const named = DossierChoices.shape.title.safeParse(title);
     if (!named.success) return;
     setTitle('');
-    router.push(`/dossier?dossier=${await putInNew(named.data, [])}`);
+    router.push(`/dossiers/${await putInNew(named.data, [])}`);
   };
   return (
     <View className="gap-[10px]">

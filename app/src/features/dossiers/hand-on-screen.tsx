@@ -32,7 +32,7 @@ export function HandOnScreen({ dossierId }: { dossierId: string }) {
       contentContainerClassName="mx-auto w-full max-w-[640px] gap-[24px] px-[20px] pb-[60px]"
     >
       <ScreenHeader title="Hand it on">
-        <Link href={`/dossier?dossier=${dossierId}`} asChild>
+        <Link href={`/dossiers/${dossierId}`} asChild>
           <Pressable className="min-h-[44px] justify-center">
             <Text className="font-ui text-base text-accent underline">{open.compiled.title}</Text>
           </Pressable>

@@ -5,7 +5,7 @@ import { Link, useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react-native/icons/ellipsis';
 import { memo, type MouseEvent, type ReactNode } from 'react';
 import { type GestureResponderEvent, Text, View } from 'react-native';
-import { makeReady, showAhead } from '@/article/prerender';
+import { followAhead, makeReady } from '@/article/prerender';
 import { useKnots } from '@/device/store/knots';
 import { useSync } from '@/device/sync/sync-loop';
 import { useListSettings } from '@/features/settings/list-settings-store';
@@ -50,9 +50,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const long = useLongPress(onSelect && (() => onSelect(item)));
   const pressed = (event: MouseEvent | GestureResponderEvent) => {
     if (event.currentTarget instanceof Element) openedFrom(event.currentTarget);
-    const isPlain =
-      'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
-    if (isPlain && showAhead(href, () => router.navigate(href))) event.preventDefault();
+    followAhead(event, href, () => router.navigate(href));
   };
   const online = useSync((state) => state.online);
   const { pictures, density } = useListSettings();

@@ -4,8 +4,7 @@
  */
 export { CardsScreen } from '@/features/cards/cards-screen';
 export { FromMemoryScreen } from '@/features/cards/from-memory-screen';
-export { DossierScreen } from '@/features/dossiers/dossier-screen';
-export { DossiersScreen } from '@/features/dossiers/dossiers-screen';
+export { DossiersFrame } from '@/features/dossiers/dossiers-frame';
 export { HandOnScreen } from '@/features/dossiers/hand-on-screen';
 export { AccountScreen } from '@/features/account/account-screen';
 export { ArchiveScreen } from '@/features/archive/archive-screen';

@@ -1,3 +1,3 @@
 import { later } from '@/features/shell/later';
 
-export default later('DossiersScreen');
+export default later('DossiersFrame');

@@ -1,0 +1,1 @@
+export { DrawnByFrame as default } from '@/features/shell/tab-frame';
