@@ -1,4 +1,4 @@
-import type { DossierChoices, HighlightKind, NotePurpose, Stage } from '@dorvel/core/model';
+import type { DossierChoices, DossierWords, HighlightKind, NotePurpose, Stage } from '@dorvel/core/model';
 import type { FeedChanges } from '@dorvel/core/records';
 
 /** What Ines has done with a page: how many days ago she saved it, where it is, how far she read. */
@@ -198,7 +198,7 @@ type SeedPart =
 
 /** A set that she chose and put in order. */
 export interface SeedDossier {
-  set: Partial<DossierChoices> & { title: string };
+  set: Partial<DossierChoices & DossierWords> & { title: string };
   /** The page whose picture stands in front. */
   lead?: string;
   /** Columns of her own in its facts table, by their keys. */

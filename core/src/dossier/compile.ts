@@ -1,5 +1,5 @@
 import type { Dossier, DossierEntry, Highlight, HighlightKind, Item, Note, NotePurpose } from '../model';
-import { liveText } from '../notes';
+import { liveText, noteText } from '../notes';
 import { inOrder } from './order';
 
 /** Where what is in a dossier is looked up. */
@@ -43,12 +43,13 @@ export function compileDossier(
   entries: readonly DossierEntry[],
   sources: DossierSources,
 ): CompiledDossier {
-  const { title, introduction, closing, lead } = dossier.choices;
+  const { title, lead } = dossier.choices;
+  const { introduction, closing } = dossier.words;
   return {
     id: dossier.id,
     title: title.value,
-    introduction: introduction.value.trim(),
-    closing: closing.value.trim(),
+    introduction: noteText({ versions: introduction }).trim(),
+    closing: noteText({ versions: closing }).trim(),
     lead: lead.value,
     parts: inOrder(entries, dossier.id).map((entry) => ({ entryId: entry.id, ...compilePart(entry, sources) })),
   };

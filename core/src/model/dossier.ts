@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { extensible } from './extensible';
-import { ContentHash, Id, Instant } from './ids';
+import { ContentHash, Id, Instant, NEVER } from './ids';
+import { NoteText, onlyVersion, TextVersions } from './note';
 import { Rank } from './rank';
 import { stamped, stampedEach } from './register';
 
@@ -30,9 +31,6 @@ const limited = (most: number) => (value: object) => Object.keys(value).length <
 /** What the reader decides about a dossier as a whole; each field a register of its own. */
 export const DossierChoices = z.object({
   title: z.string().trim().min(1).max(200),
-  /** Markdown. */
-  introduction: z.string().max(20_000),
-  closing: z.string().max(20_000),
   /** A picture of what is in it. */
   lead: ContentHash.nullable(),
   design: DossierDesign,
@@ -50,8 +48,6 @@ export type DossierChoices = z.infer<typeof DossierChoices>;
 
 export const NEW_DOSSIER: DossierChoices = {
   title: 'Untitled',
-  introduction: '',
-  closing: '',
   lead: null,
   design: 'quiet',
   accent: 'plum',
@@ -62,15 +58,36 @@ export const NEW_DOSSIER: DossierChoices = {
   removed: false,
 };
 
-/** A chosen, ordered set of things with the reader's words between them. What is in it are its entries. */
-export const Dossier = extensible({
+/** The reader's words around what is in a dossier, in Markdown. Not one value each: what two devices write apart both stays. */
+export const DossierWords = z.object({ introduction: NoteText, closing: NoteText });
+export type DossierWords = z.infer<typeof DossierWords>;
+
+const DossierNow = extensible({
   id: Id,
   madeAt: Instant,
   choices: stampedEach(DossierChoices, { heard: false }),
   /** Of the facts table, by key, each a register of its own. */
   columns: z.record(ColumnKey, stamped(FactColumn)).refine(limited(MAX_COLUMNS), 'too-many-columns'),
+  words: z.object({ introduction: TextVersions, closing: TextVersions }),
 });
-export type Dossier = z.infer<typeof Dossier>;
+
+/** A dossier as it was when the words around it were one value each, of which the latest won. */
+const EarlierDossier = z.looseObject({
+  choices: z.looseObject({ introduction: stamped(NoteText), closing: stamped(NoteText) }),
+});
+
+/** A stored dossier with its words as they are kept now; what is none, or has them so, as it is. */
+export function withWordsApart(stored: unknown): unknown {
+  const earlier = EarlierDossier.safeParse(stored).data;
+  if (!earlier || 'words' in earlier) return stored;
+  const { introduction, closing, ...choices } = earlier.choices;
+  const versions = (register: typeof closing) => (register.at === NEVER ? [] : [onlyVersion(register)]);
+  return { ...earlier, choices, words: { introduction: versions(introduction), closing: versions(closing) } };
+}
+
+/** A chosen, ordered set of things with the reader's words between them. What is in it are its entries. */
+export const Dossier = z.preprocess(withWordsApart, DossierNow);
+export type Dossier = z.infer<typeof DossierNow>;
 
 /** What a note between the things is for. */
 export const NotePurpose = z.enum(['bridge', 'summary', 'judgement', 'question', 'next-step']);

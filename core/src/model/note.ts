@@ -35,6 +35,8 @@ export type Seen = z.infer<typeof Seen>;
 /** What a note said after one writing of it. */
 const TextVersion = extensible({ at: Stamp, text: NoteText, sees: Seen });
 export type TextVersion = z.infer<typeof TextVersion>;
+/** Those of a text from which it is made (core/notes), the earliest first. */
+export const TextVersions = z.array(TextVersion).max(MAX_VERSIONS);
 
 const NoteNow = extensible({
   id: Id,
@@ -42,8 +44,7 @@ const NoteNow = extensible({
   /** The item that it leads back to; null for one that stands free. */
   itemId: Id.nullable(),
   on: NoteSubject,
-  /** Those of its text from which it is made (core/notes), the earliest first. */
-  versions: z.array(TextVersion).max(MAX_VERSIONS),
+  versions: TextVersions,
   choices: extensible({
     task: stamped(TaskState),
     dueOn: stamped(Day.nullable()),

@@ -4,14 +4,18 @@ import {
   Dossier,
   DossierChoices,
   DossierEntry,
+  DossierWords,
   EntryChoices,
   EntryPart,
+  EVERY_DEVICE,
   FactColumn,
   Id,
   Instant,
   MAX_CELL_LENGTH,
   NEW_DOSSIER,
+  Seen,
 } from '../model';
+import { mergeVersions, withoutLater } from '../notes';
 import { CHANGE, decisions, type Kind } from './kind';
 import { mergeRegisters, untouched, withChanges } from './registers';
 
@@ -21,8 +25,10 @@ const DossierMutation = z.object({
   type: z.literal('dossier'),
   dossierId: Id,
   madeAt: Instant,
-  set: DossierChoices.partial(),
+  set: DossierChoices.extend(DossierWords.shape).partial(),
   columns: z.record(ColumnKey, FactColumn).default({}),
+  /** What of its words the writer had seen; all of them before this change, where nothing is said. */
+  sees: Seen.optional(),
 });
 export type DossierMutation = z.infer<typeof DossierMutation>;
 export type DossierChanges = DossierMutation['set'];
@@ -51,13 +57,17 @@ const blank = <Fields extends object>(fields: Fields) =>
   };
 
 function applyDossierMutation(dossier: Dossier | undefined, mutation: DossierMutation): Dossier {
-  const { dossierId: id, madeAt, set, columns, stamp } = mutation;
-  const choices = withChanges(dossier?.choices ?? blank(NEW_DOSSIER), set, stamp);
-  const made: Dossier = { id, madeAt, choices, columns: withChanges({}, columns, stamp) };
+  const { dossierId: id, madeAt, set, columns, stamp, sees = { [EVERY_DEVICE]: stamp } } = mutation;
+  const { introduction, closing, ...decided } = set;
+  const choices = withChanges(dossier?.choices ?? blank(NEW_DOSSIER), decided, stamp);
+  const written = (text: string | undefined) =>
+    text === undefined ? [] : [{ at: stamp, text, sees: withoutLater(sees, stamp) }];
+  const words = { introduction: written(introduction), closing: written(closing) };
+  const made: Dossier = { id, madeAt, choices, columns: withChanges({}, columns, stamp), words };
   return dossier ? mergeDossiers(dossier, made) : made;
 }
 
-/** Joins two states of one dossier: each choice and each column by its latest stamp. */
+/** Joins two states of one dossier: each choice and each column by its latest stamp, and all that was written apart. */
 function mergeDossiers(a: Dossier, b: Dossier): Dossier {
   return {
     ...a,
@@ -65,6 +75,10 @@ function mergeDossiers(a: Dossier, b: Dossier): Dossier {
     madeAt: Math.min(a.madeAt, b.madeAt),
     choices: mergeRegisters(a.choices, b.choices),
     columns: mergeRegisters(a.columns, b.columns),
+    words: {
+      introduction: mergeVersions(a.words.introduction, b.words.introduction),
+      closing: mergeVersions(a.words.closing, b.words.closing),
+    },
   };
 }
 
@@ -95,7 +109,7 @@ const place = ({ dossierId, part }: DossierEntry): string => JSON.stringify([dos
 export const dossierKind: Kind<Dossier, DossierMutation> = {
   name: 'dossier',
   plural: 'dossiers',
-  version: 1,
+  version: 2,
   schema: Dossier,
   mutation: DossierMutation,
   types: ['dossier'],
@@ -103,12 +117,21 @@ export const dossierKind: Kind<Dossier, DossierMutation> = {
   itemIdOf: () => null,
   apply: applyDossierMutation,
   merge: mergeDossiers,
-  restate({ id: dossierId, madeAt, choices, columns }, base) {
+  restate({ id: dossierId, madeAt, choices, columns, words }, base) {
     const about = { type: 'dossier' as const, dossierId, madeAt };
     return [
       { ...base(), ...about, set: {}, columns: {} },
       ...decisions(choices, (stamp, set): DossierMutation => ({ ...base(stamp), ...about, set, columns: {} })),
       ...decisions(columns, (stamp, set): DossierMutation => ({ ...base(stamp), ...about, set: {}, columns: set })),
+      ...(['introduction', 'closing'] as const).flatMap((field) =>
+        words[field].map(({ at, text, sees }): DossierMutation => ({
+          ...base(at),
+          ...about,
+          set: { [field]: text },
+          columns: {},
+          sees,
+        })),
+      ),
     ];
   },
 };

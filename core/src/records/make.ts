@@ -244,19 +244,26 @@ export function changeMaker({ clock, newId, now }: Makings) {
       madeAt: now(),
       set,
       columns: {},
+      sees: {},
     }),
+    /** @param dossier its words as the reader saw them when they began: what was written elsewhere meanwhile stays */
     changeDossier: (
-      { id: dossierId, madeAt, choices, columns: known }: Dossier,
+      { id: dossierId, madeAt, choices, columns: known, words }: Dossier,
       set: DossierChanges,
       columns: Readonly<Record<string, FactColumn>> = {},
-    ): DossierMutation => ({
-      ...base({ ...choices, ...known }),
-      type: 'dossier',
-      dossierId,
-      madeAt,
-      set,
-      columns,
-    }),
+    ): DossierMutation => {
+      const written = [...words.introduction, ...words.closing];
+      return {
+        id: newId(),
+        stamp: clock.next(...stampsOf(choices), ...stampsOf(known), ...written.map(({ at }) => at)),
+        type: 'dossier',
+        dossierId,
+        madeAt,
+        set,
+        columns,
+        ...(set.introduction === undefined && set.closing === undefined ? {} : { sees: seenIn(written) }),
+      };
+    },
     entry: (
       dossierId: string,
       part: EntryPart,

@@ -166,6 +166,7 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
         some({
           title: fc.constantFrom('Boats', 'Engines'),
           introduction: words,
+          closing: words,
           design: fc.constantFrom('quiet', 'report'),
           removed: fc.boolean(),
         }).map((set) => ({ ...about, set })),

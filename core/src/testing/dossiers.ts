@@ -2,9 +2,11 @@ import {
   type Dossier,
   type DossierChoices,
   type DossierEntry,
+  type DossierWords,
   type EntryChoices,
   type EntryPart,
   NEW_DOSSIER,
+  onlyVersion,
 } from '../model';
 
 const by = <Value>(value: Value) => ({ value, at: '000000001-0000-a' });
@@ -17,12 +19,20 @@ const registers = <Fields extends object>(fields: Fields) =>
 export function dossierFrom({
   id,
   columns = {},
+  introduction = '',
+  closing = '',
   ...choices
 }: {
   id: string;
   columns?: Record<string, { title: string | null; hidden: boolean }>;
-} & Partial<DossierChoices>): Dossier {
-  return { id, madeAt: 1, choices: registers({ ...NEW_DOSSIER, ...choices }), columns: registers(columns) };
+} & Partial<DossierChoices & DossierWords>): Dossier {
+  return {
+    id,
+    madeAt: 1,
+    choices: registers({ ...NEW_DOSSIER, ...choices }),
+    columns: registers(columns),
+    words: { introduction: [onlyVersion(by(introduction))], closing: [onlyVersion(by(closing))] },
+  };
 }
 
 /** Something in a dossier, first of all where no rank is named. */

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { inOrder, moveEntries } from '@dorvel/core/dossier';
-import { liveText } from '@dorvel/core/notes';
+import { NEW_DOSSIER } from '@dorvel/core/model';
+import { liveText, noteText } from '@dorvel/core/notes';
 import { v7 as uuidv7 } from 'uuid';
 import { useAccount } from './account';
 import {
@@ -76,4 +77,30 @@ it('a cell is one of its row alone, and a column one of the dossier', async () =
   expect((await store.entries.get(a))?.cells['own-1']?.value).toBe('yes');
   expect((await store.entries.get(b))?.cells).toEqual({});
   expect((await store.dossiers.get(id))?.columns['own-1']?.value.title).toBe('Fits');
+});
+
+const introductionOf = async (id: string) => {
+  const dossier = await store.dossiers.get(id);
+  return noteText({ versions: dossier?.words.introduction ?? [] });
+};
+
+it('what another device wrote around a dossier while a cover was open stays beside what is written in it', async () => {
+  const id = await beginDossier('Engines');
+  await changeDossier(id, { introduction: 'Three are compared.' });
+  const began = await store.dossiers.get(id);
+  await changeDossier(id, { introduction: 'Three are compared.\n\nPrices are of May.' });
+  await changeDossier(id, { introduction: 'For the committee.\n\nThree are compared.' }, {}, began);
+  expect(await introductionOf(id)).toBe('For the committee.\n\nThree are compared.\n\nPrices are of May.');
+  await changeDossier(id, { introduction: 'Four.' });
+  expect(await introductionOf(id)).toBe('Four.');
+});
+
+it('reads a dossier that is here from before its words were merged', async () => {
+  const at = '0lx5k2n40-0000-aaaa';
+  const stamped = Object.fromEntries(Object.entries(NEW_DOSSIER).map(([field, value]) => [field, { value, at }]));
+  const id = uuidv7();
+  const words = { introduction: { value: 'Written then.', at }, closing: { value: '', at } };
+  await store.dossiers.add({ id, madeAt: 1, choices: { ...stamped, ...words }, columns: {} } as never);
+  expect(await introductionOf(id)).toBe('Written then.');
+  expect(Object.keys((await store.dossiers.get(id))?.choices ?? {})).toEqual(Object.keys(NEW_DOSSIER));
 });

@@ -1,14 +1,13 @@
 import { inOrder, type NewEntryRank, ranksAt } from '@dorvel/core/dossier';
 import {
   type Dossier,
-  type DossierChoices,
   type EntryChoices,
   type EntryPart,
   type FactColumn,
   MAX_NOTE_LENGTH,
   type NotePurpose,
 } from '@dorvel/core/model';
-import type { Mutation } from '@dorvel/core/records';
+import type { DossierChanges, Mutation } from '@dorvel/core/records';
 import { commit, make, store } from './commit';
 import { readDossiers } from './library';
 
@@ -22,14 +21,19 @@ export async function beginDossier(title: string): Promise<string> {
   return begun.dossierId;
 }
 
-/** Records what the reader decided about a dossier, or about columns of its facts table. */
+/**
+ * Records what the reader decided about a dossier, or about columns of its facts table.
+ *
+ * @param began its words as the reader saw them when they began to write
+ */
 export async function changeDossier(
   dossierId: string,
-  set: Partial<DossierChoices>,
+  set: DossierChanges,
   columns: Readonly<Record<string, FactColumn>> = {},
+  began?: Dossier,
 ): Promise<void> {
   const dossier = await store().dossiers.get(dossierId);
-  if (dossier) await commit(make.changeDossier(dossier, set, columns));
+  if (dossier) await commit(make.changeDossier({ ...dossier, words: (began ?? dossier).words }, set, columns));
 }
 
 /**

@@ -148,7 +148,12 @@ const NO_PINS: ReadonlyMap<string, Pin> = new Map();
 /** The dossiers that there are, the one that was changed or filled last first. */
 export async function readDossiers(store: DeviceStore): Promise<Dossier[]> {
   const [dossiers, entries] = await Promise.all([store.dossiers.toArray(), store.entries.toArray()]);
-  const last = new Map(dossiers.map(({ id, choices }) => [id, lastStamp(choices)]));
+  const last = new Map(
+    dossiers.map(({ id, choices, words }) => [
+      id,
+      lastStamp([...Object.values(choices), ...words.introduction, ...words.closing]),
+    ]),
+  );
   for (const { dossierId, choices } of entries) {
     const stamp = lastStamp(choices);
     if (stamp > (last.get(dossierId) ?? '')) last.set(dossierId, stamp);

@@ -14,6 +14,7 @@ import {
   type SavedSearch,
   type Silence,
   withWordRegisters,
+  withWordsApart,
 } from '@dorvel/core/model';
 import {
   apartFromNote,
@@ -193,6 +194,7 @@ export class DeviceStore extends Dexie {
     });
     this.version(SAVED_AT_VERSION).stores({ items: 'id, capture.addressKey, choices.stage.value, savedAt' });
     this.items.hook('reading', withLaterFields);
+    this.dossiers.hook('reading', (dossier) => withWordsApart(dossier) as Dossier);
   }
 
   /** Has these items in memory, and no others. @param areAll whether they are all there are */

@@ -17,10 +17,13 @@ const MOST = 40;
 
 /** What stands around a dossier: its title, the words before and after, the picture in front. Closing keeps it. */
 export function CoverSheet({ open: { dossier, compiled }, onClose }: { open: OpenDossier; onClose(): void }) {
-  const { choices } = dossier;
+  // What another device says while this is open is not written over by what stood here before.
+  const [began] = useState(dossier);
+  const [words] = useState({ introduction: compiled.introduction, closing: compiled.closing });
+  const { choices } = began;
   const [title, setTitle] = useState(choices.title.value);
-  const [introduction, setIntroduction] = useState(choices.introduction.value);
-  const [closing, setClosing] = useState(choices.closing.value);
+  const [introduction, setIntroduction] = useState(words.introduction);
+  const [closing, setClosing] = useState(words.closing);
   const [lead, setLead] = useState(choices.lead.value);
   const router = useRouter();
   const items = useMemo(() => chosenItems(compiled), [compiled]);
@@ -30,11 +33,12 @@ export function CoverSheet({ open: { dossier, compiled }, onClose }: { open: Ope
   const named = DossierChoices.shape.title.safeParse(title);
   const keep = () => {
     onClose();
-    const now = { title: named.data ?? choices.title.value, introduction, closing, lead };
+    const before = { title: choices.title.value, lead: choices.lead.value, ...words };
+    const now = { title: named.data ?? before.title, lead, introduction, closing };
     const changed = Object.fromEntries(
-      Object.entries(now).filter(([field, value]) => choices[field as keyof typeof now].value !== value),
+      Object.entries(now).filter(([field, value]) => before[field as keyof typeof now] !== value),
     );
-    if (Object.keys(changed).length > 0) void changeDossier(dossier.id, changed);
+    if (Object.keys(changed).length > 0) void changeDossier(began.id, changed, {}, began);
   };
   const remove = () => {
     onClose();
