@@ -5,10 +5,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
+import { fill, openLibrary, WORDS } from './invented-library.mjs';
 
 const here = fileURLToPath(import.meta.url);
 const root = path.resolve(path.dirname(here), '..');
-const WORDS = 1800;
 
 if (process.argv[2] === 'one') await one(process.argv[3], Number(process.argv[4]), process.argv[5]);
 else {
@@ -47,19 +47,7 @@ else {
 
 async function one(step, items, folder) {
   const server = (name) => import(path.join(root, 'server/src', name));
-  const { openDatabase } = await server('db/open.ts');
-  const { accountRepository } = await server('accounts/accounts.ts');
-  const { libraryOf } = await server('library/library.ts');
-  const { folderStore } = await server('files/files.ts');
-  const open = async (name) => {
-    const database = await openDatabase(`file:${folder}/${name}.db`, path.join(root, 'server/src/db/migrations'));
-    const accounts = accountRepository(database, Date.now);
-    const known = await accounts.create('a@example.org', 'A', 'a long enough passphrase').catch(() => null);
-    const { accounts: table } = await server('db/schema.ts');
-    const [row] = await database.read.select({ id: table.id }).from(table);
-    const account = { id: known?.id ?? row.id, mail: 'a@example.org', name: 'A' };
-    return { database, account, library: libraryOf(database, account.id), files: folderStore(`${folder}/${name}`) };
-  };
+  const open = (name) => openLibrary(folder, name);
   const megabytes = (bytes) => Math.round(bytes / 1e6);
   const watched = async (work) => {
     globalThis.gc?.();
@@ -101,46 +89,4 @@ async function one(step, items, folder) {
     console.log(JSON.stringify(told));
   }
   process.exit(0);
-}
-
-/** The same words each time: a generator with a seed, after Lehmer. */
-async function fill({ library }, items) {
-  const { newItem, itemKind } = await import(path.join(root, 'core/src/records/index.ts'));
-  const { createClock } = await import(path.join(root, 'core/src/sync/index.ts'));
-  const { pageFrom } = await import(path.join(root, 'core/src/testing/pages.ts'));
-  const clock = createClock('bench', Date.now);
-  let seed = 7;
-  const next = (most) => (seed = (seed * 48_271) % 2_147_483_647) % most;
-  const syllables = 'ta ren mo li sa ke dor ul ve an is or pe tu ga'.split(' ');
-  const word = () => Array.from({ length: 1 + next(3) }, () => syllables[next(syllables.length)]).join('');
-  const vocabulary = Array.from({ length: 8000 }, word);
-  const words = (count) => Array.from({ length: count }, () => vocabulary[Math.min(next(8000), next(8000))]).join(' ');
-  const id = (n, kind) => `019a0000-0000-7000-8${kind}00-${String(n).padStart(12, '0')}`;
-  for (let start = 0; start < items; start += 50)
-    await library.change(async (write) => {
-      for (let n = start; n < Math.min(start + 50, items); n++) {
-        const save = {
-          ...{
-            type: 'save',
-            id: id(n, 1),
-            itemId: id(n, 2),
-            stamp: clock.next(),
-            savedAt: 1_700_000_000_000 + n * 60_000,
-          },
-          address: `https://bench.example/${n}`,
-        };
-        const item = itemKind.apply(undefined, save) ?? newItem(save);
-        const title = words(6);
-        item.capture.state = 'arrived';
-        item.capture.page = pageFrom({ title, copyId: id(n, 3), language: 'en', minutes: 8, wordCount: WORDS });
-        const paragraph = () => ({
-          ...{ type: 'element', tagName: 'p', properties: {} },
-          children: [{ type: 'text', value: `${words(90)}.` }],
-        });
-        const tree = { type: 'root', children: Array.from({ length: WORDS / 90 }, paragraph) };
-        // What it is found by is made when it comes in.
-        await write.putCopy({ id: id(n, 3), itemId: item.id, madeAt: 1, title, language: 'en', hash: null, tree }, '');
-        await write.put(item);
-      }
-    });
 }

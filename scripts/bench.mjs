@@ -24,6 +24,7 @@ run('new-to-you', ['--import', 'tsx', 'bench/new-to-you.mjs']);
 run('search', ['--expose-gc', '--import', 'tsx', 'bench/search.mjs', ...process.argv.slice(3)]);
 run('feeds', ['--import', 'tsx', 'bench/feeds.mjs', ...process.argv.slice(3)]);
 run('archive', ['--import', 'tsx', 'bench/archive.mjs']);
+run('dossier', ['--import', 'tsx', 'bench/dossier.mjs']);
 run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 // Builds pages and needs scikit-learn; see there.
 if (only === 'came-through')

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { Problem } from '../model';
 import { PROTOCOL, PROTOCOL_HEADER } from '../sync';
+import { readToldFile } from './told-file';
 
 /** The server answered, in its own words, that it cannot do what was asked. `message` is written for the reader. */
 export class ServerProblem extends Error {
@@ -46,13 +47,18 @@ export interface Client {
     path: string,
     body?: unknown,
   ): Promise<z.output<Schema>>;
+  /** Asks for a file. */
+  file(path: string): Promise<Blob>;
   /**
-   * Asks for a file, which may take as long as it takes.
+   * The same for one that is long in the making.
    *
-   * @param signal ends it
-   * @returns `name` as the server calls it, if it does
+   * @param step told how much of it is done
    */
-  file(path: string, signal?: AbortSignal): Promise<{ name: string | null; content: Blob }>;
+  toldFile(
+    path: string,
+    step: (done: number, of: number) => void,
+    signal: AbortSignal,
+  ): Promise<{ name: string; content: Blob }>;
   /** Asks for something whose answer has nothing to say. */
   send(method: string, path: string, body?: unknown): Promise<void>;
 }
@@ -97,11 +103,17 @@ export function clientOf({ base, fetch, credentials, headers, timeoutMs = TIMEOU
       if (!parsed.success) throw foreign(response, parsed.error);
       return parsed.data;
     },
-    async file(path, signal = new AbortController().signal) {
+    async file(path) {
+      const response = await answerTo('GET', path, undefined);
+      return response.blob();
+    },
+    async toldFile(path, step, signal) {
       const response = await answerTo('GET', path, undefined, signal);
-      const stated = response.headers.get('content-disposition') ?? '';
-      const name = /filename\*=UTF-8''([^;]+)/i.exec(stated)?.[1];
-      return { name: name ? decodeURIComponent(name) : null, content: await response.blob() };
+      try {
+        return await readToldFile(chunksOf(response), step);
+      } catch (error) {
+        throw signal.aborted ? error : foreign(response, error);
+      }
     },
     async send(method, path, body) {
       await answerTo(method, path, body);
@@ -109,7 +121,13 @@ export function clientOf({ base, fetch, credentials, headers, timeoutMs = TIMEOU
   };
 }
 
-function foreign({ status }: Response, cause?: Error): Unreachable {
+/** Not every browser lets a body be gone through by itself. */
+async function* chunksOf({ body }: Response): AsyncGenerator<Uint8Array<ArrayBuffer>> {
+  const reader = body?.getReader();
+  for (let read = await reader?.read(); read && !read.done; read = await reader?.read()) yield read.value;
+}
+
+function foreign({ status }: Response, cause?: unknown): Unreachable {
   return new Unreachable(
     `Something else answered in the server’s place (${status}): a network that wants a sign-in, perhaps.`,
     status,

@@ -1,1 +1,2 @@
 export * from './client';
+export { fileLine } from './told-file';

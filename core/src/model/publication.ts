@@ -49,6 +49,8 @@ export type DossierFormat = z.infer<typeof DossierFormat>;
 
 export const DossierParams = z.object({ id: Id });
 export const DossierFileParams = DossierParams.extend({ format: DossierFormat });
+/** Whether it is told how far the file is while it is made (core/client/told-file). */
+export const DossierFileAsked = z.object({ told: z.stringbool().default(false) });
 
 /** POST /api/dossiers/{id}/letter: sends it as a mail. */
 export const DossierLetter = z.object({ to: z.email().max(254), words: z.string().trim().max(2000) });

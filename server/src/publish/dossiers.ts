@@ -112,7 +112,8 @@ export function dossierShelf(database: Database, { findable, now }: ShelfParts) 
       found: (written) => found.get(written)?.flatMap((id) => item(id) ?? []) ?? [],
     });
     const { design, accent, typeface, named, withFacts } = dossier.choices;
-    const stamps = [dossier, ...entries].flatMap(({ choices }) => Object.values(choices).map(({ at }) => at));
+    const decided = [dossier, ...entries].flatMap(({ choices }) => Object.values(choices));
+    const stamps = [...decided, ...dossier.words.introduction, ...dossier.words.closing].map(({ at }) => at);
     // Of the notes in it alone: when anything else was written is nothing to others.
     const noteStamps = entries.flatMap(({ part }) =>
       part.kind === 'note' ? (notes.get(part.noteId)?.versions.map(({ at }) => at) ?? []) : [],

@@ -1,5 +1,13 @@
+import { fileLine } from '@dorvel/core/client';
 import { dossierLetter } from '@dorvel/core/formats';
-import { DossierFileParams, DossierLetter, DossierParams, Publication, PublicationWish } from '@dorvel/core/model';
+import {
+  DossierFileAsked,
+  DossierFileParams,
+  DossierLetter,
+  DossierParams,
+  Publication,
+  PublicationWish,
+} from '@dorvel/core/model';
 import { type Request, type Response, Router } from 'express';
 import type { AccountEvents } from '../accounts/events';
 import type { FileStore } from '../files/files';
@@ -66,15 +74,25 @@ export function dossierRoutes({ dossiers, library, files, events, send }: Dossie
 
   router.get('/dossiers/:id/files/:format', async (request, response) => {
     const { id, format } = DossierFileParams.parse(request.params);
+    const { told } = DossierFileAsked.parse(request.query);
     const accountId = accountOf(response).id;
     const open = await opened(accountId, id);
     let isWanted = true;
     response.on('close', () => (isWanted = false));
-    const file = await dossierFile(open, format, { library: library(accountId), files, isWanted: () => isWanted });
-    response
-      .type(file.type)
-      .attachment(`${fileName(open.handedOn.compiled.title)}${file.ending}`)
-      .send(file.content);
+    if (told) response.type('application/octet-stream');
+    const file = await dossierFile(open, format, {
+      ...{ library: library(accountId), files, isWanted: () => isWanted },
+      step: (done, of) => {
+        if (told) response.write(fileLine({ done, of }));
+      },
+    });
+    const name = `${fileName(open.handedOn.compiled.title)}${file.ending}`;
+    if (!told) {
+      response.type(file.type).attachment(name).send(file.content);
+      return;
+    }
+    response.write(fileLine({ name, type: file.type, bytes: Buffer.byteLength(file.content) }));
+    response.end(file.content);
   });
 
   // A letter goes to anybody: nobody is to be flooded through this server.

@@ -6,6 +6,7 @@ import {
   CodeWish,
   Copy,
   CopyParams,
+  DossierFileAsked,
   DossierFileParams,
   DossierLetter,
   DossierParams,
@@ -410,6 +411,7 @@ const OPERATIONS: readonly Operation[] = [
     summary: 'A dossier as a file',
     entry: 'session',
     params: DossierFileParams,
+    query: DossierFileAsked,
     answer: 'application/octet-stream',
   },
   {

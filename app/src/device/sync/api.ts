@@ -30,7 +30,7 @@ import type { Mutation } from '@dorvel/core/records';
 import { PullResponse, PushResponse } from '@dorvel/core/sync';
 import type { z } from 'zod';
 
-const { read, send, file } = clientOf({
+const { read, send, file, toldFile } = clientOf({
   base: '/api',
   credentials: 'same-origin',
   fetch: (...words) => fetch(...words),
@@ -72,12 +72,16 @@ export const api = {
   publish: (dossierId: string, wish: z.input<typeof PublicationWish>) =>
     read(Publication, 'PUT', `/dossiers/${dossierId}/publication`, wish),
   withdraw: (dossierId: string) => read(Publication, 'DELETE', `/dossiers/${dossierId}/publication`),
-  dossierFile: (dossierId: string, format: DossierFormat, signal?: AbortSignal) =>
-    file(`/dossiers/${dossierId}/files/${format}`, signal),
+  dossierFile: (
+    dossierId: string,
+    format: DossierFormat,
+    step: (done: number, of: number) => void,
+    signal: AbortSignal,
+  ) => toldFile(`/dossiers/${dossierId}/files/${format}?told=true`, step, signal),
   sendDossier: (dossierId: string, to: string, words: string) =>
     send('POST', `/dossiers/${dossierId}/letter`, { to, words }),
   /** @param address on our own origin, as texts and items have it */
-  picture: async (address: string) => (await file(address.replace(/^\/api/, ''))).content,
+  picture: (address: string) => file(address.replace(/^\/api/, '')),
   nightlyArchive: () => read(NightlyArchive, 'GET', '/archive/nightly'),
   mailbox: () => read(Mailbox, 'GET', '/mailbox'),
   allowSenders: (senders: string[]) => read(Mailbox, 'PUT', '/mailbox', { senders }),

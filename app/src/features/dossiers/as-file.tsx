@@ -6,6 +6,7 @@ import { api } from '@/device/sync/api';
 import { inWords } from '@/features/elsewhere/in-words';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
+import { Progress } from '@/ui/progress';
 import { SectionHeading } from '@/ui/section-heading';
 
 /** What a dossier can be taken along as, in words. */
@@ -42,18 +43,19 @@ const FORMATS: readonly { title: string; formats: readonly { format: DossierForm
 ];
 
 /** A dossier as a file, made on the server; what takes long can be stopped. */
-export function AsFile({ dossierId, title }: { dossierId: string; title: string }) {
-  const [making, setMaking] = useState<string | null>(null);
+export function AsFile({ dossierId }: { dossierId: string }) {
+  const [making, setMaking] = useState<{ label: string; of: number } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const stop = useRef<AbortController | null>(null);
   const make = async (format: DossierFormat, label: string) => {
     const controller = new AbortController();
     stop.current = controller;
-    setMaking(label);
+    setMaking({ label, of: 0 });
     setFault(null);
     try {
-      const file = await api.dossierFile(dossierId, format, controller.signal);
-      handOutFile(file.name ?? `${title}.${format}`, file.content);
+      const step = (done: number, of: number) => setMaking({ label, of: done / of });
+      const file = await api.dossierFile(dossierId, format, step, controller.signal);
+      handOutFile(file.name, file.content);
     } catch (error) {
       if (!controller.signal.aborted) setFault(inWords(error));
     }
@@ -61,10 +63,9 @@ export function AsFile({ dossierId, title }: { dossierId: string; title: string 
   };
   const copyAll = async () => {
     try {
-      const [html, text] = await Promise.all([
-        api.dossierFile(dossierId, 'html'),
-        api.dossierFile(dossierId, 'markdown'),
-      ]);
+      const { signal } = new AbortController();
+      const whole = (format: DossierFormat) => api.dossierFile(dossierId, format, () => undefined, signal);
+      const [html, text] = await Promise.all([whole('html'), whole('markdown')]);
       const blob = async (type: string, { content }: { content: Blob }) => new Blob([await content.text()], { type });
       await navigator.clipboard.write([
         new ClipboardItem({ 'text/html': await blob('text/html', html), 'text/plain': await blob('text/plain', text) }),
@@ -81,11 +82,14 @@ export function AsFile({ dossierId, title }: { dossierId: string; title: string 
         <Button label="Copy all of it" onPress={() => void copyAll()} />
       </View>
       {making !== null && (
-        <View className="flex-row flex-wrap items-center gap-[12px]">
-          <Text role="status" className="font-ui text-base text-ink">
-            Making: {making}…
-          </Text>
-          <Button label="Stop" onPress={() => stop.current?.abort()} />
+        <View className="gap-[8px]">
+          <View className="flex-row flex-wrap items-center gap-[12px]">
+            <Text role="status" className="font-ui text-base text-ink">
+              Making: {making.label}…
+            </Text>
+            <Button label="Stop" onPress={() => stop.current?.abort()} />
+          </View>
+          <Progress of={making.of} />
         </View>
       )}
       {fault !== null && (

@@ -50,7 +50,7 @@ export function HandOnScreen({ dossierId }: { dossierId: string }) {
       <AtAnAddress dossierId={dossierId} />
       <HowItIsSet open={open} />
       <AsLetter dossierId={dossierId} />
-      <AsFile dossierId={dossierId} title={open.compiled.title} />
+      <AsFile dossierId={dossierId} />
       <ToBeHeard open={open} />
     </ScrollView>
   );

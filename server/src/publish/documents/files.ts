@@ -12,6 +12,7 @@ import {
 } from '@dorvel/core/formats';
 import type { DossierFormat } from '@dorvel/core/model';
 import MailComposer from 'nodemailer/lib/mail-composer';
+import pLimit from 'p-limit';
 import type { FileStore } from '../../files/files';
 import type { Library } from '../../library/library';
 import type { OpenedDossier } from '../dossiers';
@@ -28,15 +29,25 @@ interface DossierFile {
   content: string | Buffer;
 }
 
+const AT_ONCE = 2;
 const PLAIN = 'text/plain; charset=utf-8';
 
-/** A dossier as a file, for the reader's own use. @param isWanted asked now and then: false ends it */
+interface Making {
+  library: Library;
+  files: FileStore;
+  /** Asked now and then: false ends it. */
+  isWanted(): boolean;
+  /** Told how much of what takes long is done. */
+  step(done: number, of: number): void;
+}
+
+/** A dossier as a file, for the reader's own use. */
 export async function dossierFile(
   { handedOn, withFacts, pictures }: OpenedDossier,
   format: DossierFormat,
-  { library, files, isWanted }: { library: Library; files: FileStore; isWanted(): boolean },
+  { library, files, isWanted, step }: Making,
 ): Promise<DossierFile> {
-  const prepared = (hashes: Iterable<string>) => preparedPictures(files, hashes, isWanted);
+  const prepared = (hashes: ReadonlySet<string>) => preparedPictures(hashes, { files, isWanted, step });
   switch (format) {
     case 'docx': {
       const content = await wordDocument(handedOn, await prepared(pictures));
@@ -117,17 +128,19 @@ export async function dossierFile(
   }
 }
 
-/** Pictures made ready for documents, one after the other: they are large, and nobody waits for the last. */
+/** Pictures made ready for documents, a few at a time: they are large, and nobody waits for the last. */
 async function preparedPictures(
-  files: FileStore,
-  hashes: Iterable<string>,
-  isWanted: () => boolean,
+  hashes: ReadonlySet<string>,
+  { files, isWanted, step }: Omit<Making, 'library'>,
 ): Promise<Map<string, DocumentPicture>> {
   const found = new Map<string, DocumentPicture>();
-  for (const hash of hashes) {
-    if (!isWanted()) break;
+  const few = pLimit(AT_ONCE);
+  let done = 0;
+  await few.map(hashes, async (hash) => {
+    if (!isWanted()) return;
     const picture = await documentPicture(files, hash);
     if (picture) found.set(hash, picture);
-  }
+    step((done += 1), hashes.size);
+  });
   return found;
 }
