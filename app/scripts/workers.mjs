@@ -25,15 +25,15 @@ export async function buildVoice() {
   });
 }
 
-/** Writes public/workers: what relates texts to one another, and what finds in them. */
+/** Writes public/workers: what relates texts to one another, what finds in them, and what reads files from elsewhere. */
 export async function buildTextWorkers() {
   const target = path.join(app, 'public/workers');
   await rm(target, { recursive: true, force: true });
-  const entries = ['relate', 'find'].map((name) => [
+  const entries = ['relate', 'find', 'bring-in'].map((name) => [
     name,
     path.join(app, `src/device/workers/${name}/${name}.worker.ts`),
   ]);
-  // What both stand on is a part of its own, so that it is on the device once.
+  // What several stand on is a part of its own, so that it is on the device once.
   await build({ ...WORKER, entryPoints: Object.fromEntries(entries), outdir: target, splitting: true });
 }
 

@@ -108,6 +108,44 @@ test('a set is gathered from where things stand, gets words between them and an 
   await other.context().close();
 });
 
+test('what a phone shares goes into a dossier; what another device writes around one while its cover is open stays', async ({
+  page,
+  seeded,
+  browser,
+}, { project }) => {
+  await signIn(page, seeded);
+  const shared = webPage('rough', `/closed/${project.name}-shared`);
+  await page.goto(`${seeded}/share?${new URLSearchParams({ title: 'A page', text: shared }).toString()}`);
+  await expect(page.getByText('Saved to Inbox.')).toBeVisible();
+  await page.getByRole('button', { name: 'Into a dossier' }).click();
+  await page
+    .getByRole('dialog', { name: 'Put it in a dossier' })
+    .getByRole('button', { name: /^Winter reading/ })
+    .click();
+  await expect(page.getByText('In “Winter reading”.')).toBeVisible();
+  await openDossier(page, 'Winter reading');
+  await expect(inDossier(page).last()).toContainText(/Closed|rough/i);
+
+  const cover = async (on: Page) => {
+    await on.getByRole('button', { name: 'Cover…' }).click();
+    return on.getByRole('dialog', { name: 'Cover' });
+  };
+  const here = await cover(page);
+  const other = await (await browser.newContext({ viewport: page.viewportSize() })).newPage();
+  await signIn(other, seeded);
+  await openDossier(other, 'Winter reading');
+  const there = await cover(other);
+  await there.getByLabel('After the rest').fill('Written on the other device.');
+  await there.getByRole('button', { name: 'Keep the cover' }).click();
+  await expect(page.getByText('Written on the other device.')).toBeVisible();
+  await here.getByLabel('After the rest').fill('Written on this one.');
+  await here.getByRole('button', { name: 'Keep the cover' }).click();
+  for (const on of [page, other])
+    for (const words of ['Written on the other device.', 'Written on this one.'])
+      await expect(on.getByText(words)).toBeVisible();
+  await other.context().close();
+});
+
 test('what pages state is laid side by side, put right by hand, and goes along into a spreadsheet', async ({
   page,
   seeded,

@@ -1,3 +1,4 @@
+import { brotliCompressSync } from 'node:zlib';
 import fc from 'fast-check';
 import { gzipSync, strFromU8, strToU8, zipSync } from 'fflate';
 import {
@@ -308,11 +309,25 @@ describe('a web archive', () => {
       '200 OK\r\nContent-Type: text/html\r\nTransfer-Encoding: chunked',
       strToU8('4\r\n<p>C\r\n6;x=y\r\nhunks.\r\n0\r\n\r\n'),
     ),
-    response('https://a.example/br', '200 OK\r\nContent-Type: text/html\r\nContent-Encoding: br', strToU8('\u0001')),
+    response(
+      'https://a.example/br',
+      '200 OK\r\nContent-Type: text/html\r\nContent-Encoding: br',
+      // Node's own is the reference implementation of RFC 7932.
+      new Uint8Array(brotliCompressSync(`<p>${'So much of it. '.repeat(20_000)}`)),
+    ),
+    response(
+      'https://a.example/zstd',
+      '200 OK\r\nContent-Type: text/html\r\nContent-Encoding: zstd',
+      strToU8('\u0001'),
+    ),
+    response('https://a.example/cut', '200 OK\r\nContent-Type: text/html\r\nContent-Encoding: br', strToU8('\u0001')),
   ];
   const expected = {
-    addresses: ['https://a.example/', 'https://a.example/packed', 'https://a.example/chunks'],
-    faults: [{ written: 'https://a.example/br', says: 'It is packed in a way that cannot be read here.' }],
+    addresses: ['', 'packed', 'chunks', 'br'].map((path) => `https://a.example/${path}`),
+    faults: ['zstd', 'cut'].map((path) => ({
+      written: `https://a.example/${path}`,
+      says: 'It is packed in a way that cannot be read here.',
+    })),
   };
 
   it.each([
@@ -324,7 +339,8 @@ describe('a web archive', () => {
     expect(faults).toEqual(expected.faults);
     expect(found[0]).toMatchObject({ savedAt: Date.parse('2026-03-04T10:00:00Z') });
     expect(found[0]?.text?.body).toMatch(/Größe.*src="data:image\/png/s);
-    expect(found.slice(1).map(({ text }) => text?.body)).toEqual(['<p>Packed.', '<p>Chunks.']);
+    expect(found.slice(1, 3).map(({ text }) => text?.body)).toEqual(['<p>Packed.', '<p>Chunks.']);
+    expect(found[3]?.text?.body).toHaveLength(3 + 20_000 * 'So much of it. '.length);
   });
 
   it('gives what is whole of one that is cut off, and says so of one that has nothing', () => {

@@ -1,3 +1,4 @@
+import { decompress as decompressBrotli } from 'brotli/decompress';
 import { decompressSync, Gunzip } from 'fflate';
 import { type Findings, type Found, UNSAID } from './found';
 import { withPicturesInside } from './inline-pictures';
@@ -127,13 +128,33 @@ function httpAnswer(content: Uint8Array): { status: number; type: string; body: 
 
 function decodedBody(body: Uint8Array, coding: string): Uint8Array | null {
   if (coding === '' || coding === 'identity') return body;
-  if (!/^(?:x-)?gzip$|^deflate$/i.test(coding)) return null;
+  const decode = DECODERS.find(([name]) => name.test(coding))?.[1];
+  if (!decode) return null;
   try {
-    return decompressSync(body);
+    return decode(body);
   } catch {
     // Some tools keep the coding's name and the text without it.
     return looksLikeText(body) ? body : null;
   }
+}
+
+const DECODERS: readonly [RegExp, (body: Uint8Array) => Uint8Array][] = [
+  [/^(?:x-)?gzip$|^deflate$/i, (body) => decompressSync(body)],
+  [/^br$/i, unpackedBrotli],
+];
+
+/** One page or picture is smaller; more is an attempt to fill the memory. */
+const MOST_BYTES_OF_ONE = 64_000_000;
+
+/** RFC 7932. It does not say how large it becomes: asked with more room each time. */
+function unpackedBrotli(body: Uint8Array): Uint8Array {
+  for (let room = Math.max(65_536, body.length * 8); ; room *= 4)
+    try {
+      return decompressBrotli(body, Math.min(room, MOST_BYTES_OF_ONE));
+    } catch (error) {
+      const isTooSmall = error instanceof Error && error.message.includes('not large enough');
+      if (!isTooSmall || room >= MOST_BYTES_OF_ONE) throw error;
+    }
 }
 
 const looksLikeText = (body: Uint8Array): boolean => /^\s*</.test(latin.decode(body.subarray(0, 200)));

@@ -47,7 +47,7 @@ export interface Client {
     path: string,
     body?: unknown,
   ): Promise<z.output<Schema>>;
-  /** Asks for a file. */
+  /** Asks for a file, which may take as long as it takes. */
   file(path: string): Promise<Blob>;
   /**
    * The same for one that is long in the making.
@@ -104,7 +104,7 @@ export function clientOf({ base, fetch, credentials, headers, timeoutMs = TIMEOU
       return parsed.data;
     },
     async file(path) {
-      const response = await answerTo('GET', path, undefined);
+      const response = await answerTo('GET', path, undefined, new AbortController().signal);
       return response.blob();
     },
     async toldFile(path, step, signal) {

@@ -2,7 +2,7 @@ import { readAddress } from '@dorvel/core/address';
 import type { GivenText } from '@dorvel/core/model';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/store/changes';
 import { useNoteSheet } from '@/features/notes/note-store';
@@ -38,26 +38,58 @@ export function AddSheet() {
   const ofText = useMemo(() => saveListOfText(input), [input]);
   const many = ofFiles ?? ofText;
   const [pictures, setPictures] = useState<readonly File[]>([]);
+  const [reading, setReading] = useState<string | null>(null);
+  const stop = useRef<AbortController | null>(null);
   const readFiles = async (files: readonly File[]) => {
+    const [first] = files;
+    if (!first) return;
     // Pictures alone are put in order; among other files, each is taken by itself.
-    if (files.length > 0 && files.every(isPicture)) setPictures(files);
-    else if (files.length > 0) setOfFiles(await saveListOfFiles(files));
+    if (files.every(isPicture)) {
+      setPictures(files);
+      return;
+    }
+    const controller = new AbortController();
+    stop.current = controller;
+    setReading(files.length === 1 ? first.name : `${files.length} files`);
+    const list = await saveListOfFiles(files, controller.signal);
+    if (controller.signal.aborted) return;
+    setReading(null);
+    setOfFiles(list);
   };
   useEffect(() => void readFiles(dropped), [dropped]);
+  // What is still being read when the sheet is closed is wanted by nobody.
+  useEffect(() => () => stop.current?.abort(), []);
+  if (reading !== null)
+    return (
+      <Sheet title="Save what is in files" onClose={close}>
+        <View className="items-start gap-[14px] py-[6px]">
+          <Text role="status" className="font-ui text-base text-ink">
+            {`Reading ${reading}…`}
+          </Text>
+          <Button
+            label="Stop"
+            onPress={() => {
+              stop.current?.abort();
+              setReading(null);
+            }}
+          />
+        </View>
+      </Sheet>
+    );
 
   const isMany = ofFiles !== null || many.requests.length + many.faults.length > 1;
 
   const save = async () => {
-    const reading = readAddress(input);
-    if (!reading.ok) {
-      setFault(reading.says);
+    const read = readAddress(input);
+    if (!read.ok) {
+      setFault(read.says);
       return;
     }
     if (wantsPart && !given) {
       setFault('Paste the part that is to be kept, or choose how much else.');
       return;
     }
-    const outcome = await saveAddress(reading, howMuch, wantsPart && given ? given : undefined);
+    const outcome = await saveAddress(read, howMuch, wantsPart && given ? given : undefined);
     close();
     if (outcome.kind === 'already-saved') {
       show({ text: alreadySavedWords(outcome.item) });

@@ -2,7 +2,9 @@ import { canonicalAddress, fileAddress, readAddress, readAddresses } from '@dorv
 import type { AddressTable, Findings, Found, TableColumns } from '@dorvel/core/bring-in';
 import type { Bookmark } from '@dorvel/core/formats';
 import { type GivenText, inBase64, inBase64Url, isPushable } from '@dorvel/core/model';
+import type { Remote } from 'comlink';
 import type { ToSave } from '@/device/store/changes';
+import { type BringIn, type ReadTable, readApart } from '@/device/workers/bring-in/bring-in';
 import { isPicture, NotAPicture, pictureRequest } from './pictures';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */
@@ -16,7 +18,7 @@ export interface SaveList {
   /** What cannot be saved, each with its reason. */
   faults: { written: string; says: string }[];
   /** A table whose columns the reader may put right. */
-  table?: AddressTable;
+  table?: ReadTable;
   /** An e-book that may be taken by its chapters. */
   book?: File;
 }
@@ -60,32 +62,37 @@ export function saveListOfText(text: string): SaveList {
   return { requests: addresses.map((address) => ({ address, shown: address })), faults };
 }
 
-/** What is in files: lists of addresses give their pages, all else is an item itself. */
-export async function saveListOfFiles(files: readonly File[]): Promise<SaveList> {
-  const read = await Promise.all(files.map((file) => orSaysSo(file, readFile(file))));
+/** What is in files: lists of addresses give their pages, all else is an item itself. @param signal ends the reading */
+export async function saveListOfFiles(files: readonly File[], signal?: AbortSignal): Promise<SaveList> {
+  const read = await readApart(
+    (from) => Promise.all(files.map((file) => orSaysSo(file.name, readFile(from, file)))),
+    signal,
+  ).catch((error: unknown) => files.map(({ name }) => unreadable(name, error)));
   const wishes = new Map(read.flatMap((each) => each.requests).map((wish) => [wish.address, wish]));
   const [only] = read.length === 1 ? read : [];
   return { ...only, requests: [...wishes.values()], faults: read.flatMap(({ faults }) => faults) };
 }
 
 /** What a file has; one that cannot be read, in whatever way it was made so, is told of among what cannot be saved. */
-const orSaysSo = (file: File, read: Promise<SaveList>): Promise<SaveList> =>
-  read.catch((error: unknown) => ({
-    requests: [],
-    faults: [
-      error instanceof NotAPicture
-        ? { written: file.name, says: error.message }
-        : { written: file.name, says: `It cannot be read (${error instanceof Error ? error.message : 'damaged'}).` },
-    ],
-  }));
+const orSaysSo = (written: string, read: Promise<SaveList>): Promise<SaveList> =>
+  read.catch((error: unknown) => unreadable(written, error));
 
-async function readFile(file: File): Promise<SaveList> {
+const unreadable = (written: string, error: unknown): SaveList => ({
+  requests: [],
+  faults: [
+    error instanceof NotAPicture
+      ? { written, says: error.message }
+      : { written, says: `It cannot be read (${error instanceof Error ? error.message : 'damaged'}).` },
+  ],
+});
+
+async function readFile(from: Remote<BringIn>, file: File): Promise<SaveList> {
   const fault = (says: string): SaveList => ({ requests: [], faults: [{ written: file.name, says }] });
   const ending = endingOf(file);
   if (isPicture(file)) return { requests: [await pictureRequest([file])], faults: [] };
   if (ending === 'opml') return fault('That is a list of feeds. Bring it in under “Feeds”.');
   if (ending === 'jsonld') return fault('Those are highlights. Bring them in under “Highlights”.');
-  const list = await listIn(ending, file);
+  const list = await listIn(from, ending, file);
   if (list) return list.requests.length + list.faults.length > 0 ? list : fault('There are no addresses in it.');
   const read = await givenOf(file);
   if (!read.ok) return fault(read.says);
@@ -101,43 +108,38 @@ async function fileRequest(given: GivenText, shown: string, bytes: BufferSource)
 
 /** The chapters of an e-book, each to be saved as an item of its own. */
 export async function saveListOfChapters(book: File): Promise<SaveList> {
-  const { chaptersOf } = await import('@/device/formats');
-  const read = bytesOf(book).then((bytes) => saveListOf(chaptersOf(bytes), book.name));
-  return { ...(await orSaysSo(book, read)), book };
+  const read = readApart((from) => from.chapters(book)).then((found) => saveListOf(found, book.name));
+  return { ...(await orSaysSo(book.name, read)), book };
 }
 
 /** The pages of a table, by what its columns are said to be. */
 export async function saveListOfTable(table: AddressTable, columns: TableColumns): Promise<SaveList> {
-  const { foundInTable } = await import('@/device/formats');
-  return { ...(await saveListOf(foundInTable(table, columns), 'The table')), table };
+  const read = readApart((from) => from.inTable(table, columns)).then((found) => saveListOf(found, 'The table'));
+  return { ...(await orSaysSo('The table', read)), table: { table, columns } };
 }
 
 /** The pages that a file lists or has in it; null when it is a text itself. */
-async function listIn(ending: string, file: File): Promise<SaveList | null> {
+async function listIn(from: Remote<BringIn>, ending: string, file: File): Promise<SaveList | null> {
   if (ending === 'html' || ending === 'htm') {
-    const { isBookmarkFile, readBookmarks } = await import('@/device/formats');
-    const text = await file.text();
-    return isBookmarkFile(text) ? saveListOfBookmarks(readBookmarks(text)) : null;
+    const bookmarks = await from.bookmarks(file);
+    return bookmarks && saveListOfBookmarks(bookmarks);
   }
-  const { addressTableIn, foundInFeed, likelyColumns, pagesInWarc, pagesInZip } = await import('@/device/formats');
-  if (ending === 'zip') return saveListOf(pagesInZip(await bytesOf(file)), file.name);
+  if (ending === 'zip') return saveListOf(await from.zip(file), file.name);
   if (ending === 'warc' || (ending === 'gz' && /\.warc\.gz$/i.test(file.name)))
-    return saveListOf(pagesInWarc(await bytesOf(file)), file.name);
+    return saveListOf(await from.warc(file), file.name);
   if (['json', 'xml', 'atom', 'rss'].includes(ending)) {
-    const found = foundInFeed(await file.text());
+    const found = await from.feed(file);
     return found && saveListOf(found, file.name);
   }
   if (!['csv', 'tsv', 'txt', 'md'].includes(ending)) return null;
   const text = await file.text();
   const isTable = ending === 'csv' || ending === 'tsv';
-  const table = isTable ? addressTableIn(text) : null;
-  if (table) return saveListOfTable(table, likelyColumns(table));
+  const read = isTable ? await from.table(text) : null;
+  if (read) return { ...(await saveListOf(await from.inTable(read.table, read.columns), file.name)), table: read };
   const lines = text.split('\n').filter((line) => line.trim() !== '');
   const isList = isTable || lines.filter((line) => /https?:\/\//i.test(line)).length * 2 > lines.length;
   return isList ? saveListOfText(text) : null;
 }
-
-const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer());
 
 /** What a file from elsewhere has, as what is to be saved: each page once, with all that is said of it. */
 async function saveListOf({ found, faults }: Findings, name: string): Promise<SaveList> {

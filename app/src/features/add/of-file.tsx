@@ -1,5 +1,4 @@
-import type { TableColumns } from '@dorvel/core/bring-in';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Choice } from '@/ui/choice';
 import { Columns } from './columns';
 import { type SaveList, saveListOfChapters, saveListOfFiles, saveListOfTable } from './files';
@@ -19,12 +18,10 @@ export function OfFile({ list, onChange }: OfFileProps) {
   );
 }
 
-function OfTable({ list: { table }, onChange }: OfFileProps) {
-  const [columns, setColumns] = useState<TableColumns | null>(null);
-  useEffect(() => {
-    if (table) void import('@/device/formats').then(({ likelyColumns }) => setColumns(likelyColumns(table)));
-  }, [table]);
-  if (!table || !columns) return null;
+function OfTable({ list, onChange }: OfFileProps) {
+  const [columns, setColumns] = useState(list.table?.columns);
+  if (!list.table || !columns) return null;
+  const { table } = list.table;
   return (
     <Columns
       table={table}

@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
 import { useItems, useItemsById } from '@/device/store/items';
 import { useHighlights, useNotes } from '@/device/store/library';
+import { readApart } from '@/device/workers/bring-in/bring-in';
 import { Button } from '@/ui/button';
 import { Choice } from '@/ui/choice';
 import { Field } from '@/ui/field';
@@ -171,8 +172,10 @@ function Gather({ highlight }: { highlight: Highlight }) {
 function BringIn({ onDone }: { onDone(): void }) {
   const show = useNotices((state) => state.show);
   const bring = async (file: File) => {
-    const { readHighlightFile } = await import('@/device/formats');
-    const read = readHighlightFile(await file.text());
+    const read = await readApart((from) => from.highlights(file)).catch((error: unknown) => ({
+      highlights: [],
+      faults: [`${file.name} cannot be read (${error instanceof Error ? error.message : 'damaged'}).`],
+    }));
     const brought = await importHighlights(read.highlights);
     onDone();
     show({
