@@ -75,10 +75,11 @@ caption{text-align:start;font-weight:600;padding:0 0 8px}
 footer{margin-top:48px;padding-top:14px;border-top:1px solid var(--line);font:15px/1.5 ${PLAIN};color:var(--soft)}
 input,button{font:inherit;min-height:48px;padding:8px 14px;border:1.5px solid var(--soft);border-radius:10px;background:var(--raised);color:var(--ink)}
 button{background:var(--accent);border-color:var(--accent);color:var(--on)}
-@media print{:root{--ground:#fff;--raised:#fff;--ink:#000;--soft:#333;--accent:#000;--on:#fff;--line:#999}
+@page{margin:18mm 16mm}
+@media print{:root{--ground:#fff;--raised:#fff;--ink:#000;--soft:#333;--accent:#000;--on:#000;--line:#999}
 body{font-size:11pt;padding:0}h2,h3,.title{break-after:avoid}.part,figure,tr{break-inside:avoid}
 .no-print,.contents{display:none}a[href^=http]::after{content:" (" attr(href) ")";font-size:.8em;overflow-wrap:anywhere}
-.frame{overflow:visible;max-width:none}}
+.facts a[href^=http]::after{content:none}.frame{overflow:visible;max-width:none}}
 `;
 
 const DESIGNS: Readonly<Record<DossierDesign, string>> = {
@@ -90,7 +91,8 @@ h1{font-size:1.9em}.part h2{counter-increment:section;counter-set:sub}.part h2::
 .part h2{font-variant-caps:small-caps;letter-spacing:.05em;text-align:center;border-block:3px double var(--line);padding:.2em 0;column-span:all}
 main{margin-top:24px}.part{break-inside:avoid}@media(min-width:900px){main{columns:2;column-gap:48px;column-rule:1px solid var(--line)}.frame,.facts{column-span:all}}.words p,.note p{hyphens:auto}`,
   poster: `:root{--measure:820px}header{max-width:none;margin:0 -20px;padding:12vh max(20px,calc(50vw - 410px)) 56px;background:var(--accent);color:var(--on)}header a,header .by{color:var(--on)}
-h1{font-size:clamp(2.4em,9vw,4.6em);line-height:1.02;letter-spacing:-.02em;margin:0 0 .3em}main{margin-top:48px}.part h2{font-size:2.2em;color:var(--accent)}blockquote{font-size:1.35em;border:0;padding:0;line-height:1.35}`,
+h1{font-size:clamp(2.4em,9vw,4.6em);line-height:1.02;letter-spacing:-.02em;margin:0 0 .3em}main{margin-top:48px}.part h2{font-size:2.2em;color:var(--accent)}blockquote{font-size:1.35em;border:0;padding:0;line-height:1.35}
+@media print{header{margin:0;padding:0 0 .6em;background:none;border-bottom:6px solid var(--ink)}}`,
   sheets: `:root{--measure:1120px}header{padding-top:40px}main{display:grid;grid-template-columns:repeat(auto-fill,minmax(min(320px,100%),1fr));gap:18px;align-items:start}
 .part{margin:0;padding:20px;background:var(--raised);border:1px solid var(--line);border-radius:14px}.part:has(>h2),.part:has(>h3){grid-column:1/-1;background:none;border:0;padding:0}.facts{grid-column:1/-1}
 @media print{main{display:block}.part{border:0;padding:0;margin-bottom:1.5em}}`,
