@@ -36,16 +36,20 @@ export function Button({ label, onPress, kind = 'plain', disabled = false, name 
 interface IconButtonProps {
   name: string;
   onPress(): void;
+  /** A finger is down on it or the pointer over it: a press is likely. */
+  onNear?(): void;
   children: React.ReactNode;
 }
 
 /** A button that shows only an icon or a sign; `name` is what it is called. */
-export function IconButton({ name, onPress, children }: IconButtonProps) {
+export function IconButton({ name, onPress, onNear, children }: IconButtonProps) {
   return (
     <Pressable
       role="button"
       aria-label={name}
       onPress={onPress}
+      onPressIn={onNear}
+      onHoverIn={onNear}
       className="h-[44px] min-w-[44px] items-center justify-center rounded-[12px]"
     >
       {children}

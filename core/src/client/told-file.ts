@@ -43,7 +43,7 @@ export async function readToldFile(
     else if (begun.length > MAX_LINE) throw new Error('something else than a file came');
   }
   const content = new Blob(parts, file ? { type: file.type } : {});
-  if (!file || content.size !== file.bytes) throw new Error('the file broke off');
+  if (file?.bytes !== content.size) throw new Error('the file broke off');
   return { name: file.name, content };
 }
 

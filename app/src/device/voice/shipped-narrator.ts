@@ -6,6 +6,7 @@ import { createTwinPlayer } from './double-buffered-player';
 import type { NarratorMaker } from './narrator';
 import { placeAfter } from './skip';
 import type { Spoken, Synthesizer } from './synthesizer';
+import { isVoiceHere } from './voice-files';
 import { useVoicesHere } from './voices-here';
 
 /** Sentences made ahead of being heard: half a minute or so, enough for a slow phone to stay in front. */
@@ -18,6 +19,11 @@ let elements: readonly [HTMLAudioElement, HTMLAudioElement] | undefined;
 function synthesizer(): Synthesizer {
   worker ??= wrap<Synthesizer>(new Worker('/voice/worker.js', { type: 'module' })) as unknown as Synthesizer;
   return worker;
+}
+
+/** Has the synthesizer start and read a voice in, where one may be wanted next and is on this device. */
+export async function warmUp(voice: ShippedVoiceId): Promise<void> {
+  if (await isVoiceHere(shippedVoice(voice))) await synthesizer().prepare(voice);
 }
 
 let trial: HTMLAudioElement | undefined;
@@ -45,7 +51,10 @@ export function shippedNarrator(voice: ShippedVoiceId): NarratorMaker {
       if (known) return known;
       const { leadMs, pauseMs } = utterance;
       const { text } = utterance.said();
-      const promise = voiceOf(utterance, voice).then((id) => synthesizer().synthesize(text, id, { leadMs, pauseMs }));
+      const say = (id: ShippedVoiceId) => synthesizer().synthesize(text, id, { leadMs, pauseMs });
+      // At once where it can be: what is to be drawn as listening begins then goes on beside the making of the sound.
+      const here = voiceHere(utterance, voice);
+      const promise = here ? say(here) : voiceOf(utterance, voice).then(say);
       made.set(index, promise);
       promise.then(
         (sound) => ready.set(index, sound),
@@ -98,6 +107,12 @@ export function shippedNarrator(voice: ShippedVoiceId): NarratorMaker {
       },
     };
   };
+}
+
+/** The voice of a sentence where it is known to be on this device; null where that is to be seen. */
+function voiceHere({ language }: Utterance, voice: ShippedVoiceId): ShippedVoiceId | null {
+  const { id } = (language === null ? null : SHIPPED_VOICES[voiceFor(language, LANGUAGES)]) ?? { id: voice };
+  return useVoicesHere.getState().places[id] === 'here' ? id : null;
 }
 
 /**

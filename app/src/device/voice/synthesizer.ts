@@ -18,4 +18,6 @@ export interface Synthesizer {
    * @throws Error when the voice is neither on this device nor to be had, and when the engine does not start
    */
   synthesize(text: string, voice: ShippedVoiceId, silence: { leadMs: number; pauseMs: number }): Promise<Spoken>;
+  /** Reads a voice in before a sentence is asked of it. @throws Error when it cannot be had, or the engine does not start */
+  prepare(voice: ShippedVoiceId): Promise<void>;
 }

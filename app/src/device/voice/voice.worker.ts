@@ -32,6 +32,10 @@ const synthesizer: Synthesizer = {
     const spoken = toSpoken(sound, leadMs, pauseMs);
     return transfer(spoken, [spoken.wav.buffer]);
   },
+  async prepare(id) {
+    const speaker = await ready;
+    if (!speaker.has(id)) await added(id);
+  },
 };
 
 function added(id: ShippedVoiceId): Promise<void> {

@@ -6,7 +6,7 @@ import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';
 import { deviceNarrator, deviceVoices } from '@/device/voice/device-narrator';
 import type { NarratorMaker } from '@/device/voice/narrator';
-import { shippedNarrator } from '@/device/voice/shipped-narrator';
+import { shippedNarrator, warmUp } from '@/device/voice/shipped-narrator';
 
 const ListeningSettings = z.object({
   rate: z.number().min(RATE_RANGE.slowest).max(RATE_RANGE.fastest),
@@ -58,6 +58,8 @@ export interface Voice {
   /** BCP 47 tag. */
   language: string;
   narrator: NarratorMaker;
+  /** Has it ready before it is asked to read, where that takes time. */
+  warmUp?(): Promise<void>;
 }
 
 /** The voices that can read a language: those that ship first, since they are the same everywhere and need no network. */
@@ -68,6 +70,7 @@ export function voicesFor(language: string | null): Voice[] {
     name: `Dorvel’s own, ${name}`,
     language: spoken,
     narrator: shippedNarrator(id),
+    warmUp: () => warmUp(id),
   }));
   const own = deviceVoices()
     // Voices that speak over a network would fall silent in the tunnel.

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import type { KeptCopy } from '@/device/store/store';
 import { moves } from '@/features/items/moves';
 import { useNotices } from '@/ui/notices';
+import { chosenVoice } from './listening-settings-store';
 import { useIsSpeaking, usePlayer } from './player-store';
 
 /**
@@ -15,7 +16,7 @@ export function useListen(
   item: Item | null,
   copy: KeptCopy | null,
   place: () => number,
-): { speaking: boolean; toggle(): void } {
+): { speaking: boolean; toggle(): void; makeReady(): void } {
   const speaking = useIsSpeaking(item?.id ?? '');
   const show = useNotices((state) => state.show);
   const { begin } = moves;
@@ -37,7 +38,14 @@ export function useListen(
       if (inStage(now, 'inbox')) void queue(now);
     } else show({ text: noVoiceWords(text.language) });
   }, [show]);
-  return { speaking, toggle };
+  const language = copy?.language ?? null;
+  const makeReady = useCallback(() => {
+    // What cannot be had is told when it is asked to read.
+    void chosenVoice(language)
+      ?.warmUp?.()
+      .catch(() => undefined);
+  }, [language]);
+  return { speaking, toggle, makeReady };
 }
 
 function noVoiceWords(language: string | null): string {

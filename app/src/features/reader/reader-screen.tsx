@@ -67,7 +67,7 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
   const [left, setLeft] = useState({ whole: '', ofPart: '' });
   const onMinutesLeft = useCallback((whole: string, ofPart: string) => setLeft({ whole, ofPart }), []);
   const placeRef = useRef<(() => number) | null>(null);
-  const { speaking, toggle } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
+  const { speaking, toggle, makeReady } = useListen(item ?? null, copy ?? null, () => placeRef.current?.() ?? 0);
   const back = useMemo(() => () => router.dismissTo(`/${tab}`), [router, tab]);
   const wide = useWide();
   const openContents = useMemo(() => (wide ? foldContents : () => setAside('contents')), [wide]);
@@ -96,6 +96,7 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
         left={copy ? left : null}
         listening={copy ? speaking : null}
         onListen={toggle}
+        onListenNear={makeReady}
         onBack={back}
         onContents={copy ? openContents : null}
         onLooks={() => setLooksShown(true)}
@@ -182,6 +183,7 @@ function ReaderHead(props: {
   /** Whether the voice reads this item now; null when there is nothing to read. */
   listening: boolean | null;
   onListen(): void;
+  onListenNear(): void;
   onBack(): void;
   /** Null when there is nothing to read. */
   onContents: (() => void) | null;
@@ -221,7 +223,11 @@ function ReaderHead(props: {
       </View>
       <View className="flex-row">
         {props.listening !== null && (
-          <IconButton name={props.listening ? 'Pause the voice' : 'Listen'} onPress={props.onListen}>
+          <IconButton
+            name={props.listening ? 'Pause the voice' : 'Listen'}
+            onPress={props.onListen}
+            onNear={props.onListenNear}
+          >
             <Icon of={props.listening ? Pause : Headphones} tone="ink" size={20} />
           </IconButton>
         )}
