@@ -73,7 +73,7 @@ describe('main text', () => {
   it('makes addresses absolute, by the base element too, and drops links that lead nowhere', () => {
     const { tree } = at(
       page(
-        `<article>${prose(2)}<p>See <a href="other">that</a>, <a href="#note">this</a> and <a href="mailto:a@b.example">him</a>, all three of them.</p></article>`,
+        `<article>${prose(2)}<p>See <a href="other">that</a>, <a href="#note">this</a> and <a href="javascript:alert(1)">him</a>, all three of them.</p></article>`,
         '<base href="/deep/er/">',
       ),
     );

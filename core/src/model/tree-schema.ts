@@ -34,7 +34,8 @@ export const TREE_SCHEMA: Schema = {
       ['lang', LANGUAGE_TAG],
     ],
     a: [
-      ['href', /^https?:\/\//i, /^#in-[a-z0-9-]{1,40}$/],
+      // A mail address alone: what is to be written to it is nobody's to say but the reader's.
+      ['href', /^https?:\/\//i, /^#in-[a-z0-9-]{1,40}$/, /^mailto:[^\s?<>"@]{1,64}@[a-z0-9.-]{1,190}$/i],
       // A card: its words stand in the title, so that it takes no room in the plain text.
       ['dataCard', ...CARD_KINDS],
       'title',
@@ -70,7 +71,7 @@ export const TREE_SCHEMA: Schema = {
   },
   // Ids are checked above; a prefix of the sanitiser's would be put on again each time.
   clobber: [],
-  protocols: { href: ['http', 'https'], src: ['http', 'https', 'data'] },
+  protocols: { href: ['http', 'https', 'mailto'], src: ['http', 'https', 'data'] },
   allowComments: false,
   allowDoctypes: false,
 };

@@ -316,8 +316,9 @@ export function linkLength(element: PageElement): number {
 export function cleanInside(main: PageElement, cuts = new Cuts(), measures = measure(main)): void {
   const all = measures.get(main)?.prose ?? 0;
   const sweep = (element: PageElement) => {
-    const gone = new Set<PageNode>();
+    const gone = new Set<PageNode>(teasersAmong(element, all, measures));
     for (const child of elementsIn(element)) {
+      if (gone.has(child)) continue;
       if (!BOXES.test(child.tagName)) {
         if (!WHOLE.test(child.tagName)) sweep(child);
         continue;
@@ -411,6 +412,44 @@ function isTeaserRow(element: PageElement): boolean {
     return link !== undefined && text.length < 500 && link.length > 12 && text.indexOf(link) < 40;
   });
   return led.length >= 0.8 * row.length && linkLength(element) > 0.35 * tidy(textContent(element)).length;
+}
+
+/** A heading that leads away and a sentence or two: no longer than this. */
+const MAX_TEASER = 400;
+/** What is announced between the paragraphs is little beside them; where it is more, it is the text: a list of things with their links. */
+const MOST_TEASERS = 0.2;
+
+/** Between the paragraphs of a text, two boxes or more of one make that each announce another page: a linked heading and a sentence. */
+function teasersAmong(element: PageElement, all: number, measures: ReturnType<typeof measure>): PageElement[] {
+  const children = elementsIn(element);
+  const paragraphs = children.filter((child) => child.tagName === 'p').length;
+  const makes = new Map<string, PageElement[]>();
+  for (const child of children)
+    if (/^(?:div|aside|section|article)$/.test(child.tagName))
+      makes.set(makeOf(child), [...(makes.get(makeOf(child)) ?? []), child]);
+  return [...makes.values()].flatMap((boxes) => {
+    const prose = boxes.reduce((sum, box) => sum + (measures.get(box)?.prose ?? 0), 0);
+    const areTeasers =
+      boxes.length >= 2 && paragraphs > boxes.length && prose <= MOST_TEASERS * all && boxes.every(isTeaser);
+    return areTeasers ? boxes : [];
+  });
+}
+
+function isTeaser(box: PageElement): boolean {
+  const length = startOfText(box, MAX_TEASER).length;
+  if (length === 0 || length > MAX_TEASER) return false;
+  const headings = [...descendants(box)].filter((each) => /^h[2-6]$/.test(each.tagName));
+  const [heading] = headings;
+  if (!heading || headings.length > 1) return false;
+  const link = [...descendants(heading), ...ancestorsWithin(heading, box)].find(isLink);
+  const leadsAway = link !== undefined && !(attribute(link, 'href') ?? '').startsWith('#');
+  return leadsAway && tidy(textContent(link)).length >= 0.9 * tidy(textContent(heading)).length;
+}
+
+function ancestorsWithin(element: PageElement, box: PageElement): PageElement[] {
+  const found: PageElement[] = [];
+  for (let at = element.parentNode; at && isElement(at) && at !== box; at = at.parentNode) found.push(at);
+  return found;
 }
 
 function firstLink(element: PageElement): string | undefined {

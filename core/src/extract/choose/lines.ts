@@ -2,11 +2,19 @@
 
 /** Labels and invitations that end up between paragraphs. Matched against a whole short block. */
 const CLUTTER =
-  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page)?(?: on:? .{0,120})?|follow this topic|more commentary|read (?:more|next|also|other)\b.{0,120}|related(?: articles| stories| links| topics)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
+  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page)?(?: on:? .{0,120})?|follow this topic|more commentary|(?:read|check out) (?:more|next|also|other)\b.{0,120}|next (?:on|in|up)\b[^.!?:]{0,40}:.{0,120}|(?:was|is|did you find|do you find) this (?:page|article|story|answer|content|information) (?:helpful|useful|interesting)\b.{0,80}|related(?: articles| stories| links| topics)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
 
 /** True for a short block that is a label of the page and not a sentence of the text. */
 export function isLineOfClutter(text: string): boolean {
   return text.length < 220 && CLUTTER.test(text.replace(/\s+/g, ' '));
+}
+
+const ABOUT_NAMES =
+  /^(?:not to be (?:confused|mistaken) (?:with|for)\b|(?:for|other) .{2,100}, see\b|this (?:article|page) is about .{2,160}\bsee\b|.{2,80}\bredirects here\b|nicht zu verwechseln mit\b|dieser artikel (?:behandelt|beschreibt|handelt) .{2,160}\b(?:siehe|zu)\b|ne doit pas être confondue? avec\b|cet article (?:concerne|traite) .{2,160}\bvoir\b|no (?:debe )?confundir(?:se)? con\b|este artículo (?:trata|es) .{2,160}\b(?:véase|consulte)\b)/i;
+
+/** True for a line that tells a page's subject from others of the same name, as works of reference put before the text. Common practice. */
+export function tellsNamesApart(text: string): boolean {
+  return text.length < 300 && ABOUT_NAMES.test(text.replace(/\s+/g, ' '));
 }
 
 const MONTH =

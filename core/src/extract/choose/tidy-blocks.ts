@@ -9,14 +9,15 @@ import {
   isSignedAndDated,
   isTailLine,
   saysWhen,
+  tellsNamesApart,
 } from './lines';
 
 export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split(' '));
 
 /** Last pass over the blocks of a text: pictures into figures; what leads up to it and trails off behind it out. */
 export function tidyBlocks(blocks: Element[]): Element[] {
-  const kept = blocks.map(tidyBlock).filter((block) => block !== null);
-  const out = withoutTail(withoutPreamble(kept));
+  const kept = withoutStrays(blocks.map(tidyBlock).filter((block) => block !== null));
+  const out = factsBehind(withoutTail(withoutPreamble(kept)));
   // A heading with nothing under it announced something that was taken out: from the end, since the one before it
   // may then have nothing under it either.
   const later: Element[] = [];
@@ -55,11 +56,54 @@ function withoutPreamble(blocks: Element[]): Element[] {
   });
   const leadsUp = (block: Element, index: number): boolean => {
     const text = toString(block).trim();
+    if (index < FIRST_BLOCKS && tellsNamesApart(text) && linkedText(block) > 0) return true;
     // The first paragraph may be a standfirst, under which stands who wrote it.
     return index < first ? isPreambleLine(text) : index === first + 1 && isSignedAndDated(text);
   };
   return first === -1 ? blocks : blocks.filter((block, index) => !leadsUp(block, index) || holdsPicture(block));
 }
+
+/** So far down a line may stand that tells names apart. */
+const FIRST_BLOCKS = 4;
+
+/** One letter or sign, of a script whose words have more. */
+const STRAY = /^(?:\p{P}|\p{S}|[\p{Script=Latin}\p{Script=Cyrillic}\p{Script=Greek}])$/u;
+
+/** What is left of a label beside a picture: one letter or sign that stands alone behind it. An initial of the next line stays. */
+function withoutStrays(blocks: Element[]): Element[] {
+  return blocks.filter((block, index) => {
+    const before = blocks[index - 1];
+    if (block.tagName !== 'p' || !before || holdsPicture(block) || !holdsPicture(before)) return true;
+    const next = blocks[index + 1];
+    return !STRAY.test(toString(block).trim()) || (next !== undefined && /^\p{Ll}/u.test(toString(next).trim()));
+  });
+}
+
+/** A text has begun where so many paragraphs follow. */
+const PARAGRAPHS_AFTER = 3;
+
+/** A box of facts that stands before the first paragraph goes behind the text: it is looked up, and not read on the way. */
+function factsBehind(blocks: Element[]): Element[] {
+  const isParagraph = (block: Element) => block.tagName === 'p' && toString(block).trim().length >= PARAGRAPH;
+  const first = blocks.findIndex(isParagraph);
+  if (blocks.slice(first + 1).filter(isParagraph).length < PARAGRAPHS_AFTER) return blocks;
+  const facts = blocks.slice(0, first).filter(isFacts);
+  return [...blocks.filter((block) => !facts.includes(block)), ...facts];
+}
+
+const MAX_FACT = 160;
+
+/** True for a table whose rows are a name and what it is, under one heading perhaps. */
+function isFacts(block: Element): boolean {
+  if (block.tagName !== 'table') return false;
+  const rows = block.children.flatMap(rowsIn);
+  const cells = rows.map((row) => row.children.filter((cell) => cell.type === 'element'));
+  const pairs = cells.filter((row) => row.length === 2 && row.every((cell) => toString(cell).length <= MAX_FACT));
+  return pairs.length >= 3 && pairs.length >= rows.length - 2 && cells.every((row) => row.length <= 2);
+}
+
+const rowsIn = (node: ElementContent): Element[] =>
+  node.type !== 'element' ? [] : node.tagName === 'tr' ? [node] : node.children.flatMap(rowsIn);
 
 /** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
 const TAIL_FROM = 0.75;
@@ -104,6 +148,9 @@ function tidyBlock(block: Element): Element | null {
     if (!holdsPicture(block)) return null;
     return block.tagName === 'p' ? figureOf(block.children) : block;
   }
+  // What is left of a label beside a picture.
+  if (block.tagName === 'p' && STRAY.test(text) && holdsPicture(block))
+    return figureOf(block.children.filter((child) => child.type === 'element'));
   if (block.tagName !== 'pre' && isLineOfClutter(text)) return null;
   if ((block.tagName === 'ul' || block.tagName === 'ol') && isLinkList(block, text)) return null;
   return block;

@@ -47,7 +47,8 @@ const ROLE =
   /[,\s]+(?:(?:\p{L}{2,6}|executive|special|contributing|associate|managing|political|technology|science|business|national|foreign|washington)\s+)*(?:editor|reporter|writer|correspondent|columnist|contributor|producer|journalist|envoyée?s? sp[ée]cia\p{L}*|redakteur(?:in)?|korrespondent(?:in)?)\b.*$/iu;
 
 /** "By", in some languages, before a name. */
-const BY = /^(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)(?:\s*:)?\s+/i;
+const BY =
+  /^(?:(?:by|written by|words by|text by|posted by|story by|from|von|par|por|di|door|av|af|od)(?:\s*:)?|(?:text|words|story|author|autor(?:in)?|auteur|autora)\s*:)\s+/i;
 /** What follows a name in a byline and is not part of it. */
 const BEHIND_A_NAME =
   /(?:[|·•–—<(]|\s-\s|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|\bupdated\b|,?\s+(?:\p{L}{3,9}\.?\s+)?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
@@ -131,13 +132,16 @@ function nameInside(element: PageElement): string | null {
   return (link && personIn(spacedText(link))) ?? personIn(spacedText(inner ?? element));
 }
 
+const SAYS_BY =
+  /^(?:(?:by|written by|posted by|von|par|por)(?:\s*:)?|(?:text|words|story|author|autor(?:in)?|auteur|autora)\s*:)\s+\p{Lu}/iu;
+
 /** "By Ada Quill" on a line of its own near the headline. */
 function lineThatSaysBy(elements: PageElement[]): string | null {
   const headline = elements.findIndex((e) => e.tagName === 'h1');
   for (const element of elements.slice(Math.max(0, headline), headline + 120)) {
     if (!/^(?:p|div|span|li|td|h[2-6]|em|i|b|strong|small|cite)$/.test(element.tagName)) continue;
     const text = startOfText(element, 90).length < 90 ? tidy(spacedText(element)) : '';
-    if (/^(?:by|written by|von|par|por)(?:\s*:)?\s+\p{Lu}/iu.test(text)) {
+    if (SAYS_BY.test(text)) {
       const name = personIn(text);
       if (name && /^\p{Lu}/u.test(name)) return name;
     }

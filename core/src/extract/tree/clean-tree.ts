@@ -7,6 +7,7 @@ import { cleanInside, isHidden, removeSurroundings, type Trust } from '../choose
 import { Cuts } from '../choose/cuts';
 import { findMainText, findPrelude } from '../choose/main-text';
 import { removeNextArticles } from '../choose/next-articles';
+import { unfold } from '../choose/unfold';
 import type { Stated } from '../judge/features';
 import type { Forest } from '../judge/forest';
 import { type Evidence, gatherEvidence, textParts } from '../judge/judge';
@@ -168,6 +169,7 @@ function prepare(body: PageElement, { base }: Place): void {
   restoreNoscriptPictures(body);
   restoreFormulas(body);
   makeCards(body, base);
+  unfold(body);
 }
 
 function settled(tree: Root): Root {
@@ -222,5 +224,13 @@ function dropRepeatedTitle(tree: Root, title: string | null): void {
     if (node.tagName === 'h1') return wanted === '' || words === wanted || wanted.includes(words);
     return /^(?:h2|h3|p)$/.test(node.tagName) && words !== '' && words === wanted;
   });
-  tree.children = tree.children.filter((node) => !repeated.includes(node));
+  const left = tree.children.filter((node) => !repeated.includes(node));
+  // What parted the headline from the text parts nothing any more.
+  const isRule = (node: (typeof left)[number]) => node.type === 'element' && node.tagName === 'hr';
+  tree.children = left.slice(
+    Math.max(
+      0,
+      left.findIndex((node) => !isRule(node)),
+    ),
+  );
 }

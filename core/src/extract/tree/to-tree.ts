@@ -189,16 +189,29 @@ function heading(node: PageElement, context: Context): Element[] {
   return toString(block) === '' ? [figureOf(block.children)] : [block];
 }
 
-/** Takes the sign of a permanent link from the end of a heading: a link of its own, or the end of the words. */
+const isSign = (node: ElementContent | undefined): boolean =>
+  node?.type === 'element' && node.tagName === 'a' && SIGN.test(toString(node));
+
+/** Takes the sign of a permanent link from a heading: a link of its own at either end, or the end of the words. */
 function withoutSign(block: Element): void {
-  const last = block.children.at(-1);
-  if (last?.type === 'element' && last.tagName === 'a' && SIGN.test(toString(last))) block.children.pop();
+  if (isSign(block.children.at(-1))) block.children.pop();
+  if (isSign(block.children[0]) && block.children.length > 1) {
+    block.children.shift();
+    const [start] = block.children;
+    if (start?.type === 'text') start.value = start.value.trimStart();
+  }
   const end = block.children.at(-1);
   if (end?.type === 'text') end.value = end.value.replace(TRAILING_SIGNS, '').trimEnd();
   if (end?.type === 'text' && end.value === '') block.children.pop();
 }
 
 const SIGN = /^\s*(?:(?:[#¶§🔗∞]|\[edit\])\s*)?$/u;
+
+/** `mailto:` with an address alone (RFC 6068): what a page would have written to it is left out. Null for any other link. */
+function mailAddress(href: string | undefined): string | null {
+  const address = /^\s*mailto:([^\s?<>"@]{1,64}@[a-z0-9.-]{1,190})(?:\?|\s*$)/i.exec(href ?? '')?.[1];
+  return address === undefined ? null : `mailto:${address}`;
+}
 
 function codeBlock(node: PageElement): Element[] {
   const language = /\b(?:language|lang|highlight-source|brush:?)[- ]?([a-z0-9+#]{1,20})\b/i.exec(
@@ -382,7 +395,7 @@ function phrasing(node: PageNode, context: Context): ElementContent[] {
 
 function link(node: PageElement, children: ElementContent[], context: Context): ElementContent[] {
   const address = attribute(node, 'href');
-  const href = absolute(address, context.base);
+  const href = mailAddress(address) ?? absolute(address, context.base);
   if (children.length === 0) return [];
   const fragment = fragmentOf(address, context.address);
   const target = fragment && context.targets.get(fragment);
