@@ -98,6 +98,83 @@ describe('what stands around a text', () => {
   });
 });
 
+describe('what belongs to a text though its name or its links speak against it', () => {
+  it.each(['sidebar note-box', 'overlay', 'widget'])('a box of sentences between paragraphs, called %s', (name) => {
+    const box = (words: string) => `${prose(2)}<div class="${name}"><p>${words}</p></div>${prose(3, 3)}`;
+    expect(article(box(sentence(9))).text).toContain('Sentence 9');
+    expect(article(box(`${sentence(9)} <a href="/more">More of the same</a>`)).text).not.toContain('Sentence 9');
+  });
+
+  it('a box that is called a newsletter stays out, whatever else it is called', () => {
+    const box = `<div class="sidebar newsletter"><p>${sentence(9)}</p></div>`;
+    expect(article(`${prose(2)}${box}${prose(3, 3)}`).text).not.toContain('Sentence 9');
+  });
+
+  it('a heading that begins as a label does', () => {
+    expect(markdownOf(`${prose(1)}<h2>Related work on ice</h2>${prose(2, 2)}`)).toContain('## Related work on ice');
+    expect(markdownOf(`${prose(4)}<p>Related articles: The rock that moved</p>`)).not.toContain('Related');
+  });
+
+  const links = ['Holm, I. (2019): Ice', 'Reed, B. (2021): Nets', 'Orme, C. (2022): Coal']
+    .map((each, n) => `<li><a href="https://a.example/${n}">${each}</a></li>`)
+    .join('');
+  it.each(['References', 'Literatur', 'Références', '参考文献'])('what it has drawn on, under “%s”', (heading) => {
+    expect(markdownOf(`${prose(4)}<h2>${heading}</h2><ol>${links}</ol>`)).toContain('3. [Orme, C. (2022): Coal]');
+  });
+
+  it('no such list under another heading', () => {
+    expect(markdownOf(`${prose(4)}<h2>Our favourites</h2><ol>${links}</ol>`)).not.toContain('Orme');
+  });
+});
+
+describe('what a page says besides', () => {
+  it('numbers of lines beside code are no code; a block of numbers is', () => {
+    const code = (gutter: string) =>
+      `${prose(2)}<table><tr><td><pre>${gutter}</pre></td><td><pre>let a = 1;\nlet b = 2;\nlet c = 3;</pre></td></tr></table>${prose(2, 3)}`;
+    expect(markdownOf(code('1\n2\n3'))).not.toMatch(/^2$/m);
+    expect(markdownOf(code('1\n2\n4'))).toMatch(/^4$/m);
+  });
+
+  it.each([
+    'You are using an outdated browser. Please upgrade your browser to improve your experience and security.',
+    'Please enable JavaScript to see all of this page.',
+  ])('of the browser goes: %s', (words) => {
+    expect(article(`<div><p>${words}</p></div>${prose(4)}`).text).not.toContain(words);
+  });
+
+  it('the ways to the page before and the next one go, at both ends', () => {
+    const ways =
+      '<table><tr><td><a href="/p">« Previous: The coal</a></td><td><a href="/t">Contents</a></td><td><a href="/n">Next: The lamp »</a></td></tr></table>';
+    expect(article(`${ways}${prose(5)}${ways}`).text).not.toMatch(/coal|Contents|lamp/);
+  });
+
+  it('an address that is read at the beginning stays', () => {
+    const first = '<p><a href="https://a.example/">https://a.example/</a></p>';
+    expect(article(`${first}${prose(4)}`).text).toContain('https://a.example/');
+  });
+});
+
+describe('when a text was published', () => {
+  const published = (language: string, meta: string, body = '') =>
+    extractArticle(
+      `<html lang="${language}"><head><title>T</title><meta name="publishdate" content="${meta}"></head><body><article><h1>T</h1>${body}${prose(5)}</article></body></html>`,
+      'https://x.example/a',
+    ).publishedAt;
+
+  it.each([
+    ['en-GB', '03/12/2025', '2025-12-03'],
+    ['en-US', '03/12/2025', '2025-03-12'],
+    ['en-US', '23/12/2025', '2025-12-23'],
+    ['de', '03.12.2025', '2025-12-03'],
+  ])('in %s, %s is %s', (language, meta, day) => {
+    expect(published(language, meta)).toBe(day);
+  });
+
+  it('goes by what the page shows where it shows one of both', () => {
+    expect(published('en-US', '03/12/2025', '<p class="date">3 December 2025</p>')).toBe('2025-12-03');
+  });
+});
+
 describe('who wrote a text', () => {
   it.each([
     'Posted by <a href="/u/9">Ines Tavora</a> at <a href="/a">11:02</a>',
@@ -106,4 +183,23 @@ describe('who wrote a text', () => {
   ])('is told by %s', (line) => {
     expect(article(`${prose(4)}<div>${line}</div>`).authors).toEqual(['Ines Tavora']);
   });
+});
+
+it('an article that a page appends is known by who wrote it, where it has no date', () => {
+  const story = (title: string, by: string, from: number) =>
+    `<article class="story"><h1>${title}</h1><p class="byline">By ${by}</p>${prose(4, from)}</article>`;
+  const { text } = extractArticle(
+    `<html lang="en"><head><title>The frozen harbour</title></head><body>${story('The frozen harbour', 'Ines Tavora', 1)}${story('What a reserve is for', 'Jonas Reed', 11)}</body></html>`,
+    'https://x.example/a',
+  );
+  expect(text).toContain('Sentence 4');
+  expect(text).not.toMatch(/reserve|Sentence 1[1-4]/);
+});
+
+it('a title is what follows the name of its site, where a colon stands between them', () => {
+  const { title } = extractArticle(
+    `<html lang="en"><head><title>Skerrow Record: The frozen harbour</title><meta property="og:site_name" content="Skerrow Record"></head><body><div>${prose(5)}</div></body></html>`,
+    'https://x.example/a',
+  );
+  expect(title).toBe('The frozen harbour');
 });

@@ -15,6 +15,7 @@ import {
   tidy,
 } from '../page/page-tree';
 import { Cuts } from './cuts';
+import { announcesSources } from './lines';
 import { makeOf } from './next-articles';
 
 /** Never part of a text. */
@@ -240,6 +241,7 @@ function isSurrounding(element: PageElement, holdsTheText: boolean, prose: numbe
   if (tagName === 'footer' || tagName === 'aside') return !isQuoteOrNote(element);
   // A headline's box often holds the standfirst too.
   if (tagName === 'header') return !holdsStandfirst(element);
+  if (standsInText(element, prose)) return false;
   const named = names(element);
   if (tagName === 'article') return ALWAYS_AROUND.test(named);
   if (tagName === 'body' || tagName === 'main') return false;
@@ -251,6 +253,29 @@ function isSurrounding(element: PageElement, holdsTheText: boolean, prose: numbe
     );
   }
   return false;
+}
+
+/** Names of boxes that are as often a part of the text as beside it. */
+const BOXED = /^(?:side|sidebar|overlay|note|box|aside|widget|offer|tools|print|player|poll)$/;
+/** A sentence or two. In characters. */
+const MIN_BOXED = 80;
+
+/**
+ * True for a box of sentences without a link, between paragraphs of one text: whatever it is called, it is read with them. A word that
+ * speaks of something else still counts: a newsletter, other articles, what readers say.
+ */
+function standsInText(element: PageElement, prose: number): boolean {
+  if (!/^(?:div|section)$/.test(element.tagName) || prose < MIN_BOXED) return false;
+  const said = names(element)
+    .split(/[\s_-]+/)
+    .filter((each) => AROUND.test(each));
+  if (said.length === 0 || !said.every((each) => BOXED.test(each))) return false;
+  const parent = element.parentNode;
+  if (!parent || !isElement(parent)) return false;
+  const beside = elementsIn(parent);
+  const at = beside.indexOf(element);
+  const areParagraphs = [beside[at - 1], beside[at + 1]].every((each) => each?.tagName === 'p');
+  return areParagraphs && linkLength(element) === 0 && ![...descendants(element)].some(isNeverText);
 }
 
 function mayBeText(element: PageElement, named: string, prose: number): boolean {
@@ -324,7 +349,7 @@ export function cleanInside(main: PageElement, cuts = new Cuts(), measures = mea
         continue;
       }
       const { prose, visible } = measures.get(child) ?? { prose: 0, visible: 0 };
-      if (holdsNotes(child)) continue;
+      if (holdsNotes(child) || isOfSources(child)) continue;
       const isBox = prose <= 0.3 * all && (isLinkBox(child, prose, visible) || isTeaserRow(child));
       if (isBox && !isOfAmounts(child) && !isOfSentences(child)) gone.add(child);
       else sweep(child);
@@ -332,6 +357,16 @@ export function cleanInside(main: PageElement, cuts = new Cuts(), measures = mea
     cuts.take(element, gone, 'box');
   };
   sweep(main);
+}
+
+/** What a text has drawn on is full of links, and belongs to it. */
+function isOfSources(element: PageElement): boolean {
+  const parent = element.parentNode;
+  if (!parent || !isElement(parent)) return false;
+  const beside = elementsIn(parent);
+  return [beside[beside.indexOf(element) - 1], elementsIn(element)[0]].some(
+    (each) => each !== undefined && /^h[1-6]$/.test(each.tagName) && announcesSources(startOfText(each, 80)),
+  );
 }
 
 /** Footnotes are full of links, and belong to the text. */

@@ -2,7 +2,7 @@
 
 /** Labels and invitations that end up between paragraphs. Matched against a whole short block. */
 const CLUTTER =
-  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page)?(?: on:? .{0,120})?|follow this topic|more commentary|(?:read|check out) (?:more|next|also|other)\b.{0,120}|next (?:on|in|up)\b[^.!?:]{0,40}:.{0,120}|(?:was|is|did you find|do you find) this (?:page|article|story|answer|content|information) (?:helpful|useful|interesting)\b.{0,80}|related(?: articles| stories| links| topics)?:?.{0,120}|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
+  /^(?:[-–—|>»•\s]*)(?:advertisements?|sponsored(?: content)?|anzeige|werbung|publicité|publicidad|share(?: this)?(?: article| story| page)?(?: on:? .{0,120})?|follow this topic|more commentary|(?:read|check out) (?:more|next|also|other)\b.{0,120}|next (?:on|in|up)\b[^.!?:]{0,40}:.{0,120}|(?:was|is|did you find|do you find) this (?:page|article|story|answer|content|information) (?:helpful|useful|interesting)\b.{0,80}|related(?: (?:articles?|stories|story|links?|topics?|posts?|content|reading|coverage|news|videos?|pages?))?(?:\s*:.{0,120})?|see also:.{0,120}|continue reading.{0,80}|story continues below.{0,60}|article continues below.{0,60}|sign up (?:for|to) .{0,120}|subscribe (?:to|now|today).{0,120}|follow (?:us|@?\w+) on .{0,100}|print(?: this)?(?: page| article| story)?|e-?mail(?: this)?(?: page| article| story| to a friend)?|tweet|like|pin it|back to top|skip to (?:main )?content|loading\s?…?\.{0,3}|click to enlarge|play video|view (?:gallery|comments|all \d* ?comments)|\d+ comments?|comments? \(\d+\)|(?:blog )?comments powered by.{0,40}|add your comment|leave a (?:reply|comment).{0,40}|(?:show|hide) comments|filed under:?.{0,120}|you are using an? (?:outdated|old|unsupported) browser\b.{0,160}|(?:your|this) (?:web )?browser (?:is (?:out of date|outdated|not supported|no longer supported)|does(?: not|n['’]t) support)\b.{0,160}|please (?:enable|turn on|activate) javascript\b.{0,160}|(?:tags|tagged(?: with)?|categories|posted in|topics?)\s*:.{0,200}|(?:©|\(c\)|copyright)\s.{0,140}|.{0,60}all rights reserved\.?.{0,60}|this (?:article|story) (?:originally )?appeared (?:in|on) .{0,80}|lire aussi.{0,120}|à lire aussi.{0,120}|lesen sie auch.{0,120}|mehr zum thema.{0,80}|lea también.{0,120}|leer más.{0,80}|abonnez-vous.{0,80})$/i;
 
 /** True for a short block that is a label of the page and not a sentence of the text. */
 export function isLineOfClutter(text: string): boolean {
@@ -90,4 +90,20 @@ const OTHERS =
 /** True for a short line or heading that announces other articles, comments or a sign-up. */
 export function announcesOthers(text: string): boolean {
   return text.length > 0 && text.length < 80 && OTHERS.test(text);
+}
+
+const STEP =
+  /^(?:[«‹<←⟵]|(?:previous|prev|next|zurück|weiter|précédente?|suivante?|anterior|siguiente|contents|table of contents|inhalt|sommaire|index|up|home|top)\b)|[»›>→⟶]$/i;
+
+/** True for the words of a link to the page before, the next one, or their list. */
+export function isStep(text: string): boolean {
+  return text.length < 100 && STEP.test(text.trim());
+}
+
+const SOURCES =
+  /^(?:\d+\.?\s*)?(?:references?|sources?(?: cited)?|bibliography|works cited|literature(?: cited)?|further reading|notes and references|quellen(?:angaben)?|literatur(?:verzeichnis)?|einzelnachweise|weiterführende literatur|références|bibliographie|sources et références|referencias|bibliografía|fuentes|referenties|bronnen|riferimenti|bibliografia|fonti|参考文献|参考資料)\s*:?$/iu;
+
+/** True for a heading over what a text has drawn on: a list of links that belongs to it. */
+export function announcesSources(text: string): boolean {
+  return text.length < 60 && SOURCES.test(text.replace(/[¶#]/g, '').trim());
 }

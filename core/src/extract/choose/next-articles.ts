@@ -10,7 +10,7 @@ import {
 } from '../page/page-tree';
 import { sharedWords, wordsOf } from '../page/words';
 import type { Cuts } from './cuts';
-import { saysWhen } from './lines';
+import { isPreambleLine, saysWhen } from './lines';
 
 /** Shorter boxes are teasers, and are judged as such. In characters. */
 const MIN_ARTICLE = 200;
@@ -21,7 +21,7 @@ const MOST_BOXES = 200;
 
 /**
  * Takes out whole articles that a page appends to its own (the next one, the one before): boxes of one make side by side, each
- * with a headline of the first rank and a date, of which one has the headline that the page has as its title.
+ * with a headline of the first rank and a date or who wrote it, of which one has the headline that the page has as its title.
  *
  * @param title of the page; without it nothing is told apart
  */
@@ -64,7 +64,9 @@ function isArticle(box: PageElement): boolean {
     findElement(
       box,
       (each) =>
-        each.tagName === 'time' || (/date|time|byline|meta/.test(label(each)) && saysWhen(startOfText(each, 60))),
+        each.tagName === 'time' ||
+        (/date|time|byline|meta/.test(label(each)) && saysWhen(startOfText(each, 60))) ||
+        (/byline|author/.test(label(each)) && isPreambleLine(startOfText(each, 60))),
     ) !== undefined
   );
 }

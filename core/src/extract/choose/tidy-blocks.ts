@@ -4,9 +4,11 @@ import { element, figureOf } from '../tree/phrases';
 import {
   announcesComments,
   announcesOthers,
+  announcesSources,
   isLineOfClutter,
   isPreambleLine,
   isSignedAndDated,
+  isStep,
   isTailLine,
   saysWhen,
   tellsNamesApart,
@@ -16,7 +18,9 @@ export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split('
 
 /** Last pass over the blocks of a text: pictures into figures; what leads up to it and trails off behind it out. */
 export function tidyBlocks(blocks: Element[]): Element[] {
-  const kept = withoutStrays(blocks.map(tidyBlock).filter((block) => block !== null));
+  const kept = withoutStrays(
+    blocks.map((block, at) => tidyBlock(block, blocks[at - 1])).filter((block) => block !== null),
+  );
   const out = factsBehind(withoutTail(withoutPreamble(kept)));
   // A heading with nothing under it announced something that was taken out: from the end, since the one before it
   // may then have nothing under it either.
@@ -58,9 +62,17 @@ function withoutPreamble(blocks: Element[]): Element[] {
     const text = toString(block).trim();
     if (index < FIRST_BLOCKS && tellsNamesApart(text) && linkedText(block) > 0) return true;
     // The first paragraph may be a standfirst, under which stands who wrote it.
-    return index < first ? isPreambleLine(text) : index === first + 1 && isSignedAndDated(text);
+    return index < first
+      ? isPreambleLine(text) || (index < FIRST_BLOCKS && leadsAway(block, text))
+      : index === first + 1 && isSignedAndDated(text);
   };
   return first === -1 ? blocks : blocks.filter((block, index) => !leadsUp(block, index) || holdsPicture(block));
+}
+
+/** A short line that is all link: back to the site's first page, to the part before. One that is an address is to be read. */
+function leadsAway(block: Element, text: string): boolean {
+  const isAllLink = text.length > 0 && text.length < 80 && linkedText(block) >= 0.9 * text.length;
+  return block.tagName === 'p' && isAllLink && !/^(?:https?:|www\.)/i.test(text);
 }
 
 /** So far down a line may stand that tells names apart. */
@@ -134,14 +146,16 @@ function withoutLastLines(blocks: Element[]): Element[] {
   let end = blocks.length;
   while (end > 1) {
     const last = blocks[end - 1];
-    if (last?.tagName !== 'p' || !isTailLine(toString(last)) || holdsPicture(last)) break;
+    if (last?.tagName !== 'p' || holdsPicture(last)) break;
+    const text = toString(last).trim();
+    if (!isTailLine(text) && !(isStep(text) && leadsAway(last, text))) break;
     end--;
   }
   // A poem or a list of names is all short lines: then they are the text.
   return toString(blocks[end - 1] ?? element('p', [])).length >= PARAGRAPH ? blocks.slice(0, end) : blocks;
 }
 
-function tidyBlock(block: Element): Element | null {
+function tidyBlock(block: Element, before: Element | undefined): Element | null {
   const text = toString(block).trim();
   if (block.tagName === 'hr') return block;
   if (text === '') {
@@ -152,8 +166,16 @@ function tidyBlock(block: Element): Element | null {
   if (block.tagName === 'p' && STRAY.test(text) && holdsPicture(block))
     return figureOf(block.children.filter((child) => child.type === 'element'));
   if (block.tagName !== 'pre' && isLineOfClutter(text)) return null;
-  if ((block.tagName === 'ul' || block.tagName === 'ol') && isLinkList(block, text)) return null;
+  if (block.tagName === 'pre' && isNumbering(text)) return null;
+  const isOfSources = before !== undefined && HEADINGS.has(before.tagName) && announcesSources(toString(before));
+  if ((block.tagName === 'ul' || block.tagName === 'ol') && !isOfSources && isLinkList(block, text)) return null;
   return block;
+}
+
+/** The numbers of lines, beside code whose lines they are. */
+function isNumbering(text: string): boolean {
+  const lines = text.split(/\s+/);
+  return lines.length >= 3 && lines.every((line, at) => Number(line) === Number(lines[0]) + at);
 }
 
 /** A list whose every entry is one link, and little more: a menu or "related" list that had no telling name. */

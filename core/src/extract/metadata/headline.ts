@@ -133,6 +133,9 @@ function withoutSiteName(title: string, siteName: string | null, headings: strin
     const rest = clean.replace(confirmed, '');
     if (/^\s*[|\-–—»«:·•/\\]|[|\-–—»«:·•/\\]\s*$/.test(rest)) return confirmed;
   }
+  const site = siteName === null ? '' : `${siteName.toLowerCase()}: `;
+  if (site !== '' && clean.toLowerCase().startsWith(site) && clean.slice(site.length).includes(' '))
+    return clean.slice(site.length).trimStart();
   const bracket = /\[[^\]]{2,25}\.[a-z]{2,4}\]$/i.exec(clean);
   const before = bracket ? clean.slice(0, bracket.index).trimEnd() : '';
   if (before.length >= 8) return before;

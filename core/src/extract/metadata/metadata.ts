@@ -19,7 +19,7 @@ import { firstOf, isOfType, nameOf, readThings, type StatedThing, textValue, Thi
 import { siteIconOf } from './site-icon';
 import { siteNameOf, visibleSiteNames } from './site-name';
 import { statedTexts } from './stated-texts';
-import { dateInAddress, findVisibleDate } from './visible-date';
+import { dateInAddress, eitherOrder, findVisibleDate } from './visible-date';
 
 /** What a page states about itself. Null where it states nothing. */
 export interface Metadata {
@@ -99,38 +99,46 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
     [titleOf(stated, pageTitle, headings, siteName), ...headings.first, ...headings.other].find(Boolean),
     1000,
   );
+  const shownDate = () => timeElement(elements) ?? findVisibleDate(elements, languageFor(document), shownTitle);
+  /** A date of numbers, whichever of day and month comes first: as the page shows it, else as its language writes it. */
+  const writtenDate = (written: string | null | undefined): string | null => {
+    const stated = isoDate(written ?? null);
+    if (stated !== null || !written) return stated;
+    const [day, swapped] = eitherOrder(written, languageFor(document));
+    return swapped !== null && shownDate()?.startsWith(swapped) ? swapped : day;
+  };
+  const publishedAt = () =>
+    isoDate(textValue(linked?.datePublished)) ??
+    isoDate(
+      meta(
+        'article:published_time',
+        'og:article:published_time',
+        'dc.date',
+        'dcterms.date',
+        'dcterms.created',
+        'dc.date.issued',
+      ),
+    ) ??
+    isoDate(textValue(marked?.datePublished)) ??
+    writtenDate(
+      meta(
+        'datepublished',
+        'citation_publication_date',
+        'citation_date',
+        'parsely-pub-date',
+        'sailthru.date',
+        'date',
+        'pubdate',
+        'publishdate',
+      ) ?? meta.like(PUBLISHED),
+    ) ??
+    shownDate() ??
+    dateInAddress(base);
   return {
     title: shownTitle,
     authors: authorsOf(linked, marked, meta, elements),
     siteName,
-    publishedAt:
-      isoDate(textValue(linked?.datePublished)) ??
-      isoDate(
-        meta(
-          'article:published_time',
-          'og:article:published_time',
-          'dc.date',
-          'dcterms.date',
-          'dcterms.created',
-          'dc.date.issued',
-        ),
-      ) ??
-      isoDate(textValue(marked?.datePublished)) ??
-      isoDate(
-        meta(
-          'datepublished',
-          'citation_publication_date',
-          'citation_date',
-          'parsely-pub-date',
-          'sailthru.date',
-          'date',
-          'pubdate',
-          'publishdate',
-        ) ?? meta.like(PUBLISHED),
-      ) ??
-      timeElement(elements) ??
-      findVisibleDate(elements, languageFor(document), shownTitle) ??
-      dateInAddress(base),
+    publishedAt: publishedAt(),
     modifiedAt:
       isoDate(textValue(linked?.dateModified)) ??
       isoDate(meta('article:modified_time', 'og:updated_time', 'dcterms.modified', 'dc.date.modified')) ??

@@ -91,6 +91,13 @@ const READERS: Readonly<Record<string, { parse(text: string, reference: Date): c
 };
 const REFERENCE = new Date(0);
 
+/** The first whole date in a short text, and the same with day and month the other way round, where that is a date too. */
+export function eitherOrder(text: string, language: string | null): [string | null, string | null] {
+  const day = dateIn(text, language);
+  const [, year, month, dayOfMonth] = /^(\d{4})-(\d\d)-(\d\d)$/.exec(day ?? '') ?? [];
+  return [day, year === undefined ? null : iso(Number(year), Number(dayOfMonth), Number(month))];
+}
+
 /** The first whole date in a short text. */
 export function dateIn(text: string, language: string | null): string | null {
   const cjk = /(\d{4})年\s*(\d{1,2})月\s*(\d{1,2})日/.exec(text);
