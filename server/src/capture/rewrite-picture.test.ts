@@ -47,7 +47,7 @@ describe('a picture is written anew', () => {
     expect(await rewritePicture({ bytes, withThumbnail: false, room: 'large' })).toMatchObject({ width: 40 });
   });
 
-  it('in three sizes more when it was saved for itself, the largest no longer than 2,600 pixels', async () => {
+  it('in two sizes more when it was saved for itself, the largest all of it', async () => {
     const bytes = await plain(4000, 3000).withMetadata({ orientation: 6 }).jpeg().toBuffer();
     const made = await rewritePicture({ bytes, withThumbnail: true, isItself: true, room: 'small' });
     if (made === null || made === 'too large' || !made.sizes) throw new Error('not made');
@@ -55,10 +55,31 @@ describe('a picture is written anew', () => {
       [made.sizes.large, made.full, made.sizes.small].map((each) => sharp(each).metadata()),
     );
     expect(sizes.map(({ width, height, exif }) => [width, height, exif])).toEqual([
-      [1950, 2600, undefined],
+      [3000, 4000, undefined],
       [1280, 1707, undefined],
       [360, 480, undefined],
     ]);
+  });
+
+  it.each([
+    ['up to 12 million pixels', () => plain(5000, 4000).jpeg(), [3872, 3098]],
+    ['byte for byte where nothing is written into it', () => plain(2000, 100).webp(), 'the same'],
+    [
+      'anew where something is',
+      () =>
+        plain(2000, 100)
+          .withExif({ IFD0: { Artist: 'A' } })
+          .webp(),
+      [2000, 100],
+    ],
+  ] as const)('whole when it was saved for itself: %s', async (_how, picture, kept) => {
+    const bytes = await picture().toBuffer();
+    const made = await rewritePicture({ bytes, withThumbnail: false, isItself: true, room: 'large' });
+    if (made === null || made === 'too large' || !made.sizes) throw new Error('not made');
+    const { width, height, exif } = await sharp(made.sizes.large).metadata();
+    expect(exif).toBeUndefined();
+    if (kept === 'the same') expect(Buffer.from(made.sizes.large).equals(bytes)).toBe(true);
+    else expect([width, height]).toEqual(kept);
   });
 
   it('whatever colours it is in, and of one that moves its beginning', async () => {

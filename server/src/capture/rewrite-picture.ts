@@ -1,11 +1,11 @@
-import sharp, { type Sharp } from 'sharp';
+import sharp, { type Metadata, type Sharp } from 'sharp';
 
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
 const WIDTH_LIMIT = 1280;
 const THUMBNAIL_WIDTH = 160;
 const ICON_SIDE = 48;
-/** Of what was saved for itself: near enough to read what is printed small on a page, and small enough for a wall of them. */
-const LARGE = 2600;
+/** Of what was saved for itself the whole of it is kept, up to what a telephone takes, and one small enough for a wall of them. */
+const WHOLE_PIXELS = 12_000_000;
 const SMALL = 480;
 /** Four bytes each, and often twice. What stands in pages rarely has more than the first; a large photograph has the second. */
 const PIXEL_LIMITS = { small: 8_000_000, large: 12_000_000 } as const;
@@ -51,7 +51,8 @@ export async function rewritePicture({
 }: PictureInput): Promise<Rewritten> {
   try {
     const original = Buffer.from(bytes);
-    const { format, width, height, isProgressive } = await sharp(original).metadata();
+    const about = await sharp(original).metadata();
+    const { format, width, height, isProgressive } = about;
     // Whatever it looked like from outside: how long a drawing takes is in nobody's hand.
     if (format === 'svg' && room === 'small') return 'too large';
     const isStreamed = format === 'jpeg' && !isProgressive;
@@ -62,7 +63,7 @@ export async function rewritePicture({
       const { data, info } = await upright().resize(square).webp({ quality: 80 }).toBuffer({ resolveWithObject: true });
       return { full: data, width: info.width, height: info.height, thumbnail: null, sizes: null };
     }
-    const large = isItself ? await within(upright(), LARGE, 88) : null;
+    const large = !isItself ? null : isBare(about) ? original : await within(upright(), longestSide(width, height), 88);
     const { data, info } = await (large ? sharp(large) : upright())
       .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })
       .webp({ quality: 78 })
@@ -80,6 +81,16 @@ export async function rewritePicture({
     // Whatever sharp cannot read is no picture: the text keeps its description in its place.
     return null;
   }
+}
+
+/** How long a picture may be for all of it to have no more pixels than are kept. */
+function longestSide(width: number, height: number): number {
+  return Math.floor(Math.max(width, height) * Math.min(1, Math.sqrt(WHOLE_PIXELS / (width * height))));
+}
+
+/** True for what a device has made already: it is kept byte for byte, and nothing is written into it that it does not show. */
+function isBare({ format, exif, xmp, iptc, comments, orientation, pages = 1 }: Metadata): boolean {
+  return format === 'webp' && !exif && !xmp && !iptc && !comments && (orientation ?? 1) === 1 && pages === 1;
 }
 
 /** A picture no longer than that, either way. What was written into it besides is left out, where it was taken among it. */

@@ -4,7 +4,7 @@ import type { Bookmark } from '@dorvel/core/formats';
 import { type GivenText, inBase64, inBase64Url, isPushable } from '@dorvel/core/model';
 import type { Remote } from 'comlink';
 import type { ToSave } from '@/device/store/changes';
-import { type BringIn, readApart,type ReadTable } from '@/device/workers/bring-in/bring-in';
+import { type BringIn, readApart, type ReadTable } from '@/device/workers/bring-in/bring-in';
 import { isPicture, NotAPicture, pictureRequest } from './pictures';
 
 /** What is to be saved: a page by its address, or a file with what is in it. */

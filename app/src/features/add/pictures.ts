@@ -18,14 +18,20 @@ export interface ReadyPicture {
   type: 'image/webp' | 'image/jpeg' | 'image/png';
 }
 
-/** From the largest that is kept down to what many pages in one item leave room for. */
+/** As large as a telephone takes it: no more pixels are kept. */
+const WHOLE_PIXELS = 12_000_000;
+/** From all of it down to what many pages in one item leave room for. */
 const TRIES = [
+  { side: Infinity, quality: 0.92 },
+  { side: Infinity, quality: 0.8 },
   { side: 2600, quality: 0.9 },
   { side: 2600, quality: 0.75 },
   { side: 2000, quality: 0.7 },
   { side: 1600, quality: 0.6 },
   { side: 1200, quality: 0.5 },
 ] as const;
+/** Of more pages in one item there is no room for all of each: it is not tried. */
+const FEW = 2;
 
 /** Why a picture cannot be taken, in words. */
 export class NotAPicture extends Error {
@@ -42,7 +48,7 @@ export async function pictureRequest(files: readonly File[]): Promise<ToSave & {
     throw new NotAPicture(`One item takes ${MAX_PICTURES} pictures. Save the others as another.`);
   const bitmaps = await Promise.all(files.map(bitmapOf));
   try {
-    for (const { side, quality } of TRIES) {
+    for (const { side, quality } of TRIES.filter((each) => files.length <= FEW || each.side !== Infinity)) {
       const pictures = await Promise.all(
         bitmaps.map((bitmap, n) => drawn(bitmap, files[n]?.name ?? '', side, quality)),
       );
@@ -86,10 +92,12 @@ async function asRaster(file: File): Promise<Blob | HTMLImageElement> {
 }
 
 async function drawn(bitmap: ImageBitmap, name: string, side: number, quality: number): Promise<ReadyPicture> {
-  const scale = Math.min(1, side / Math.max(bitmap.width, bitmap.height));
+  const { width, height } = bitmap;
+  const scale = Math.min(1, side / Math.max(width, height), Math.sqrt(WHOLE_PIXELS / (width * height)));
   const canvas = document.createElement('canvas');
-  canvas.width = Math.max(1, Math.round(bitmap.width * scale));
-  canvas.height = Math.max(1, Math.round(bitmap.height * scale));
+  // Rounded down: a pixel too many would be one more than the server takes.
+  canvas.width = Math.max(1, Math.floor(width * scale));
+  canvas.height = Math.max(1, Math.floor(height * scale));
   canvas.getContext('2d')?.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
   const made = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/webp', quality));
   if (!made) throw new NotAPicture(`${name} is too large for this browser. Make it smaller, and choose it again.`);
