@@ -1,5 +1,5 @@
+import { attribute, descendants, elementsIn, isElement, type PageElement, textContent, tidy } from '../page/page-tree';
 import { linkLength } from './clutter';
-import { attribute, descendants, elementsIn, isElement, type PageElement, tidy, textContent } from '../page/page-tree';
 
 /** What is folded is at least a sentence; less is a menu or a label. In characters. */
 const MIN_FOLDED = 60;
