@@ -1,4 +1,5 @@
-import { cleanInside, isNeverText, removeSurroundings } from '../choose/clutter';
+import { cleanInside } from '../choose/boxes';
+import { isNeverText, removeSurroundings } from '../choose/clutter';
 import { Cuts } from '../choose/cuts';
 import { findMainText, findPrelude } from '../choose/main-text';
 import { removeNextArticles } from '../choose/next-articles';
