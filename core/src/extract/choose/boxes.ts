@@ -5,7 +5,6 @@ import {
   elementsIn,
   isElement,
   isLink,
-  label,
   type PageElement,
   type PageNode,
   startOfText,

@@ -85,7 +85,7 @@ const STRAY = /^(?:\p{P}|\p{S}|[\p{Script=Latin}\p{Script=Cyrillic}\p{Script=Gre
 function withoutStrays(blocks: Element[]): Element[] {
   return blocks.filter((block, index) => {
     const before = blocks[index - 1];
-    if (block.tagName !== 'p' || !before || holdsPicture(block) || !holdsPicture(before)) return true;
+    if (block.tagName !== 'p' || before?.tagName !== 'figure' || holdsPicture(block)) return true;
     const next = blocks[index + 1];
     return !STRAY.test(toString(block).trim()) || (next !== undefined && /^\p{Ll}/u.test(toString(next).trim()));
   });
