@@ -32,7 +32,7 @@ export function tidyBlocks(blocks: Element[]): Element[] {
       (next === undefined || (HEADINGS.has(next.tagName) && Number(next.tagName[1]) < Number(block.tagName[1])));
     if (!isBare) later.push(block);
   }
-  return later.reverse().filter(isNeededRule);
+  return withoutStrays(later.reverse()).filter(isNeededRule);
 }
 
 /** A rule parts two blocks: at the beginning, at the end or behind another there is nothing to part. */
@@ -83,12 +83,18 @@ const STRAY = /^(?:\p{P}|\p{S}|[\p{Script=Latin}\p{Script=Cyrillic}\p{Script=Gre
 
 /** What is left of a label beside a picture: one letter or sign that stands alone behind it. An initial of the next line stays. */
 function withoutStrays(blocks: Element[]): Element[] {
-  return blocks.filter((block, index) => {
-    const before = blocks[index - 1];
-    if (block.tagName !== 'p' || before?.tagName !== 'figure' || holdsPicture(block)) return true;
+  const kept: Element[] = [];
+  for (const [index, block] of blocks.entries()) {
     const next = blocks[index + 1];
-    return !STRAY.test(toString(block).trim()) || (next !== undefined && /^\p{Ll}/u.test(toString(next).trim()));
-  });
+    const isStray =
+      block.tagName === 'p' &&
+      kept.at(-1)?.tagName === 'figure' &&
+      !holdsPicture(block) &&
+      STRAY.test(toString(block).trim()) &&
+      !(next?.tagName === 'p' && /^\p{Ll}/u.test(toString(next).trim()));
+    if (!isStray) kept.push(block);
+  }
+  return kept;
 }
 
 /** A text has begun where so many paragraphs follow. */
