@@ -203,3 +203,54 @@ it('a title is what follows the name of its site, where a colon stands between t
   );
   expect(title).toBe('The frozen harbour');
 });
+
+describe('pictures that are none', () => {
+  const pictures = (body: string) =>
+    [...JSON.stringify(article(`${prose(2)}${body}${prose(3, 3)}`).tree).matchAll(/"src":"([^"]*)"/g)].map(
+      ([, src]) => src,
+    );
+
+  it.each([
+    [
+      'counts readers by nothing but its address',
+      '<noscript><img src="https://count.example/p?c1=2&c2=79" alt=""></noscript>',
+    ],
+    [
+      'counts readers, and says what it is',
+      '<noscript><img src="https://count.example/meter.gif" alt="counter"></noscript>',
+    ],
+    [
+      'counts readers out of sight',
+      '<noscript><a href="https://count.example/"><img src="/pixel/p-d9.png" style="display: none;"></a></noscript>',
+    ],
+    ['is pressed by script', '<p><img class="favorite" src="/img/heart.svg" onclick="return toggle(this)"></p>'],
+    [
+      'is the sign of the site, leading home',
+      '<p><a href="https://x.example/" title="Home"><img src="img/logo-med.png"></a></p>',
+    ],
+  ])('one that %s', (_what, body) => {
+    expect(pictures(body)).toEqual([]);
+  });
+
+  it.each([
+    [
+      'a picture for who has no script',
+      '<div class="lazy"><noscript><img src="/pier.jpg" alt="The pier"></noscript></div>',
+    ],
+    [
+      'the one that a placeholder stands for',
+      '<p><img src="data:image/gif;base64,R0" class="lazy"><noscript><img src="/pier"></noscript></p>',
+    ],
+    [
+      'one of a size at an address without a name',
+      '<noscript><img src="https://pictures.example/600?w=2" width="600" height="400"></noscript>',
+    ],
+    ['one that grows when it is pressed', '<p><img src="/pier.jpg" alt="The pier" onclick="enlarge(this)"></p>'],
+    [
+      'a logo that is written about',
+      '<p><a href="/history/logo"><img src="/logo-of-1871.png" alt="The first sign"></a></p>',
+    ],
+  ])('but %s stays', (_what, body) => {
+    expect(pictures(body)).toHaveLength(1);
+  });
+});

@@ -28,6 +28,7 @@ import type { StatedPosts } from '../threads/stated-posts';
 import { threadPart } from '../threads/thread-tree';
 import { makeCards } from './embeds';
 import { restoreFormulas } from './formula';
+import { countsReaders } from './pictures';
 import { toTree } from './to-tree';
 
 /** Where a page stands, and what its relative addresses are resolved against. */
@@ -203,7 +204,9 @@ function restoreNoscriptPictures(body: PageElement): void {
       .slice(0, at)
       .reverse()
       .find((node) => 'tagName' in node);
-    const replaced = twin && 'tagName' in twin && twin.tagName === 'img' ? parent.childNodes.indexOf(twin) : at;
+    const stands = twin && 'tagName' in twin && twin.tagName === 'img';
+    if (!stands && countsReaders(image)) continue;
+    const replaced = stands ? parent.childNodes.indexOf(twin) : at;
     image.parentNode = parent;
     parent.childNodes.splice(replaced, 1, image);
   }

@@ -46,7 +46,7 @@ export function readImage(image: PageElement, base: string): PageImage | null {
   const width = pixels(attribute(image, 'width'));
   const height = pixels(attribute(image, 'height'));
   if ((width !== null && width <= 3) || (height !== null && height <= 3)) return null;
-  if (isSignOfLink(image, width ?? height, height ?? width)) return null;
+  if (isSignOfLink(image, width ?? height, height ?? width) || isButton(image) || isLogoOfHome(image)) return null;
   const url = absolute(pickSource(image), base) ?? rasterInPlace(attribute(image, 'src'));
   if (!url || ADVERT.test(url)) return null;
   const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
@@ -71,6 +71,35 @@ function isSignOfLink(image: PageElement, width: number | null, height: number |
     isLink(link) &&
     tidy(textContent(link)) === ''
   );
+}
+
+/** What is pressed by script and says nothing of itself: a heart, a magnifying glass. */
+function isButton(image: PageElement): boolean {
+  const acts = ['onclick', 'onmouseover', 'onmousedown'].some((name) => attribute(image, name) !== undefined);
+  return acts && (attribute(image, 'alt') ?? '') === '' && !['width', 'height'].some((name) => attribute(image, name));
+}
+
+const LOGO = /(?:^|[\s/._-])logo(?:[\s/._-]|$)/i;
+
+/** The sign of a site, which leads to its first page. */
+function isLogoOfHome(image: PageElement): boolean {
+  const link = image.parentNode;
+  if (!link || !isElement(link) || !isLink(link) || tidy(textContent(link)) !== '') return false;
+  const named = `${label(image)} ${attribute(image, 'src') ?? ''} ${attribute(image, 'alt') ?? ''}`;
+  return LOGO.test(named) && /^(?:https?:\/\/[^/]*)?\/?(?:index\.\w+)?$/i.test(attribute(link, 'href') ?? '');
+}
+
+/**
+ * True for what counts readers who have no script, and is no picture: without a size or of a point, hidden, or at an address that
+ * names no file of a picture. Common practice; in a `noscript` that stands for no other picture nearly all are so.
+ */
+export function countsReaders(image: PageElement): boolean {
+  const [width, height] = ['width', 'height'].map((name) => pixels(attribute(image, name)));
+  if ([width, height].some((each) => each !== null && each !== undefined && each <= 3)) return true;
+  if (/display\s*:\s*none|visibility\s*:\s*hidden/i.test(attribute(image, 'style') ?? '')) return true;
+  const path = (attribute(image, 'src') ?? '').replace(/[?#].*$/s, '');
+  const isSized = width !== null || height !== null;
+  return !isSized && !/\.(?:jpe?g|png|webp|avif|svg)$/i.test(path);
 }
 
 /** How servers of adverts are asked for one of a size. Common practice. */
