@@ -252,5 +252,44 @@ const gaps = await page.evaluate(
     }),
 );
 console.log(`Between sentences beyond the pause meant: ${gaps.map((gap) => gap.toFixed(0)).join(', ')} ms`);
+// How far the place that words are marked by runs from the clock, as listening goes on: `--minutes=20` listens so long.
+const minutes = Number(process.argv.find((word) => word.startsWith('--minutes='))?.slice(10) ?? 0);
+if (minutes > 0) {
+  await throttle.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  const drifts = await page.evaluate(
+    (ms) =>
+      new Promise((resolve) => {
+        const [begun, samples, playing] = [performance.now(), [], new Map()];
+        const played = HTMLMediaElement.prototype.play;
+        const watched = new WeakSet();
+        HTMLMediaElement.prototype.play = function play() {
+          if (!watched.has(this)) {
+            watched.add(this);
+            this.addEventListener('playing', () => playing.set(this, [performance.now(), this.currentTime]));
+            this.addEventListener('ended', () => playing.delete(this));
+          }
+          return played.call(this);
+        };
+        const timer = setInterval(() => {
+          const now = performance.now();
+          for (const [element, [at, from]] of playing)
+            if (!element.paused) samples.push([now - begun, now - at - (element.currentTime - from) * 1000]);
+          if (now - begun < ms) return;
+          clearInterval(timer);
+          resolve(samples);
+        }, 500);
+      }),
+    minutes * 60_000,
+  );
+  const inMinutes = (from, to) => {
+    const some = drifts
+      .flatMap(([at, drift]) => (at >= from * 60_000 && at < to * 60_000 ? [drift] : []))
+      .sort((a, b) => a - b);
+    return `${some[Math.floor(some.length / 2)]?.toFixed(0)} ms at the middle of ${some.length}, ${some.at(-1)?.toFixed(0)} at most`;
+  };
+  console.log(
+    `The clock before the place in the sound: in the first two minutes ${inMinutes(0, 2)}; in the last two of ${minutes} ${inMinutes(minutes - 2, minutes)}`,
+  );
+}
 await end();
 process.exit(0);
