@@ -35,6 +35,9 @@ rmSync(work, { recursive: true, force: true });
 mkdirSync(work, { recursive: true });
 // The recogniser takes half an hour for its four rows.
 const isQuick = process.argv.includes('--quick');
+const word = (name) => process.argv.find((each) => each.startsWith(`--${name}=`))?.slice(name.length + 3);
+/** `--row=formants, British` has it write down one voice alone. */
+const onlyRow = word('row') ?? '';
 const recogniser = isQuick
   ? 'none'
   : ensureFromDebian(
@@ -93,7 +96,7 @@ for (const [name, speak] of isQuick
       ['Dorvel, English, British', ours('en-gb')],
       ['formants, American', theirs('en-us')],
       ['formants, British', theirs('en')],
-    ]) {
+    ].filter(([name]) => name.includes(onlyRow))) {
   const rates = SPEEDS.map((speed) => {
     const sum = { wrong: 0, of: 0 };
     for (const text of HARVARD) {
@@ -185,6 +188,14 @@ for (const { name, files } of SHIPPED_VOICES) {
 }
 
 const { page, end } = await openDemo(4970);
+const minutes = Number(word('minutes') ?? 0);
+// One text is not so long: what follows it in the Queue is heard as well.
+if (minutes > 0) {
+  await page.evaluate(() =>
+    localStorage.setItem('dorvel.listening', JSON.stringify({ rate: 1, voices: {}, goOnWithQueue: true })),
+  );
+  await page.reload();
+}
 // What the server still makes of pictures would be measured with it.
 for (let open = 1; open > 0; await new Promise((resolve) => setTimeout(resolve, 1000)))
   open = (await (await fetch('http://127.0.0.1:4970/readyz')).json()).jobsOpen;
@@ -253,7 +264,6 @@ const gaps = await page.evaluate(
 );
 console.log(`Between sentences beyond the pause meant: ${gaps.map((gap) => gap.toFixed(0)).join(', ')} ms`);
 // How far the place that words are marked by runs from the clock, as listening goes on: `--minutes=20` listens so long.
-const minutes = Number(process.argv.find((word) => word.startsWith('--minutes='))?.slice(10) ?? 0);
 if (minutes > 0) {
   await throttle.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   const drifts = await page.evaluate(

@@ -3,11 +3,22 @@ import type { SpokenLanguage } from './language';
 
 const MONTHS = 'janvier février mars avril mai juin juillet août septembre octobre novembre décembre'.split(' ');
 
+const FEMININE_NOUNS =
+  'tonne seconde minute heure livre colonne ligne page foi personne femme fille fillette année semaine journée soirée ville rue maison île ' +
+  'histoire voiture langue lettre place pièce table porte chambre famille étape route carte photo image réponse école église salle tasse ' +
+  'cuillère cuillerée gousse tranche branche feuille pomme carotte tomate voix mer rivière montagne commune région province marche note phrase ' +
+  'liste partie série copie vache brebis barque marée vague tempête nuit fenêtre';
+/** By a list, and by endings that hardly ever mislead (Grevisse, Le bon usage, on the gender of nouns: from memory). */
+const FEMININE = new RegExp(
+  `^(?:${FEMININE_NOUNS.split(' ').join('|')})s?$|^(?!silences?$|squelettes?$).*(?:[ts]ion|ance|ence|ette|euse|trice)s?$`,
+  'iu',
+);
+
 /** French basics. The words are common practice. */
 export const french: SpokenLanguage = {
   cardinal,
-  counting: (value, noun) =>
-    cardinal(value).replace(/un$/, /^(?:tonne|seconde|minute|heure|livre|colonne|ligne)/.test(noun) ? 'une' : 'un'),
+  counting: (value, noun) => cardinal(value).replace(/un$/, FEMININE.test(noun) ? 'une' : 'un'),
+  agreeing: (said, next) => (FEMININE.test(next) ? said.replace(/(?<= |^)un$/, 'une') : said),
   ordinal: (value, before, written = '') =>
     value === 1 && (/(?:^| )(?:la|une)$/i.test(before) || /\dè?res?$/.test(written)) ? 'première' : toOrdinal(value),
   year: cardinal,
