@@ -2,9 +2,10 @@ import { type CompiledDossier, type CompiledPart, itemsIn } from '@dorvel/core/d
 import type { Item } from '@dorvel/core/model';
 import { factName, inMinutes, PURPOSE_WORDS, sourceOf, titleOf, valueInWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
-import { type ReactNode, useMemo } from 'react';
+import { type ReactNode, useLayoutEffect, useMemo, useRef } from 'react';
 import { LeadPicture } from '@/features/items/lead-picture';
 import { Markdown } from '@/features/notes/markdown';
+import { layWall } from '@/ui/wall-layout';
 import { useGrowing } from './use-growing';
 import { useTextPictures } from './use-text-pictures';
 
@@ -20,11 +21,45 @@ export function Wall({ compiled }: { compiled: CompiledDossier }) {
   const first = useMemo(() => new Map([...inTexts].reverse().map(({ itemId, hash }) => [itemId, hash])), [inTexts]);
   const drawn = useGrowing(parts.length);
   const tiles = parts.slice(0, drawn).flatMap((part) => tilesOf(part, first));
+  const wall = useLaidOut();
   return (
-    <ul className="wall" aria-label="Wall">
+    <ul className="wall" aria-label="Wall" ref={wall}>
       {tiles}
     </ul>
   );
+}
+
+/** The width of a column is at least about this, in points. */
+const COLUMN = 260;
+const GAP = 16;
+
+/** Lays the tiles of a list out in columns that keep their order by rows: each is as high as what stands in it turns out to be. */
+function useLaidOut() {
+  const list = useRef<HTMLUListElement>(null);
+  useLayoutEffect(() => {
+    const wall = list.current;
+    if (!wall) return undefined;
+    const tiles = [...wall.children].filter((each): each is HTMLElement => each instanceof HTMLElement);
+    const lay = () => {
+      const width = wall.clientWidth;
+      const columns = Math.max(1, Math.floor((width + GAP) / (COLUMN + GAP)));
+      wall.style.setProperty('--tile-width', `${(width - GAP * (columns - 1)) / columns}px`);
+      const sizes = tiles.map((tile) => ({
+        ...{ proportion: 0, below: tile.offsetHeight },
+        spans: tile.classList.contains('wall-heading'),
+      }));
+      const { placed, height } = layWall(sizes, { width, columns, gap: GAP });
+      wall.style.height = `${height}px`;
+      for (const [n, { left, top }] of placed.entries())
+        Object.assign(tiles[n]?.style ?? {}, { left: `${left}px`, top: `${top}px` });
+    };
+    lay();
+    // Pictures come later, and windows change.
+    const watch = new ResizeObserver(lay);
+    for (const each of [wall, ...tiles]) watch.observe(each);
+    return () => watch.disconnect();
+  });
+  return list;
 }
 
 function tilesOf(part: CompiledPart, pictures: ReadonlyMap<string, string>): ReactNode[] {

@@ -18,9 +18,9 @@ import { useKeptScroll } from '@/ui/kept-scroll';
 import { useKeys } from '@/ui/keys';
 import { ScreenHeader } from '@/ui/screen-header';
 import { StillReading } from '@/ui/still-reading';
+import { inSight, layWall, type TileSize } from '@/ui/wall-layout';
 import { useWide } from '@/ui/wide';
 import { usePinch } from './use-pinch';
-import { inSight, layWall, type TileSize } from './wall-layout';
 import { stepDensity, useWallSettings, type WallDensity } from './wall-store';
 
 /** The width of a column is about this, in points. */

@@ -3,6 +3,8 @@ export interface TileSize {
   /** Height by width of the picture; 0 without one. */
   proportion: number;
   below: number;
+  /** Takes all columns: what comes later stands below it. */
+  spans?: boolean;
 }
 
 export interface PlacedTile {
@@ -24,7 +26,13 @@ export function layWall(
 ): { placed: PlacedTile[]; height: number } {
   const across = Math.max(1, (width - gap * (columns - 1)) / columns);
   const ends = new Array<number>(columns).fill(0);
-  const placed = tiles.map(({ proportion, below }) => {
+  const placed = tiles.map(({ proportion, below, spans }) => {
+    if (spans) {
+      const top = Math.max(...ends);
+      const height = width * proportion + below;
+      ends.fill(top + height + gap);
+      return { left: 0, top, width, height };
+    }
     const column = ends.indexOf(Math.min(...ends));
     const height = across * proportion + below;
     const top = ends[column] ?? 0;

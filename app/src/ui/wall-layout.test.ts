@@ -17,6 +17,14 @@ describe('a wall', () => {
     expect(height).toBe(420);
   });
 
+  it('has what spans all columns below all before it, and all later ones below that', () => {
+    const { placed } = layWall([tile(1), tile(2), { ...tile(0, 40), spans: true }, tile(1)], AT);
+    expect(placed.slice(2)).toEqual([
+      { left: 0, top: 410, width: 620, height: 40 },
+      { left: 0, top: 460, width: 200, height: 200 },
+    ]);
+  });
+
   it('keeps the order by rows: none begins below one that comes later by more than the highest tile', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: 0.2, max: 2.2, noNaN: true }), { maxLength: 60 }), (proportions) => {
