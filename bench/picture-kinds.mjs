@@ -5,15 +5,15 @@
 // hand, by looking at them (picture-kinds.tsv). To these come diagrams and pages drawn by code, of which few are in packages.
 //
 // What the questions are grown on and what they are judged on are kept apart: pictures from packages by the hash of their folder
-// and name, what is drawn by its sort, and the demo's prints are only judged. --grow prints the questions that scikit-learn grows
-// on the first part, for core/looking/kind.ts.
+// and name, what is drawn by its sort, and the demo's prints are only judged. --grow has scikit-learn grow the questions
+// on the first part, and writes them into core/looking.
 import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
-import { kindOf } from '../core/src/looking/index.ts';
+import { kindOf, TEXT_BOUND } from '../core/src/looking/index.ts';
 import { coveredBy } from '../core/src/picture/index.ts';
 import { numbers } from '../demo/small-web/drawings.ts';
 import { printOf } from '../demo/small-web/prints.ts';
@@ -265,26 +265,42 @@ console.log(
 );
 
 if (process.argv.includes('--grow')) {
+  // What is full of words is told by few questions (core/looking/kind.ts); the forest is for the rest.
+  const rest = pictures.filter(({ set, features }) => set === 'fitted' && features.text <= TEXT_BOUND);
   const file = path.join(os.tmpdir(), 'dorvel-picture-kinds.csv');
   writeFileSync(
     file,
-    pictures
-      .filter(({ set }) => set === 'fitted')
-      .map(({ kind, features }) => [kind, ...FEATURES.map((f) => features[f])].join(','))
-      .join('\n'),
+    rest.map(({ kind, features }) => [kind, ...FEATURES.map((f) => features[f])].join(',')).join('\n'),
   );
   const program = `
-import csv
-from sklearn.tree import DecisionTreeClassifier, export_text
-from sklearn.model_selection import cross_val_score
+import csv, json
+from sklearn.ensemble import RandomForestClassifier
+from sklearn.model_selection import StratifiedKFold, cross_val_score
 rows = list(csv.reader(open(${JSON.stringify(file)})))
 X = [[float(x) for x in row[1:]] for row in rows]; y = [row[0] for row in rows]
-for depth in (4, 5, 6, 7):
-    for leaf in (3, 5):
-        t = DecisionTreeClassifier(max_depth=depth, min_samples_leaf=leaf, class_weight='balanced', random_state=1)
-        print(depth, leaf, cross_val_score(t, X, y, cv=5).mean())
-t = DecisionTreeClassifier(max_depth=6, min_samples_leaf=4, class_weight='balanced', random_state=1).fit(X, y)
-print(export_text(t, feature_names=${JSON.stringify(FEATURES)}, decimals=3))
+forest = RandomForestClassifier(60, max_depth=6, min_samples_leaf=2, class_weight='balanced', random_state=1)
+folds = [cross_val_score(forest, X, y, cv=StratifiedKFold(5, shuffle=True, random_state=seed)).mean() for seed in range(5)]
+forest.fit(X, y)
+def written(tree):
+    t = tree.tree_
+    leaf = t.children_left < 0
+    return {
+        'feature': [-1 if leaf[n] else int(t.feature[n]) for n in range(t.node_count)],
+        'upTo': [0 if leaf[n] else float('%.4g' % t.threshold[n]) for n in range(t.node_count)],
+        'right': [0 if leaf[n] else int(t.children_right[n]) for n in range(t.node_count)],
+        'share': [[round(100 * v / t.value[n][0].sum()) for v in t.value[n][0]] for n in range(t.node_count)],
+    }
+print(json.dumps({'folds': folds, 'kinds': list(forest.classes_), 'trees': [written(e) for e in forest.estimators_]}))
 `;
-  console.log(execFileSync('/usr/bin/python3', ['-c', program], { encoding: 'utf8' }));
+  const { folds, ...grown } = JSON.parse(
+    execFileSync('/usr/bin/python3', ['-c', program], { encoding: 'utf8', maxBuffer: 1e8 }),
+  );
+  console.log(
+    `what has few words: ${(folds.reduce((sum, each) => sum + each, 0) / folds.length).toFixed(3)} by five-fold cross-validation of ${rest.length}, in five orders`,
+  );
+  const made = `npm run bench -- picture-kinds FOLDER --grow, ${new Date().toISOString().slice(0, 10)}, ${rest.length} pictures`;
+  writeFileSync(
+    'core/src/looking/kind-forest-made.ts',
+    `/** The forest in use, as JSON; see kind-forest. Written by bench/picture-kinds.mjs, never by hand. */\nexport const MADE =\n  '${JSON.stringify({ made, features: FEATURES, ...grown })}';\n`,
+  );
 }

@@ -1,5 +1,7 @@
+import { PictureKind } from '../model';
 import { bitsApart } from '../picture';
 import { featuresOf, kindOf, likenessOf, skewOf, withoutShapes } from '.';
+import { MADE } from './kind-forest-made';
 
 /** A picture drawn point by point. */
 function drawn(width: number, height: number, colourAt: (x: number, y: number) => readonly [number, number, number]) {
@@ -161,5 +163,52 @@ describe('how far the lines of a page lean', () => {
     const data = Uint8Array.from({ length: 640 * 480 }, () => (next() < 0.1 ? 0 : 255));
     expect(skewOf({ data, width: 640, height: 480 })).toBe(0);
     expect(skewOf({ data: new Uint8Array(100).fill(255), width: 10, height: 10 })).toBe(0);
+  });
+});
+
+describe('the forest that tells kinds', () => {
+  const { features, kinds, trees } = JSON.parse(MADE) as {
+    features: string[];
+    kinds: string[];
+    trees: { feature: number[]; upTo: number[]; right: number[]; share: number[][] }[];
+  };
+
+  it('is whole: each question leads on, each node has a share for each kind, and they are hundredths', () => {
+    expect(kinds.map((kind) => PictureKind.parse(kind))).toEqual(kinds);
+    for (const { feature, upTo, right, share } of trees) {
+      expect([upTo.length, right.length, share.length]).toEqual(Array(3).fill(feature.length));
+      feature.forEach((of, at) => {
+        if (of >= 0) expect([of < features.length, (right[at] ?? 0) > at + 1]).toEqual([true, true]);
+        const sum = share[at]?.reduce((a, b) => a + b, 0) ?? 0;
+        expect(Math.abs(sum - 100)).toBeLessThanOrEqual(kinds.length);
+        expect(share[at]).toHaveLength(kinds.length);
+      });
+    }
+  });
+
+  it('tells what spoke for a kind among what is told of a picture, at most four, each with how much there is', () => {
+    const of = (text: number) => ({
+      ...{
+        flat: 0.9,
+        soft: 0.02,
+        colours: 4,
+        paper: 0.8,
+        straight: 0.9,
+        long: 0.7,
+        thin: 0.6,
+        middle: 0.02,
+        ground: 1,
+      },
+      ...{ edges: 0.1, strong: 0.05, grey: 0.9, text, words: 6 },
+    });
+    const { kind, why } = kindOf(of(0.03));
+    expect(kind).toBe('diagram');
+    expect(why.length).toBeGreaterThan(0);
+    for (const reason of why) expect(reason.amount).toBe((of(0.03) as Record<string, number>)[reason.of]);
+    // Full of words: a screen, by the questions that say so.
+    expect(kindOf(of(0.09))).toMatchObject({
+      kind: 'screenshot',
+      why: [{ of: 'long' }, { of: 'soft' }, { of: 'text' }],
+    });
   });
 });
