@@ -174,7 +174,7 @@ test('a picture of a page is found by its kind and colours; its kind and a word 
     await page.getByRole('searchbox', { name: 'Find' }).fill('colour:green kind:picture');
     await expect(wall.getByRole('link', { name: /^wheatear/ })).toBeVisible();
     await page.getByRole('searchbox', { name: 'Find' }).fill('colour:purple');
-    await expect(page.getByText(/No item of yours has that/)).toBeVisible();
+    await expect(page.getByText(/No item of yours is so/)).toBeVisible();
     await page.getByRole('searchbox', { name: 'Find' }).fill('loft ines');
     await expect(wall.getByRole('link', { name: /^notice/ })).toBeVisible();
     await expectAccessible(page, 'pictures');

@@ -48,15 +48,27 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
     says: failed
       ? ['Something went wrong on this device while looking. Reload the page; nothing is lost.']
       : shown
-        ? whatCameOfIt(shown.answer)
+        ? whatCameOfIt(shown.answer, shown.question.written)
         : ['Looking…'],
     further: useCallback(() => setWanted((before) => before + AT_FIRST), []),
   };
 }
 
-function whatCameOfIt({ by, ids, faults, withoutText }: SearchResult): string[] {
+/** Conditions alone: `near:58.9,-2.9 kind:drawing`. */
+const isOnlyConditions = (written: string): boolean =>
+  written
+    .trim()
+    .split(/\s+/)
+    .every((word) => /^-?\p{L}+:/u.test(word));
+
+function whatCameOfIt({ by, ids, faults, withoutText }: SearchResult, written: string): string[] {
   const says = [...faults];
-  if (ids.length === 0) says.push('No item of yours has that. Try fewer words, or another form of them.');
+  if (ids.length === 0)
+    says.push(
+      isOnlyConditions(written)
+        ? 'No item of yours is so. Take a condition away, or ask for less of it.'
+        : 'No item of yours has that. Try fewer words, or another form of them.',
+    );
   else if (by === 'near') says.push('Nothing has it as written. These have words spelled nearly so.');
   else if (by === 'some') says.push('Nothing has all of it. These have some, most first.');
   if (withoutText > 0)
