@@ -61,25 +61,12 @@ describe('a picture is written anew', () => {
     ]);
   });
 
-  it.each([
-    ['up to 12 million pixels', () => plain(5000, 4000).jpeg(), [3872, 3098]],
-    ['byte for byte where nothing is written into it', () => plain(2000, 100).webp(), 'the same'],
-    [
-      'anew where something is',
-      () =>
-        plain(2000, 100)
-          .withExif({ IFD0: { Artist: 'A' } })
-          .webp(),
-      [2000, 100],
-    ],
-  ] as const)('whole when it was saved for itself: %s', async (_how, picture, kept) => {
-    const bytes = await picture().toBuffer();
+  it('whole when it was saved for itself, up to 12 million pixels', async () => {
+    const bytes = await plain(5000, 4000).jpeg().toBuffer();
     const made = await rewritePicture({ bytes, withThumbnail: false, isItself: true, room: 'large' });
     if (made === null || made === 'too large' || !made.sizes) throw new Error('not made');
-    const { width, height, exif } = await sharp(made.sizes.large).metadata();
-    expect(exif).toBeUndefined();
-    if (kept === 'the same') expect(Buffer.from(made.sizes.large).equals(bytes)).toBe(true);
-    else expect([width, height]).toEqual(kept);
+    const { width, height } = await sharp(made.sizes.large).metadata();
+    expect([width, height]).toEqual([3872, 3098]);
   });
 
   it('whatever colours it is in, and of one that moves its beginning', async () => {

@@ -1,4 +1,4 @@
-import sharp, { type Metadata, type Sharp } from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
 const WIDTH_LIMIT = 1280;
@@ -51,8 +51,7 @@ export async function rewritePicture({
 }: PictureInput): Promise<Rewritten> {
   try {
     const original = Buffer.from(bytes);
-    const about = await sharp(original).metadata();
-    const { format, width, height, isProgressive } = about;
+    const { format, width, height, isProgressive } = await sharp(original).metadata();
     // Whatever it looked like from outside: how long a drawing takes is in nobody's hand.
     if (format === 'svg' && room === 'small') return 'too large';
     const isStreamed = format === 'jpeg' && !isProgressive;
@@ -63,7 +62,7 @@ export async function rewritePicture({
       const { data, info } = await upright().resize(square).webp({ quality: 80 }).toBuffer({ resolveWithObject: true });
       return { full: data, width: info.width, height: info.height, thumbnail: null, sizes: null };
     }
-    const large = !isItself ? null : isBare(about) ? original : await within(upright(), longestSide(width, height), 88);
+    const large = isItself ? await within(upright(), longestSide(width, height), 90) : null;
     const { data, info } = await (large ? sharp(large) : upright())
       .resize({ width: WIDTH_LIMIT, withoutEnlargement: true })
       .webp({ quality: 78 })
@@ -86,11 +85,6 @@ export async function rewritePicture({
 /** How long a picture may be for all of it to have no more pixels than are kept. */
 function longestSide(width: number, height: number): number {
   return Math.floor(Math.max(width, height) * Math.min(1, Math.sqrt(WHOLE_PIXELS / (width * height))));
-}
-
-/** True for what a device has made already: it is kept byte for byte, and nothing is written into it that it does not show. */
-function isBare({ format, exif, xmp, iptc, comments, orientation, pages = 1 }: Metadata): boolean {
-  return format === 'webp' && !exif && !xmp && !iptc && !comments && (orientation ?? 1) === 1 && pages === 1;
 }
 
 /** A picture no longer than that, either way. What was written into it besides is left out, where it was taken among it. */
