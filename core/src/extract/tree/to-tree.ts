@@ -292,7 +292,7 @@ function withoutEntry(block: Element): Element[] {
   const inner = block.children.filter((child): child is Element => child.type === 'element');
   return inner.some((child) => child.tagName === 'p' || CONTAINERS.has(child.tagName) || HEADINGS.has(child.tagName))
     ? inner
-    : [{ ...block, tagName: 'p' }];
+    : paragraphsFrom(block.children);
 }
 
 function figure(node: PageElement, context: Context): Element[] {
