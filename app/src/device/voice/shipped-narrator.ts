@@ -52,8 +52,9 @@ export function shippedNarrator(voice: ShippedVoiceId): NarratorMaker {
       const { leadMs, pauseMs } = utterance;
       const { text } = utterance.said();
       const say = (id: ShippedVoiceId) => synthesizer().synthesize(text, id, { leadMs, pauseMs });
-      // At once where it can be: what is to be drawn as listening begins then goes on beside the making of the sound.
-      const here = voiceHere(utterance, voice);
+      // At once where the worker is there: what is to be drawn as listening begins then goes on beside the making of the sound. To
+      // start the worker while it is drawn would take longer than to start it behind that.
+      const here = worker && voiceHere(utterance, voice);
       const promise = here ? say(here) : voiceOf(utterance, voice).then(say);
       made.set(index, promise);
       promise.then(
