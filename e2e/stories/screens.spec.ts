@@ -173,7 +173,7 @@ async function checkCopies(page: Page, check: (screen: string) => Promise<void>)
   await page.getByRole('button', { name: 'Tidy the text' }).click();
   await expect(page.getByRole('checkbox').first()).toBeVisible();
   await check('tidy');
-  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
   await more();
   await page.getByRole('button', { name: 'Paste the text' }).click();
   await check('text by hand');
