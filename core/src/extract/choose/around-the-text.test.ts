@@ -247,6 +247,10 @@ describe('pictures that are none', () => {
     ],
     ['one that grows when it is pressed', '<p><img src="/pier.jpg" alt="The pier" onclick="enlarge(this)"></p>'],
     [
+      'the sign of somebody else',
+      '<p><a href="https://yard.example/"><img src="/yard-logo.png" alt="The yard"></a></p>',
+    ],
+    [
       'a logo that is written about',
       '<p><a href="/history/logo"><img src="/logo-of-1871.png" alt="The first sign"></a></p>',
     ],

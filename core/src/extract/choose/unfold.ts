@@ -1,4 +1,4 @@
-import { attribute, descendants, elementsIn, isElement, type PageElement, textContent, tidy } from '../page/page-tree';
+import { attribute, descendants, elementsIn, isElement, type PageElement, startOfText } from '../page/page-tree';
 import { linkLength } from './clutter';
 
 /** What is folded is at least a sentence; less is a menu or a label. In characters. */
@@ -7,6 +7,8 @@ const MIN_FOLDED = 60;
 const MIN_FOLDS = 2;
 const MOST_FOLDS = 500;
 const MAX_QUESTION = 300;
+/** What is folded is no longer; a whole page behind one button is left as it is. Also, many buttons for it would have it read as often. */
+const MAX_FOLDED = 20_000;
 
 /**
  * Opens what a page folds until it is pressed, questions and their answers above all (WAI-ARIA Authoring Practices, accordion and
@@ -60,12 +62,13 @@ function isFoldedAway(element: PageElement): boolean {
 
 /** Sentences, and no menu. */
 function saysMore(folded: PageElement): boolean {
-  const length = tidy(textContent(folded)).length;
-  return folded.tagName !== 'nav' && length >= MIN_FOLDED && linkLength(folded) < 0.3 * length;
+  const { length } = startOfText(folded, MAX_FOLDED);
+  const isSome = folded.tagName !== 'nav' && length >= MIN_FOLDED && length <= MAX_FOLDED;
+  return isSome && linkLength(folded) < 0.3 * length;
 }
 
 function isQuestion(opener: PageElement): boolean {
-  const length = tidy(textContent(opener)).length;
+  const { length } = startOfText(opener, MAX_QUESTION);
   return length >= 3 && length <= MAX_QUESTION;
 }
 

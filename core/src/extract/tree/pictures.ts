@@ -46,7 +46,8 @@ export function readImage(image: PageElement, base: string): PageImage | null {
   const width = pixels(attribute(image, 'width'));
   const height = pixels(attribute(image, 'height'));
   if ((width !== null && width <= 3) || (height !== null && height <= 3)) return null;
-  if (isSignOfLink(image, width ?? height, height ?? width) || isButton(image) || isLogoOfHome(image)) return null;
+  if (isSignOfLink(image, width ?? height, height ?? width) || isButton(image) || isLogoOfHome(image, base))
+    return null;
   const url = absolute(pickSource(image), base) ?? rasterInPlace(attribute(image, 'src'));
   if (!url || ADVERT.test(url)) return null;
   const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
@@ -82,11 +83,14 @@ function isButton(image: PageElement): boolean {
 const LOGO = /(?:^|[\s/._-])logo(?:[\s/._-]|$)/i;
 
 /** The sign of a site, which leads to its first page. */
-function isLogoOfHome(image: PageElement): boolean {
+function isLogoOfHome(image: PageElement, base: string): boolean {
   const link = image.parentNode;
   if (!link || !isElement(link) || !isLink(link) || tidy(textContent(link)) !== '') return false;
   const named = `${label(image)} ${attribute(image, 'src') ?? ''} ${attribute(image, 'alt') ?? ''}`;
-  return LOGO.test(named) && /^(?:https?:\/\/[^/]*)?\/?(?:index\.\w+)?$/i.test(attribute(link, 'href') ?? '');
+  const leadsTo = absolute(attribute(link, 'href'), base);
+  if (leadsTo === null || !LOGO.test(named)) return false;
+  const { host, pathname } = new URL(leadsTo);
+  return host === new URL(base).host && /^\/(?:index\.\w+)?$/i.test(pathname);
 }
 
 /**
