@@ -14,10 +14,19 @@ import { builtPages } from './development-pages.mjs';
 const domOf = (html, url) => new JSDOM(html, { url, virtualConsole: new VirtualConsole() }).window.document;
 
 const ENGINES = {
-  Dorvel: (html, url) => treeToHtml(extractArticle(html, url).tree),
-  '@mozilla/readability 0.6.0, jsdom': (html, url) => new Readability(domOf(html, url)).parse()?.content,
-  'defuddle 0.19.4, linkedom': async (html, url) => (await Defuddle(parseHTML(html).document, url)).content,
-  '@extractus/article-extractor 9.0.1': async (html, url) => (await extractFromHtml(html, url))?.content,
+  Dorvel: (html, url) => {
+    const { tree, title, siteName } = extractArticle(html, url);
+    return { content: treeToHtml(tree), title, site: siteName };
+  },
+  '@mozilla/readability 0.6.0, jsdom': (html, url) => {
+    const article = new Readability(domOf(html, url)).parse();
+    return { content: article?.content, title: article?.title, site: article?.siteName };
+  },
+  'defuddle 0.19.4, linkedom': (html, url) => Defuddle(parseHTML(html).document, url),
+  '@extractus/article-extractor 9.0.1': async (html, url) => {
+    const article = await extractFromHtml(html, url);
+    return { content: article?.content, title: article?.title, site: article?.source };
+  },
 };
 
 const CJK = '[\\p{Script=Han}\\p{Script=Hiragana}\\p{Script=Katakana}]';
@@ -65,6 +74,25 @@ const KINDS = {
   pictures: (root) => [...root.querySelectorAll('img[src]')].map((e) => fileOf(e.src)),
 };
 
+/** A name without what may stand or not: its article, the ending of a domain, signs between its words. */
+const plainName = (name) =>
+  (name ?? '')
+    .toLowerCase()
+    .replace(/^the\s|\.(?:com|org|net|uk)$/g, '')
+    .replace(/[^\p{L}\p{N}]/gu, '');
+/** What a page calls itself and its site: how the two are compared. */
+const NAMES = {
+  titles: { wanted: 'title', given: 'title', isSame: (got, wanted) => plainName(got) === plainName(wanted) },
+  'site names': { wanted: 'site', given: 'site', isSame: (got, wanted) => plainName(got) === plainName(wanted) },
+  'site names, one within the other': {
+    wanted: 'site',
+    given: 'site',
+    isSame: (got, wanted) =>
+      plainName(got) !== '' &&
+      (plainName(got).includes(plainName(wanted)) || plainName(wanted).includes(plainName(got))),
+  },
+};
+
 const tally = (values) => {
   const counts = new Map();
   for (const value of values) if (value) counts.set(value, (counts.get(value) ?? 0) + 1);
@@ -80,20 +108,29 @@ const rootOf = (html, url) => {
   const { body } = domOf(`<body>${html ?? ''}</body>`, url);
   for (const element of body.querySelectorAll('noscript')) element.remove();
   for (const element of body.querySelectorAll('br')) element.replaceWith(' ');
+  // Two blocks beside each other are two words, with or without white space in the source.
+  for (const element of body.querySelectorAll(
+    'p, div, li, dt, dd, tr, td, th, h1, h2, h3, h4, h5, h6, pre, blockquote',
+  ))
+    element.before(' ');
   return body;
 };
 const worst = [];
 const rows = [];
 for (const [engine, extract] of Object.entries(ENGINES)) {
   const sums = Object.fromEntries(Object.keys(KINDS).map((kind) => [kind, { hits: 0, got: 0, wanted: 0 }]));
-  for (const { id, html, url, goldHtml } of pages) {
-    let content = '';
+  const names = Object.fromEntries(Object.keys(NAMES).map((name) => [name, 0]));
+  for (const page of pages) {
+    const { id, html, url, goldHtml } = page;
+    let given = {};
     try {
-      content = await extract(html, url);
+      given = await extract(html, url);
     } catch {
       // A library that throws on a page has nothing of it; that is what is counted.
     }
-    const [found, truth] = [rootOf(content, url), rootOf(goldHtml, url)];
+    for (const [name, { wanted, given: of, isSame }] of Object.entries(NAMES))
+      if (page[wanted] && isSame(given?.[of], page[wanted])) names[name]++;
+    const [found, truth] = [rootOf(given?.content, url), rootOf(goldHtml, url)];
     for (const [kind, read] of Object.entries(KINDS)) {
       const [got, wanted] = [tally(read(found)), tally(read(truth))];
       const sum = sums[kind];
@@ -116,7 +153,7 @@ for (const [engine, extract] of Object.entries(ENGINES)) {
         });
     }
   }
-  rows.push([engine, sums]);
+  rows.push([engine, sums, names]);
 }
 const f1 = ({ hits, got, wanted }) => (got + wanted === 0 ? 1 : (2 * hits) / (got + wanted));
 const kinds = Object.keys(KINDS);
@@ -126,7 +163,22 @@ const table = [
   `|---|${kinds.map(() => '---|').join('')}`,
   ...rows.map(([engine, sums]) => `| ${engine} | ${kinds.map((kind) => f1(sums[kind]).toFixed(3)).join(' | ')} |`),
 ].join('\n');
-console.log(table);
+const namesTable = [
+  `| engine | ${Object.keys(NAMES).join(' | ')} |`,
+  `|---|${Object.keys(NAMES)
+    .map(() => '---|')
+    .join('')}`,
+  ...rows.map(
+    ([engine, , names]) =>
+      `| ${engine} | ${Object.entries(NAMES)
+        .map(([name, { wanted }]) => {
+          const of = pages.filter((page) => page[wanted]).length;
+          return `${names[name]} of ${of} (${(names[name] / of).toFixed(3)})`;
+        })
+        .join(' | ')} |`,
+  ),
+].join('\n');
+console.log(`${table}\n\n${namesTable}`);
 if (process.argv.includes('--each'))
   for (const { kind, id, missed, lost, extra } of worst
     .sort((a, b) => b.missed + b.extra.length - a.missed - a.extra.length)
@@ -137,5 +189,5 @@ if (process.argv.includes('--each'))
 if (process.argv.includes('--write'))
   writeFileSync(
     path.join(import.meta.dirname, '../docs/bench/structure.md'),
-    `# What is more than words\n\n\`npm run bench -- structure --write\`, ${new Date().toISOString().slice(0, 10)}, on the ${pages.length} pages of bench/pages (they were seen while the rules were made). F1 over the elements of each kind, all pages together; in brackets how many there are in the truth. An element counts where its text is the same: of a link with the address it leads to, of a picture its file, of a list item or quotation its beginning.\n\n${table}\n`,
+    `# What is more than words\n\n\`npm run bench -- structure --write\`, ${new Date().toISOString().slice(0, 10)}, on the ${pages.length} pages of bench/pages (they were seen while the rules were made). F1 over the elements of each kind, all pages together; in brackets how many there are in the truth. An element counts where its text is the same: of a link with the address it leads to, of a picture its file, of a list item or quotation its beginning.\n\n${table}\n\n## What the pages call themselves\n\nThe same words; of a site without its article and the ending of its domain.\n\n${namesTable}\n`,
   );

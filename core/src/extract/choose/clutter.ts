@@ -94,22 +94,44 @@ const EVIDENCE = new WeakMap<PageElement, NameEvidence>();
 export function evidenceOfName(element: PageElement): NameEvidence {
   let known = EVIDENCE.get(element);
   if (!known) {
-    const named = names(element);
-    const says = (words: RegExp) => named !== '' && words.test(named);
+    const said = saidBy(names(element));
     known = {
-      around: says(AROUND),
-      beside: element.tagName === 'aside' || element.tagName === 'footer' || says(BESIDE),
-      comments: says(COMMENTS),
-      never: says(ALWAYS_AROUND),
-      text: says(MAYBE_TEXT),
+      ...said,
+      beside: element.tagName === 'aside' || element.tagName === 'footer' || said.beside,
       body: isNamedAsBody(element),
-      parts: says(PARTS),
       hidden: isHidden(element),
       role: ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase()),
     };
     EVIDENCE.set(element, known);
   }
   return known;
+}
+
+type Said = Pick<NameEvidence, 'around' | 'beside' | 'comments' | 'never' | 'text' | 'parts'>;
+
+const says = (named: string): Said => ({
+  around: AROUND.test(named),
+  beside: BESIDE.test(named),
+  comments: COMMENTS.test(named),
+  never: ALWAYS_AROUND.test(named),
+  text: MAYBE_TEXT.test(named),
+  parts: PARTS.test(named),
+});
+
+/** A page names its elements alike, so most names have been looked at before. */
+const SAID = new Map<string, Said>();
+const MOST_SAID = 2000;
+const UNNAMED: Said = { around: false, beside: false, comments: false, never: false, text: false, parts: false };
+
+function saidBy(named: string): Said {
+  if (named === '') return UNNAMED;
+  let said = SAID.get(named);
+  if (!said) {
+    if (SAID.size >= MOST_SAID) SAID.clear();
+    said = says(named);
+    SAID.set(named, said);
+  }
+  return said;
 }
 
 /** Whether names and roles are believed, or only what can never be text is taken away. */

@@ -18,8 +18,8 @@ export const HEADINGS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6'.split('
 
 /** Last pass over the blocks of a text: pictures into figures; what leads up to it and trails off behind it out. */
 export function tidyBlocks(blocks: Element[]): Element[] {
-  const kept = withoutStrays(
-    blocks.map((block, at) => tidyBlock(block, blocks[at - 1])).filter((block) => block !== null),
+  const kept = withoutRepeatedPictures(
+    withoutStrays(blocks.map((block, at) => tidyBlock(block, blocks[at - 1])).filter((block) => block !== null)),
   );
   const out = factsBehind(withoutTail(withoutPreamble(kept)));
   // A heading with nothing under it announced something that was taken out: from the end, since the one before it
@@ -33,6 +33,26 @@ export function tidyBlocks(blocks: Element[]): Element[] {
     if (!isBare) later.push(block);
   }
   return withoutStrays(later.reverse()).filter(isNeededRule);
+}
+
+/** A picture that stood before, in another size or for another width of screen, and says nothing that is new. */
+function withoutRepeatedPictures(blocks: Element[]): Element[] {
+  const seen = new Map<string, Set<string>>();
+  return blocks.filter((block) => {
+    if (block.tagName !== 'figure') return true;
+    const addresses = pictureAddresses(block);
+    const [address] = addresses;
+    if (address === undefined || addresses.length > 1) return true;
+    const said = toString(block).trim();
+    const before = seen.get(address);
+    seen.set(address, new Set([...(before ?? []), said]));
+    return before === undefined || (said !== '' && !before.has(said));
+  });
+}
+
+function pictureAddresses(node: ElementContent): string[] {
+  if (node.type !== 'element') return [];
+  return node.tagName === 'img' ? [String(node.properties.src)] : node.children.flatMap(pictureAddresses);
 }
 
 /** A rule parts two blocks: at the beginning, at the end or behind another there is nothing to part. */

@@ -138,6 +138,10 @@ export function featuresOf(page: PageLines, body: PageElement, rules: RulesWord,
     const line = lines[at];
     return line ? ofBlock(line.block).isHeading : 0;
   };
+  const announced = lines.map(({ text }) => ({
+    others: count(announcesOthers(text)),
+    comments: count(announcesComments(text)),
+  }));
   let heading = -1;
   return lines.map((line, at) => {
     const it = own[at] ?? NOTHING;
@@ -196,8 +200,8 @@ export function featuresOf(page: PageLines, body: PageElement, rules: RulesWord,
       count(isLineOfClutter(line.text)),
       count(isPreambleLine(line.text)),
       count(isTailLine(line.text)),
-      count(announcesOthers(line.text)),
-      count(announcesComments(line.text)),
+      announced[at]?.others ?? 0,
+      announced[at]?.comments ?? 0,
       count(saysWhen(line.text)),
       share(keptBefore, inRange(3)),
       // names
@@ -223,8 +227,8 @@ export function featuresOf(page: PageLines, body: PageElement, rules: RulesWord,
       over < 0 ? 100 : Math.min(100, at - over),
       headingLine ? ofBlock(headingLine.block).level : 0,
       headingLine ? headingLine.links / headingLine.text.length : 0,
-      headingLine ? count(announcesOthers(headingLine.text)) : 0,
-      headingLine ? count(announcesComments(headingLine.text)) : 0,
+      announced[over]?.others ?? 0,
+      announced[over]?.comments ?? 0,
       count(over >= 0 && over === headline),
       // boxes
       ...block.boxes,

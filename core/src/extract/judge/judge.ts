@@ -66,8 +66,12 @@ export function textParts(body: PageElement, stated: Stated, forest: Forest): Pa
   const first = isKept.indexOf(true);
   const firstLine = lines[first];
   if (!firstLine) return null;
-  const pieces = (wanted: boolean) =>
-    new Set<PageNode>(lines.flatMap((line, at) => (isKept[at] === wanted ? line.pieces : [])));
+  const pieces = (wanted: boolean) => {
+    const found = new Set<PageNode>();
+    for (const [at, line] of lines.entries())
+      if (isKept[at] === wanted) for (const piece of line.pieces) found.add(piece);
+    return found;
+  };
   const root = around(evidence, firstLine, { from: first, to: isKept.lastIndexOf(true) + 1 }, body);
   prune(body, evidence, pieces(true), pieces(false), root === evidence.main);
   return root === evidence.main ? [...findPrelude(root), root] : [root];
@@ -99,13 +103,21 @@ function around({ page, main }: Evidence, first: PageLine, { from, to }: Range, 
 interface Contents {
   text: boolean;
   other: boolean;
-  /** One that is not the link to another page, as those of teasers are. */
+  /** One that is neither small nor the link to another page, as those of teasers are. */
   picture: boolean;
 }
 
 /** True inside a link that leads to more than a larger copy of the picture in it. */
 function leadsElsewhere(element: PageElement): boolean {
   return isLink(element) && !/\.(?:jpe?g|png|gif|webp|avif)(?:$|[?#])/i.test(attribute(element, 'href') ?? '');
+}
+
+/** No wider than this is what stands beside a teaser, in CSS pixels. */
+const MAX_TEASER = 240;
+
+function isSmall(image: PageElement): boolean {
+  const width = Number.parseInt(attribute(image, 'width') ?? '', 10);
+  return width <= MAX_TEASER;
 }
 
 /**
@@ -121,7 +133,11 @@ function prune(
   rulesFoundIt: boolean,
 ): void {
   const sweep = (element: PageElement, inMain: boolean, inLink: boolean): Contents => {
-    const found: Contents = { text: false, other: false, picture: element.tagName === 'img' && !inLink };
+    const found: Contents = {
+      text: false,
+      other: false,
+      picture: element.tagName === 'img' && !inLink && !isSmall(element),
+    };
     const gone = new Set<PageNode>();
     for (const child of element.childNodes) {
       if (isText(child)) {

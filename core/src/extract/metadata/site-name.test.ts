@@ -36,6 +36,20 @@ describe('the name of a site', () => {
       'pages.example',
       'Tidewater',
     ],
+    ['a name without its motto', [source('Tidewater: A Happy Place!', 3)], 'tidewater.example', 'Tidewater'],
+    [
+      'a name with a comma that the host speaks as a whole',
+      [source('Salt, Rope', 3)],
+      'saltrope.example',
+      'Salt, Rope',
+    ],
+    [
+      'a name with its article, where one place gives it so',
+      [source('Skerrow Times', 3), source('The Skerrow Times', 1)],
+      'skerrowtimes.example',
+      'The Skerrow Times',
+    ],
+    ['a manual without what stands behind its version', [source('Larch 7.4 Hilfe')], 'larch.example', 'Larch'],
     ['a manual without its version', [source('Larch 22.2.0 documentation')], 'larch.example', 'Larch'],
     [
       'the host, where nothing is said',
@@ -68,6 +82,18 @@ it.each<[string, string, string, string]>([
     '<a href="/"><img src="l.png" alt="The Skerrow Times logo"></a><h1>Larch</h1>',
     '<title>Larch</title>',
     'The Skerrow Times',
+  ],
+  [
+    'on the sign of a manual, which leads to the manual’s first page',
+    '<p class="logo"><a href="../index.html"><img src="l.png" alt="Logo"></a></p><p class="logo"><a href="../index.html">Larchwood</a></p><h1>Larch</h1>',
+    '<title>Larch</title>',
+    'Larchwood',
+  ],
+  [
+    'not on the brand of what is sold',
+    '<h1>Larch</h1><p><a class="product-brand" href="/brands/oakum">Oakum</a></p>',
+    '<title>Larch</title>',
+    'skerrowtimes.example',
   ],
   [
     'at the copyright',

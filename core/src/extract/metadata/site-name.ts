@@ -32,7 +32,7 @@ const MOST_NAME = 60;
 export function siteNameOf(sources: readonly SiteNameSource[], host: string): string | null {
   const spoken = spokenHost(host);
   const candidates = sources.flatMap(({ name, weight }) => {
-    const clean = cleanName(name ?? '');
+    const clean = withoutMotto(cleanName(name ?? ''), spoken);
     return clean === '' ? [] : [{ name: clean, weight, plain: plainName(clean) }];
   });
   let best: string | null = null;
@@ -58,7 +58,17 @@ export function siteNameOf(sources: readonly SiteNameSource[], host: string): st
       bestScore = score;
     }
   }
-  return best ?? (spoken === '' ? null : host.replace(/^www\d?\./, ''));
+  if (best === null) return spoken === '' ? null : host.replace(/^www\d?\./, '');
+  // Where one of them writes it with its article, that is its name.
+  const plain = plainName(best);
+  return candidates.find((each) => /^the\s/i.test(each.name) && each.plain === plain)?.name ?? best;
+}
+
+/** The part of a name that the host speaks; the whole name where none does alone. */
+function withoutMotto(name: string, spoken: string): string {
+  const parts = name.split(/,\s|:\s|\s[-–—|·]\s/);
+  if (parts.length < 2 || spoken === '') return name;
+  return parts.find((part) => plainName(part) === spoken || spokenBy(spoken, part) === 1)?.trim() ?? name;
 }
 
 /** The names that stand on a page: beside its title, on the way home at its head, and at its copyright. */
@@ -70,9 +80,11 @@ export function visibleSiteNames(
   let links = 0;
   for (const element of elements) {
     if (!isLink(element) || ++links > MOST_LINKS) continue;
-    if (!leadsHome(attribute(element, 'href') ?? '', host)) continue;
+    const isHome = leadsHome(attribute(element, 'href') ?? '', host);
+    const around = element.parentNode;
+    if (!isHome && !isSign(element) && !(around && isElement(around) && isSign(around))) continue;
     const image = findElement(element, (each) => each.tagName === 'img');
-    if (!image && !isSiteTitle(element) && !isInSiteTitle(element)) continue;
+    if (isHome && !image && !isSiteTitle(element) && !isInSiteTitle(element)) continue;
     const said =
       [tidy(startOfText(element, MOST_NAME)), image && attribute(image, 'alt'), attribute(element, 'title')].find(
         Boolean,
@@ -119,6 +131,7 @@ function ownerIn(elements: readonly PageElement[]): string | null {
 function cleanName(name: string): string {
   const clean = tidy(name.slice(0, 300))
     .replace(/^www\.|^\[|\]$/g, '')
+    .replace(/\s+(?:v(?:ersion)?\.? ?)?\d+(?:\.\d+)+\S{0,20}(?:\s\S{1,40})?$/gi, '')
     .replace(/\s+(?:v(?:ersion)?\.? ?)?\d+(?:\.\d+)+\S{0,20}/gi, '')
     .replace(/\s+\((?:dev|beta|latest|stable)\)/gi, '');
   const bare = clean.replace(/\s+(?:documentation|docs|manual|reference|official (?:web)?site)$/i, '').trim();
@@ -170,6 +183,11 @@ function isInSiteTitle(element: PageElement): boolean {
   for (let up = 0; at && isElement(at) && up < 3; at = at.parentNode, up++)
     if (isSiteTitle(at) || at.tagName === 'h1') return true;
   return false;
+}
+
+/** What can be nothing but the site's sign, wherever it leads (in a manual, to the manual's first page). Common practice. */
+function isSign(element: PageElement): boolean {
+  return /(?:^|\s)(?:logo|navbar-brand|site-(?:title|name|logo))(?:$|\s)/.test(label(element));
 }
 
 /** What is named so. Common practice. */

@@ -41,9 +41,13 @@ const SOME_OF_PAGE = 0.25;
  */
 export function findPosts(body: PageElement, stated: StatedPosts | null): Post[] | null {
   const elements = [...descendants(body)];
-  const whole = lengthOf(body);
-  const hold = (posts: Post[] | null, share: number) =>
-    posts && posts.reduce((sum, post) => sum + lengthOf(post.body), 0) > share * whole ? posts : null;
+  // Few pages are threads: the length of all that a page says is only asked for where posts were found.
+  let whole: number | undefined;
+  const hold = (posts: Post[] | null, share: number) => {
+    if (!posts) return null;
+    whole ??= lengthOf(body);
+    return posts.reduce((sum, post) => sum + lengthOf(post.body), 0) > share * whole ? posts : null;
+  };
   return (
     hold(markedPosts(elements), SOME_OF_PAGE) ??
     hold(stated && statedPosts(elements, stated), SOME_OF_PAGE) ??

@@ -48,6 +48,7 @@ export function readImage(image: PageElement, base: string): PageImage | null {
   if ((width !== null && width <= 3) || (height !== null && height <= 3)) return null;
   if (isSignOfLink(image, width ?? height, height ?? width) || isButton(image) || isLogoOfHome(image, base))
     return null;
+  if (isLogo(image) || isPortraitOfAuthor(image, width)) return null;
   const url = absolute(pickSource(image), base) ?? rasterInPlace(attribute(image, 'src'));
   if (!url || ADVERT.test(url)) return null;
   const alt = (attribute(image, 'alt') ?? attribute(image, 'data-alt') ?? '').replace(/\s+/g, ' ').trim();
@@ -91,6 +92,23 @@ function isLogoOfHome(image: PageElement, base: string): boolean {
   if (leadsTo === null || !LOGO.test(named)) return false;
   const { host, pathname } = new URL(leadsTo);
   return host === new URL(base).host && /^\/(?:index\.\w+)?$/i.test(pathname);
+}
+
+/** What says of itself that it is the site's sign. */
+function isLogo(image: PageElement): boolean {
+  return /^(?:site |company )?logo$/i.test((attribute(image, 'alt') ?? '').trim());
+}
+
+/** No wider than this stands beside a name, in CSS pixels. */
+const MAX_PORTRAIT = 150;
+const OF_AUTHOR = /(?:^|[\s_-])(?:author|byline|avatar|headshot|gravatar)/i;
+
+/** The small portrait of who wrote it, beside their name. */
+function isPortraitOfAuthor(image: PageElement, width: number | null): boolean {
+  if (width === null || width > MAX_PORTRAIT) return false;
+  let at: PageElement['parentNode'] = image;
+  for (let up = 0; up < 3 && at && isElement(at); at = at.parentNode, up++) if (OF_AUTHOR.test(label(at))) return true;
+  return false;
 }
 
 /**
