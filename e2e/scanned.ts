@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 
@@ -28,8 +30,8 @@ const printed = (...lines: readonly string[]) =>
 const drawn = async (lines: readonly string[]) =>
   sharp(await printed(...lines), { raw: { width: WIDTH, height: HEIGHT, channels: 1 } });
 
-/** As a fax packs it (ITU-T T.6; written by libtiff). */
-export async function asFax(...lines: readonly string[]): Promise<Packed> {
+/** The lines of a picture in black and white (ITU-T T.6; written by libtiff), and whether 0 is black in it. */
+async function asLines(lines: readonly string[]): Promise<{ bytes: Buffer; isBlack1: boolean }> {
   const tiff = await (
     await drawn(lines)
   )
@@ -38,11 +40,45 @@ export async function asFax(...lines: readonly string[]): Promise<Packed> {
     .tiff({ compression: 'ccittfax4', bitdepth: 1 })
     .toBuffer();
   const [at = 0, length = 0, ink = 0] = [273, 279, 262].map((tag) => tiffField(tiff, tag));
+  return { bytes: tiff.subarray(at, at + length), isBlack1: ink !== 0 };
+}
+
+/** As a fax packs it. */
+export async function asFax(...lines: readonly string[]): Promise<Packed> {
+  const { bytes, isBlack1 } = await asLines(lines);
   return {
-    entries: `${SIZE} /ColorSpace /DeviceGray /BitsPerComponent 1 /Filter /CCITTFaxDecode /DecodeParms << /K -1 /Columns ${WIDTH} /Rows ${HEIGHT} /BlackIs1 ${ink === 0 ? 'false' : 'true'} >>`,
-    bytes: tiff.subarray(at, at + length),
+    entries: `${SIZE} /ColorSpace /DeviceGray /BitsPerComponent 1 /Filter /CCITTFaxDecode /DecodeParms << /K -1 /Columns ${WIDTH} /Rows ${HEIGHT} /BlackIs1 ${isBlack1} >>`,
+    bytes,
   };
 }
+
+/** As JBIG2 (ITU-T T.88): one page, one generic region, its lines coded as a fax's are (6.2.6). */
+export async function asJbig2(...lines: readonly string[]): Promise<Packed> {
+  const { bytes } = await asLines(lines);
+  const numbers = (...values: readonly number[]) => {
+    const out = Buffer.alloc(4 * values.length);
+    values.forEach((value, n) => out.writeUInt32BE(value, 4 * n));
+    return out;
+  };
+  // 7.2: its number, its type, what it refers to (nothing), its page, its length.
+  const segment = (number: number, type: number, data: Buffer) =>
+    Buffer.concat([numbers(number), Buffer.of(type, 0, 1), numbers(data.length), data]);
+  const pageInformation = Buffer.concat([numbers(WIDTH, HEIGHT, 0, 0), Buffer.of(0, 0, 0)]);
+  const region = Buffer.concat([numbers(WIDTH, HEIGHT, 0, 0), Buffer.of(0), Buffer.of(1), bytes]);
+  return {
+    entries: `${SIZE} /ColorSpace /DeviceGray /BitsPerComponent 1 /Filter /JBIG2Decode`,
+    bytes: Buffer.concat([segment(0, 48, pageInformation), segment(1, 38, region)]),
+  };
+}
+
+/** What stands in asJpeg2000. */
+export const IN_JPEG_2000 = ['Hawsers and their splices', 'are kept in the long shed'];
+
+/** As JPEG 2000 (ISO/IEC 15444-1), written by OpenJPEG 2.5 (`opj_compress -r 120`): there is no encoder among the packages. */
+export const asJpeg2000 = (): Packed => ({
+  entries: `${SIZE} /Filter /JPXDecode`,
+  bytes: readFileSync(path.join(import.meta.dirname, 'files/scanned.jp2')),
+});
 
 /** The first value of a field of a little-endian TIFF file (TIFF 6.0, section 2). */
 function tiffField(tiff: Buffer, wanted: number): number {

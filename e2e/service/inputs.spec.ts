@@ -5,7 +5,7 @@ import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { printOf } from '../../demo/small-web/prints';
 import { root } from '../own-server';
-import { asFax, asFlate, asJpeg, asSign, pdfOf } from '../scanned';
+import { asFax, asFlate, asJbig2, asJpeg, asJpeg2000, asSign, pdfOf } from '../scanned';
 
 let folder: string;
 test.beforeEach(() => void (folder = mkdtempSync(path.join(tmpdir(), 'dorvel-inputs-'))));
@@ -88,10 +88,13 @@ test('a PDF of scanned pages, without a text in it, is its pages as pictures', a
 });
 
 test('scanned pages are found however they were packed, in their order; a sign is no page', async () => {
-  const packed = [await asFax('The first'), asSign(), await asFlate('The second'), await asJpeg('The third')];
+  const packed = [
+    ...[await asFax('The first'), asSign(), await asFlate('The second'), await asJpeg('The third')],
+    ...[await asJbig2('The fourth'), asJpeg2000()],
+  ];
   const { html, cameThrough } = extract('packed.pdf', pdfOf(packed));
   expect(cameThrough.verdict).toBe('whole');
-  expect(html.match(/<img/g)).toHaveLength(3);
+  expect(html.match(/<img/g)).toHaveLength(5);
   const signs = extract('sign.pdf', pdfOf([asSign()]));
   expect([signs.cameThrough.verdict, signs.html.includes('<img')]).toEqual(['failed', false]);
 });

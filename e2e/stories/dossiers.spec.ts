@@ -170,8 +170,17 @@ test('what pages state is laid side by side, put right by hand, and goes along i
   await expectAccessible(page, 'facts');
   await expectTargets(page, 'facts', '.facts-frame');
   await page.getByRole('radio', { name: 'Wall' }).click();
-  await expect(page.getByRole('list', { name: 'Wall' }).getByRole('listitem')).not.toHaveCount(0);
+  const tile = page.getByRole('list', { name: 'Wall' }).getByRole('listitem').filter({ hasText: 'A quiet engine' });
   await expectAccessible(page, 'wall');
+  const across = async () => (await tile.boundingBox())?.width ?? 0;
+  await page.getByRole('radio', { name: 'Few, large' }).click();
+  await expect(tile).toBeVisible();
+  const large = await across();
+  await page.getByRole('radio', { name: 'Many, small' }).click();
+  await expect.poll(across).toBeLessThan(0.6 * large);
+  const small = await across();
+  await page.keyboard.press('+');
+  await expect.poll(across).toBeGreaterThan(1.3 * small);
 
   await page.getByRole('button', { name: 'Hand it on…' }).click();
   const [download] = await Promise.all([

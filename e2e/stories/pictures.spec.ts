@@ -5,7 +5,7 @@ import { expectAccessible, expectTargets } from '../accessible';
 import { type OwnServer, ownServer } from '../own-server';
 import { page as webPage, PICTURES_PORTS } from '../ports';
 import { goTo, openInYou, row, save, signIn } from '../reader';
-import { asFax, asFlate, pdfOf } from '../scanned';
+import { asFax, asFlate, asJbig2, asJpeg2000, IN_JPEG_2000, pdfOf } from '../scanned';
 
 /** A library of its own for each: what is counted here are all its pictures. */
 let server: OwnServer;
@@ -303,6 +303,8 @@ test('a scanned document is read in the order of its pages, however they were pa
   const pdf = pdfOf([
     await asFax('The ferry leaves the north quay', 'at seven in the morning'),
     await asFlate('Dogs travel below deck', 'and pay half'),
+    await asJbig2('Kettles hang over', 'the second stove'),
+    asJpeg2000(),
   ]);
   await page.getByRole('button', { name: 'Save an address' }).first().click();
   const sheet = page.getByRole('dialog', { name: 'Save an address' });
@@ -313,7 +315,12 @@ test('a scanned document is read in the order of its pages, however they were pa
   await page.getByRole('button', { name: 'Save 1' }).click();
   await row(page, /rules/).getByRole('link').first().click();
   await expect(article(page)).toContainText(
-    /The ferry leaves the north quay\s*at seven in the morning\s*Dogs travel below deck/,
+    new RegExp(
+      [
+        ...['The ferry leaves the north quay', 'at seven in the morning', 'Dogs travel below deck', 'and pay half'],
+        ...['Kettles hang over', 'the second stove', ...IN_JPEG_2000],
+      ].join('\\s*'),
+    ),
     {
       timeout: 60_000,
     },

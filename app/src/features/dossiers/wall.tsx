@@ -1,119 +1,122 @@
-import { type CompiledDossier, type CompiledPart, itemsIn } from '@dorvel/core/dossier';
-import type { Item } from '@dorvel/core/model';
+import type { CompiledDossier, CompiledPart } from '@dorvel/core/dossier';
+import type { Fact, Item } from '@dorvel/core/model';
 import { factName, inMinutes, PURPOSE_WORDS, sourceOf, titleOf, valueInWords } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
-import { type ReactNode, useLayoutEffect, useMemo, useRef } from 'react';
+import { useMemo } from 'react';
+import { View } from 'react-native';
 import { LeadPicture } from '@/features/items/lead-picture';
 import { Markdown } from '@/features/notes/markdown';
-import { layWall } from '@/ui/wall-layout';
-import { useGrowing } from './use-growing';
+import { DensityChoice, useDensity } from '@/features/pictures/density';
+import type { WallDensity } from '@/features/pictures/wall-store';
+import { type WallTile, WindowedWall } from '@/ui/windowed-wall';
 import { useTextPictures } from './use-text-pictures';
 
 /** So many facts stand under a picture. */
 const FACTS = 3;
 
+/** About the width of a column, in points. */
+const COLUMN: Readonly<Record<WallDensity, number>> = { few: 440, more: 260, many: 170 };
+
 /** A dossier as pictures and words laid out to be looked at side by side. */
-export function Wall({ compiled }: { compiled: CompiledDossier }) {
-  const { parts } = compiled;
-  const items = useMemo(() => itemsIn(compiled), [compiled]);
-  const inTexts = useTextPictures(items);
-  // Of each item the first of its text, which is sharper than what stands for it in lists.
-  const first = useMemo(() => new Map([...inTexts].reverse().map(({ itemId, hash }) => [itemId, hash])), [inTexts]);
-  const drawn = useGrowing(parts.length);
-  const tiles = parts.slice(0, drawn).flatMap((part) => tilesOf(part, first));
-  const wall = useLaidOut();
+export function Wall({ compiled: { parts } }: { compiled: CompiledDossier }) {
+  const { density, pinch } = useDensity();
+  const tiles = useMemo(() => parts.flatMap((part) => tilesOf(part, density === 'many')), [parts, density]);
   return (
-    <ul className="wall" aria-label="Wall" ref={wall}>
-      {tiles}
-    </ul>
+    <View className="gap-[14px]" {...pinch}>
+      <DensityChoice />
+      <WindowedWall name="Wall" tiles={tiles} column={COLUMN[density]} />
+    </View>
   );
 }
 
-/** The width of a column is at least about this, in points. */
-const COLUMN = 260;
-const GAP = 16;
+/** A line of small type, in points. */
+const LINE = 21;
+const PADDING = 24;
+/** How many signs stand in a line of so many points. */
+const linesOf = (signs: number, width: number) => Math.ceil(signs / Math.max(8, (width - PADDING) / 8.5));
 
-/** Lays the tiles of a list out in columns that keep their order by rows: each is as high as what stands in it turns out to be. */
-function useLaidOut() {
-  const list = useRef<HTMLUListElement>(null);
-  useLayoutEffect(() => {
-    const wall = list.current;
-    if (!wall) return undefined;
-    const tiles = [...wall.children].filter((each): each is HTMLElement => each instanceof HTMLElement);
-    const lay = () => {
-      const width = wall.clientWidth;
-      const columns = Math.max(1, Math.floor((width + GAP) / (COLUMN + GAP)));
-      wall.style.setProperty('--tile-width', `${(width - GAP * (columns - 1)) / columns}px`);
-      const sizes = tiles.map((tile) => ({
-        ...{ proportion: 0, below: tile.offsetHeight },
-        spans: tile.classList.contains('wall-heading'),
-      }));
-      const { placed, height } = layWall(sizes, { width, columns, gap: GAP });
-      wall.style.height = `${height}px`;
-      for (const [n, { left, top }] of placed.entries())
-        Object.assign(tiles[n]?.style ?? {}, { left: `${left}px`, top: `${top}px` });
-    };
-    lay();
-    // Pictures come later, and windows change.
-    const watch = new ResizeObserver(lay);
-    for (const each of [wall, ...tiles]) watch.observe(each);
-    return () => watch.disconnect();
-  });
-  return list;
-}
-
-function tilesOf(part: CompiledPart, pictures: ReadonlyMap<string, string>): ReactNode[] {
+function tilesOf(part: CompiledPart, isSmall: boolean): WallTile[] {
   const key = part.entryId;
+  const written = (signs: number) => (width: number) => PADDING + LINE * (1 + linesOf(signs, width));
   switch (part.kind) {
     case 'heading':
-      return [
-        <li key={key} className="wall-heading">
-          {part.text}
-        </li>,
-      ];
+      return [{ key, className: 'wall-heading', spans: true, guess: () => 48, content: part.text }];
     case 'item':
-      return [<ItemTile key={key} item={part.item} picture={pictures.get(part.item.id)} />];
+      return [itemTile(key, part.item, isSmall)];
     case 'search':
-      return part.items.map((item) => (
-        <ItemTile key={`${key} ${item.id}`} item={item} picture={pictures.get(item.id)} />
-      ));
+      return part.items.map((item) => itemTile(`${key} ${item.id}`, item, isSmall));
     case 'passage':
       return [
-        <li key={key} className="wall-tile">
-          <p className="marked-words">
-            <span className={`mark-sample mark-${part.mark}`}>{part.words}</span>
-          </p>
-          <span className="wall-small">{titleOf(part.of)}</span>
-        </li>,
+        {
+          key,
+          className: 'wall-tile',
+          guess: written(1.3 * part.words.length),
+          content: (
+            <>
+              <p className="marked-words">
+                <span className={`mark-sample mark-${part.mark}`}>{part.words}</span>
+              </p>
+              <span className="wall-small">{titleOf(part.of)}</span>
+            </>
+          ),
+        },
       ];
     case 'picture':
       return [
-        <li key={key} className="wall-tile">
-          <img src={`/api/pictures/${part.hash}.webp`} alt={part.caption} loading="lazy" />
-          <span className="wall-small">{part.caption || titleOf(part.of)}</span>
-        </li>,
+        {
+          key,
+          className: 'wall-tile',
+          guess: (width) => PADDING + LINE + 0.7 * width,
+          content: (
+            <>
+              <img src={`/api/pictures/${part.hash}.webp`} alt={part.caption} loading="lazy" />
+              <span className="wall-small">{part.caption || titleOf(part.of)}</span>
+            </>
+          ),
+        },
       ];
     case 'note':
       return [
-        <li key={key} className={`wall-tile purpose purpose-${part.purpose}`}>
-          <span className="purpose-name">{PURPOSE_WORDS[part.purpose]}</span>
-          <Markdown written={part.markdown} />
-        </li>,
+        {
+          key,
+          className: `wall-tile purpose purpose-${part.purpose}`,
+          guess: written(part.markdown.length),
+          content: (
+            <>
+              <span className="purpose-name">{PURPOSE_WORDS[part.purpose]}</span>
+              <Markdown written={part.markdown} />
+            </>
+          ),
+        },
       ];
     case 'gone':
       return [];
   }
 }
 
-function ItemTile({ item, picture }: { item: Item; picture: string | undefined }) {
+function itemTile(key: string, item: Item, isSmall: boolean): WallTile {
   const { page } = item.capture;
-  const facts = page?.facts.slice(0, FACTS) ?? [];
+  const [own] = page?.pictures ?? [];
+  const proportion = own ? own.height / own.width : page?.thumbnail ? 0.66 : 0;
+  const facts = isSmall ? [] : (page?.facts.slice(0, FACTS) ?? []);
+  return {
+    key,
+    className: isSmall ? 'wall-tile small' : 'wall-tile',
+    guess: (width) => (width - PADDING) * proportion + PADDING + LINE * (3 + facts.length),
+    content: <ItemTile item={item} facts={facts} />,
+  };
+}
+
+function ItemTile({ item, facts }: { item: Item; facts: readonly Fact[] }) {
+  const { page } = item.capture;
+  // The first of its text, which is sharper than what stands for it in lists.
+  const [first] = useTextPictures(useMemo(() => [item], [item]));
   return (
-    <li className="wall-tile">
-      {picture === undefined ? (
+    <>
+      {first === undefined ? (
         <LeadPicture item={item} />
       ) : (
-        <img src={`/api/pictures/${picture}.webp`} alt="" loading="lazy" />
+        <img src={`/api/pictures/${first.hash}.webp`} alt="" loading="lazy" />
       )}
       <Link href={`/library/${item.id}`} className="wall-title">
         {titleOf(item)}
@@ -127,6 +130,6 @@ function ItemTile({ item, picture }: { item: Item; picture: string | undefined }
           {factName(key)}: {valueInWords(value)}
         </span>
       ))}
-    </li>
+    </>
   );
 }

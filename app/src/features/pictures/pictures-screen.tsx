@@ -13,15 +13,13 @@ import { useLibraryFind } from '@/features/find/use-library-find';
 import { Button } from '@/ui/button';
 import { Chip } from '@/ui/chip';
 import { ChipRow } from '@/ui/chip-row';
-import { Choice } from '@/ui/choice';
 import { useKeptScroll } from '@/ui/kept-scroll';
-import { useKeys } from '@/ui/keys';
 import { ScreenHeader } from '@/ui/screen-header';
 import { StillReading } from '@/ui/still-reading';
 import { inSight, layWall, type TileSize } from '@/ui/wall-layout';
 import { useWide } from '@/ui/wide';
-import { usePinch } from './use-pinch';
-import { stepDensity, useWallSettings, type WallDensity } from './wall-store';
+import { DensityChoice, useDensity } from './density';
+import { useWallSettings, type WallDensity } from './wall-store';
 
 /** The width of a column is about this, in points. */
 const COLUMN: Readonly<Record<WallDensity, number>> = { few: 340, more: 220, many: 130 };
@@ -34,19 +32,14 @@ const AHEAD = 900;
 /** Scrolling by less than that draws nothing anew. */
 const STEP = 240;
 
-const DENSITY_CHOICES = [
-  { value: 'few', label: 'Few, large' },
-  { value: 'more', label: 'More' },
-  { value: 'many', label: 'Many, small' },
-] as const;
-
 const COLOURS = ['red', 'orange', 'yellow', 'green', 'blue', 'purple', 'brown', 'grey'] as const;
 
 /** What was saved to be looked at: pictures at their own proportions, in the order of the Library. */
 export function PicturesScreen() {
   const items = useItems();
   const find = useLibraryFind(items, true);
-  const { density, withTexts, change } = useWallSettings();
+  const { withTexts, change } = useWallSettings();
+  const { density, pinch } = useDensity();
   const shown = useMemo(() => {
     const all = find.asked ? find.found : [...(items ?? [])].filter(isHere).sort(byRaised);
     return all.filter((item) => hasPictures(item) || withTexts);
@@ -56,8 +49,6 @@ export function PicturesScreen() {
   const [from, setFrom] = useState(0);
   const top = useRef(0);
   const kept = useKeptScroll('pictures');
-  const pinch = usePinch(stepDensity);
-  useKeys(useMemo(() => ({ '+': () => stepDensity(-1), '-': () => stepDensity(1) }), []));
   const measured = ({ nativeEvent: { layout } }: LayoutChangeEvent) =>
     setSize(({ height }) => ({ width: layout.width, height }));
   const sizes = useMemo(() => shown.map((item) => sizeOf(item, density)), [shown, density]);
@@ -88,12 +79,7 @@ export function PicturesScreen() {
         <FindField />
         <Narrowing />
         <View className={`gap-[12px] ${wide ? 'flex-row items-center' : 'items-start'}`}>
-          <Choice<WallDensity>
-            name="How many beside each other"
-            options={DENSITY_CHOICES}
-            value={density}
-            onChange={(value) => change({ density: value })}
-          />
+          <DensityChoice />
           <Chip label="Texts between them" on={withTexts} onPress={() => change({ withTexts: !withTexts })} />
         </View>
         {find.asked ? (
