@@ -6,6 +6,7 @@ import { Link } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
 import { type LayoutChangeEvent, ScrollView, Text, View } from 'react-native';
 import { useItems } from '@/device/store/items';
+import { useHighlights } from '@/device/store/library';
 import { useAddSheet } from '@/features/add/add-store';
 import { FindField } from '@/features/find/find-bar';
 import { hasFilter, useFindQuery } from '@/features/find/find-store';
@@ -27,6 +28,8 @@ const GAP = 12;
 /** Below a picture: a line of its title, or with its source. */
 const TITLE_HEIGHT = 30;
 const TEXT_TILE_HEIGHT = 118;
+/** Of a passage so much is shown below a title. */
+const PASSAGE_HEIGHT = 104;
 /** So far above and below what is seen tiles are drawn too. */
 const AHEAD = 900;
 /** Scrolling by less than that draws nothing anew. */
@@ -51,7 +54,11 @@ export function PicturesScreen() {
   const kept = useKeptScroll('pictures');
   const measured = ({ nativeEvent: { layout } }: LayoutChangeEvent) =>
     setSize(({ height }) => ({ width: layout.width, height }));
-  const sizes = useMemo(() => shown.map((item) => sizeOf(item, density)), [shown, density]);
+  const passages = usePassages(withTexts);
+  const sizes = useMemo(
+    () => shown.map((item) => sizeOf(item, density, passages.has(item.id))),
+    [shown, density, passages],
+  );
   const columns = Math.max(density === 'few' ? 1 : 2, Math.round(size.width / COLUMN[density]));
   const { placed, height } = useMemo(
     () => layWall(sizes, { width: size.width, columns, gap: GAP }),
@@ -107,7 +114,7 @@ export function PicturesScreen() {
                 aria-posinset={n + 1}
                 style={{ left: place.left, top: place.top, width: place.width, height: place.height }}
               >
-                <Tile item={item} density={density} />
+                <Tile item={item} density={density} passage={passages.get(item.id)} />
               </div>
             ) : null;
           })}
@@ -120,15 +127,30 @@ export function PicturesScreen() {
 const isHere = ({ choices }: Item) => choices.stage.value !== 'let-go';
 const hasPictures = ({ capture }: Item) => (capture.page?.pictures.length ?? 0) > 0;
 
-function sizeOf({ capture }: Item, density: WallDensity): TileSize {
+const NO_PASSAGES: ReadonlyMap<string, string> = new Map();
+
+/** Of each text that has been marked, the passage that was marked last. */
+function usePassages(areWanted: boolean): ReadonlyMap<string, string> {
+  const highlights = useHighlights();
+  return useMemo(() => {
+    if (!areWanted) return NO_PASSAGES;
+    return new Map(
+      (highlights ?? [])
+        .toSorted((a, b) => a.madeAt - b.madeAt)
+        .map(({ itemId, choices }) => [itemId, choices.passage.value.exact]),
+    );
+  }, [highlights, areWanted]);
+}
+
+function sizeOf({ capture }: Item, density: WallDensity, hasPassage: boolean): TileSize {
   const [first] = capture.page?.pictures ?? [];
   const below = density === 'many' ? 0 : TITLE_HEIGHT;
   // What is very long is cut, so that it does not take a whole column.
   if (first) return { proportion: Math.min(2.2, first.height / first.width), below };
-  return { proportion: 0, below: TEXT_TILE_HEIGHT };
+  return { proportion: 0, below: TEXT_TILE_HEIGHT + (hasPassage ? PASSAGE_HEIGHT : 0) };
 }
 
-function Tile({ item, density }: { item: Item; density: WallDensity }) {
+function Tile({ item, density, passage }: { item: Item; density: WallDensity; passage: string | undefined }) {
   const pictures = item.capture.page?.pictures ?? [];
   const [first] = pictures;
   const title = titleOf(item);
@@ -141,6 +163,14 @@ function Tile({ item, density }: { item: Item; density: WallDensity }) {
         >
           {title}
         </Text>
+        {passage !== undefined && (
+          <Text
+            className={`font-read text-ink ${density === 'many' ? 'text-small' : 'text-base'}`}
+            numberOfLines={density === 'many' ? 5 : 4}
+          >
+            {passage}
+          </Text>
+        )}
         <Text className="font-ui text-small text-soft" numberOfLines={1}>
           {sourceOf(item)}
         </Text>
