@@ -63,9 +63,12 @@ export function showAhead(href: string, open: () => void): boolean {
   return true;
 }
 
-/** At a press on a link: shows what it leads to if that is set ahead. One that asks for a window of its own is left to the browser. */
+/** True for a press that opens a link where it stands: one that asks for a window of its own is left to the browser. */
+export function isPlainPress(event: MouseEvent | GestureResponderEvent): boolean {
+  return 'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
+}
+
+/** At a press on a link: shows what it leads to if that is set ahead. */
 export function followAhead(event: MouseEvent | GestureResponderEvent, href: string, open: () => void): void {
-  const isPlain =
-    'button' in event && event.button === 0 && !(event.metaKey || event.ctrlKey || event.shiftKey || event.altKey);
-  if (isPlain && showAhead(href, open)) event.preventDefault();
+  if (isPlainPress(event) && showAhead(href, open)) event.preventDefault();
 }

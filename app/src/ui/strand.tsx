@@ -1,7 +1,5 @@
 import type { Spans } from '@dorvel/core/model';
 import { looseEndPath, strandLength, strandParts } from '@dorvel/core/strand';
-import { View } from 'react-native';
-import Svg, { Circle, Line, Path } from 'react-native-svg';
 
 interface StrandProps {
   minutes: number;
@@ -55,13 +53,14 @@ export function Strand({
   };
   const end = { a: point(at(1), AXIS - 5), b: point(at(1), AXIS + 5) };
   return (
-    <View
+    <div
+      className="strand"
       role="img"
       aria-label={label}
       style={hanging ? { width: ACROSS, height: room } : { width: taken, height: ACROSS }}
     >
-      <Svg width={hanging ? ACROSS : taken} height={hanging ? room : ACROSS} aria-hidden>
-        <Line
+      <svg width={hanging ? ACROSS : taken} height={hanging ? room : ACROSS} aria-hidden>
+        <line
           // Where nothing is passed it begins where a passed part's round end does, in line with the words above it.
           {...segment(at(0) - (filling ? 0 : INSET), at(1))}
           stroke={filling ? 'var(--accent)' : 'var(--soft)'}
@@ -70,10 +69,10 @@ export function Strand({
           opacity={filling && looseEnd === null ? 0.55 : 1}
         />
         {!filling && (
-          <Line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
+          <line x1={end.a.x} y1={end.a.y} x2={end.b.x} y2={end.b.y} stroke="var(--soft)" strokeWidth={1.5} />
         )}
         {strandParts(passed, heard).map(({ from, to, by }) => (
-          <Line
+          <line
             key={from}
             {...segment(at(from), Math.max(at(to), at(from) + 2))}
             stroke="var(--accent)"
@@ -85,10 +84,10 @@ export function Strand({
         ))}
         {knots.map((knot) => {
           const { x, y } = point(at(knot), AXIS);
-          return <Circle key={knot} cx={x} cy={y} r={4} fill="var(--ochre)" stroke="var(--ground)" strokeWidth={1.5} />;
+          return <circle key={knot} cx={x} cy={y} r={4} fill="var(--ochre)" stroke="var(--ground)" strokeWidth={1.5} />;
         })}
         {looseEnd !== null && looseEnd < 1 && !filling && (
-          <Path
+          <path
             d={looseEndPath(at(looseEnd), AXIS, point)}
             fill="none"
             stroke="var(--accent)"
@@ -96,7 +95,7 @@ export function Strand({
             strokeLinecap="round"
           />
         )}
-      </Svg>
-    </View>
+      </svg>
+    </div>
   );
 }

@@ -1,17 +1,13 @@
 import { hasText, type Item, tagsOf } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
 import { captureWords, leftInWords, lengthInWords, savedShort, sourceOf, titleOf } from '@dorvel/core/wording';
-import { Link, useRouter } from 'expo-router';
-import Ellipsis from 'lucide-react-native/icons/ellipsis';
+import { useRouter } from 'expo-router';
 import { memo, type MouseEvent, type ReactNode } from 'react';
-import { type GestureResponderEvent, Text, View } from 'react-native';
-import { followAhead, makeReady } from '@/article/prerender';
+import { followAhead, isPlainPress, makeReady } from '@/article/prerender';
 import { useKnots } from '@/device/store/knots';
 import { useSync } from '@/device/sync/sync-loop';
 import { useListSettings } from '@/features/settings/list-settings-store';
 import { openedFrom } from '@/navigation/opened-from';
-import { IconButton } from '@/ui/button';
-import { Icon } from '@/ui/icon';
 import { useLongPress } from '@/ui/long-press';
 import { Strand } from '@/ui/strand';
 import { RowPicture } from './lead-picture';
@@ -38,7 +34,10 @@ interface ItemRowProps {
 /** The longest strand takes this part of a row; its facts stand at its end. */
 const STRAND_SHARE = 0.5;
 
-/** An item in a list: what it is, where from, how long, how far. */
+/**
+ * An item in a list: what it is, where from, how long, how far. Of the page's own elements: there are hundreds of them, and each
+ * that came of a component of its own would be paid for at every scroll.
+ */
 export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const { item, href, open, here, room, reason, passage, action, onMore, onSelect } = props;
   const { capture, progress } = item;
@@ -48,9 +47,13 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const ready = here && !open ? () => void makeReady(item, href) : undefined;
   const router = useRouter();
   const long = useLongPress(onSelect && (() => onSelect(item)));
-  const pressed = (event: MouseEvent | GestureResponderEvent) => {
-    if (event.currentTarget instanceof Element) openedFrom(event.currentTarget);
-    followAhead(event, href, () => router.navigate(href));
+  const follow = (event: MouseEvent) => {
+    openedFrom(event.currentTarget);
+    const go = () => router.navigate(href);
+    followAhead(event, href, go);
+    if (event.defaultPrevented || !isPlainPress(event)) return;
+    event.preventDefault();
+    go();
   };
   const online = useSync((state) => state.online);
   const { pictures, density } = useListSettings();
@@ -62,66 +65,70 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
     .join(' · ');
   const isText = hasText(item);
   return (
-    <View role="listitem" className={`flex-row border-b border-line ${open ? 'bg-sunken' : ''}`}>
-      <Link href={href} asChild onPress={pressed}>
-        {/* A plain link: to follow presses, hovering and focus as well would be drawn for every row that is touched. */}
-        <View
-          aria-current={open ? 'true' : undefined}
-          {...(long as object)}
-          onPointerDown={(event) => {
-            ready?.();
-            long?.onPointerDown(event as never);
-          }}
-          onPointerEnter={ready}
-          onFocus={ready}
-          className={`held-row min-w-0 flex-1 flex-row pl-[20px] ${compact ? 'py-[6px]' : 'py-[10px]'}`}
-        >
-          <View className="min-w-0 flex-1">
-            <Text numberOfLines={compact ? 1 : 2} className="font-read text-row font-semibold text-ink">
-              {titleOf(item)}
-            </Text>
-            {reason === undefined ? null : <Text className="pt-[2px] font-ui text-small text-accent">{reason}</Text>}
-            {passage === undefined ? null : <View className="pt-[5px]">{passage}</View>}
-            <View className="flex-row items-center gap-[8px]">
-              {capture.page && isText ? (
-                <Strand
-                  minutes={capture.page.minutes}
-                  passed={passedOf(item)}
-                  heard={progress.heard}
-                  looseEnd={progress.position ? goOnFrom(item) : null}
-                  label={lengthInWords(item)}
-                  {...(knots ? { knots } : {})}
-                  room={room * STRAND_SHARE}
-                  trimmed
-                />
-              ) : null}
-              <Text numberOfLines={1} className="min-w-0 flex-1 font-ui text-small text-soft">
-                {isText && <Text aria-hidden>{leftInWords(item)} · </Text>}
-                {/* With a connection it comes when it is opened. */}
-                {capture.page && !here && !online && 'not on this device · '}
-                {icon && pictures && <RowPicture key={icon} hash={icon} of="icon" />}
-                {facts}
-              </Text>
-            </View>
-            {capture.page?.cameThrough.verdict !== 'whole' ? (
-              <Text
-                className={`pt-[2px] font-ui text-small ${capture.state === 'failed' || capture.page ? 'text-brick' : 'text-soft'}`}
-              >
-                {captureWords(capture)}
-              </Text>
+    <div role="listitem" className={`item-row ${open ? 'open' : ''} ${compact ? 'compact' : ''}`}>
+      <a
+        href={href}
+        aria-current={open ? 'true' : undefined}
+        className="held-row"
+        {...long}
+        onClick={follow}
+        onPointerDown={(event) => {
+          ready?.();
+          long?.onPointerDown(event);
+        }}
+        onPointerEnter={ready}
+        onFocus={ready}
+      >
+        <div className="row-words">
+          <div dir="auto" className="row-title">
+            {titleOf(item)}
+          </div>
+          {reason === undefined ? null : (
+            <div dir="auto" className="row-line row-reason">
+              {reason}
+            </div>
+          )}
+          {passage}
+          <div className="row-facts">
+            {capture.page && isText ? (
+              <Strand
+                minutes={capture.page.minutes}
+                passed={passedOf(item)}
+                heard={progress.heard}
+                looseEnd={progress.position ? goOnFrom(item) : null}
+                label={lengthInWords(item)}
+                {...(knots ? { knots } : {})}
+                room={room * STRAND_SHARE}
+                trimmed
+              />
             ) : null}
-          </View>
-          {thumbnail && pictures && !compact && <RowPicture key={thumbnail} hash={thumbnail} of="lead" />}
-        </View>
-      </Link>
-      <View className="justify-center pr-[6px]">
+            <div dir="auto" className="row-line">
+              {isText && <span aria-hidden>{leftInWords(item)} · </span>}
+              {/* With a connection it comes when it is opened. */}
+              {capture.page && !here && !online && 'not on this device · '}
+              {icon && pictures && <RowPicture key={icon} hash={icon} of="icon" />}
+              {facts}
+            </div>
+          </div>
+          {capture.page?.cameThrough.verdict !== 'whole' ? (
+            <div className={`row-line ${capture.state === 'failed' || capture.page ? 'row-lack' : ''}`}>
+              {captureWords(capture)}
+            </div>
+          ) : null}
+        </div>
+        {thumbnail && pictures && !compact && <RowPicture key={thumbnail} hash={thumbnail} of="lead" />}
+      </a>
+      <div className="row-actions">
         {action}
         {onMore && (
-          <IconButton name={`What to do with “${titleOf(item)}”`} onPress={() => onMore(item)}>
-            <Icon of={Ellipsis} tone="soft" size={20} />
-          </IconButton>
+          <button
+            type="button"
+            className="row-more"
+            aria-label={`What to do with “${titleOf(item)}”`}
+            onClick={() => onMore(item)}
+          />
         )}
-      </View>
-    </View>
+      </div>
+    </div>
   );
 });

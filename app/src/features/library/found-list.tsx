@@ -88,16 +88,8 @@ function MarkedPassage({ passage }: { passage: Passage }) {
   }
   parts.push({ text: passage.text.slice(at), marked: false });
   return (
-    <View className="border-l-[2px] border-line pl-[10px] pt-[2px]">
-      <Text className="font-read text-small text-ink" numberOfLines={3}>
-        {parts.map(({ text, marked }, index) => (
-          <Text key={index} role={marked ? ('mark' as 'none') : undefined} className={marked ? MARKED : ''}>
-            {text}
-          </Text>
-        ))}
-      </Text>
-    </View>
+    <div dir="auto" className="row-passage">
+      {parts.map(({ text, marked }, index) => (marked ? <mark key={index}>{text}</mark> : text))}
+    </div>
   );
 }
-
-const MARKED = 'font-semibold text-accent underline';
