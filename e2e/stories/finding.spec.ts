@@ -25,7 +25,7 @@ test('a passage is found by a phrase of it, and opened there', async ({ page, se
   await page.keyboard.press('/');
   await page.keyboard.type('"the channel is cleared"');
   const passage = found(page).getByRole('listitem').filter({ hasText: 'What the eelgrass knows' });
-  await expect(passage.locator('[role=mark]')).toHaveText('The channel is cleared');
+  await expect(passage.locator('mark')).toHaveText('The channel is cleared');
 
   await passage.getByRole('link').click();
   const paragraph = page.getByTestId('reader').getByText('The channel is cleared every ninth year.');

@@ -14,7 +14,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS as Style } from '@dnd-kit/utilities';
-import GripVertical from 'lucide-react-native/icons/grip-vertical';
+import GripVertical from 'lucide-react/dist/esm/icons/grip-vertical.mjs';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { Icon } from './icon';

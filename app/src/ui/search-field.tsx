@@ -1,5 +1,5 @@
-import Search from 'lucide-react-native/icons/search';
-import X from 'lucide-react-native/icons/x';
+import Search from 'lucide-react/dist/esm/icons/search.mjs';
+import X from 'lucide-react/dist/esm/icons/x.mjs';
 import type { Ref } from 'react';
 import { TextInput } from 'react-native';
 import { IconButton } from './button';

@@ -1,4 +1,4 @@
-import X from 'lucide-react-native/icons/x';
+import X from 'lucide-react/dist/esm/icons/x.mjs';
 import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import { Text, View } from 'react-native';
 import { IconButton } from './button';

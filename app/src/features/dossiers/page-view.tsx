@@ -1,5 +1,5 @@
 import type { CompiledDossier } from '@dorvel/core/dossier';
-import Ellipsis from 'lucide-react-native/icons/ellipsis';
+import Ellipsis from 'lucide-react/dist/esm/icons/ellipsis.mjs';
 import { View } from 'react-native';
 import { Markdown } from '@/features/notes/markdown';
 import { IconButton } from '@/ui/button';

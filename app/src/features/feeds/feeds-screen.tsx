@@ -1,7 +1,7 @@
 import { readAddress } from '@dorvel/core/address';
 import { type Feed, feedTitle } from '@dorvel/core/model';
 import { feedWords } from '@dorvel/core/wording';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
+import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
 import { useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
 import { useItems } from '@/device/store/items';

@@ -1,8 +1,8 @@
 import { Unreachable } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { type Href, useRouter } from 'expo-router';
-import Check from 'lucide-react-native/icons/check';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
+import Check from 'lucide-react/dist/esm/icons/check.mjs';
+import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
 import { Pressable, Text, View } from 'react-native';
 import { useAddSheet } from '@/features/add/add-store';
 import { Button } from '@/ui/button';

@@ -1,7 +1,7 @@
-import Highlighter from 'lucide-react-native/icons/highlighter';
-import Pause from 'lucide-react-native/icons/pause';
-import Play from 'lucide-react-native/icons/play';
-import RotateCcw from 'lucide-react-native/icons/rotate-ccw';
+import Highlighter from 'lucide-react/dist/esm/icons/highlighter.mjs';
+import Pause from 'lucide-react/dist/esm/icons/pause.mjs';
+import Play from 'lucide-react/dist/esm/icons/play.mjs';
+import RotateCcw from 'lucide-react/dist/esm/icons/rotate-ccw.mjs';
 import type { ComponentProps } from 'react';
 import { Pressable, View } from 'react-native';
 import { Icon } from '@/ui/icon';

@@ -2,9 +2,9 @@ import { lookBackOn, type Period, periodAfter, periodBefore, periodOf } from '@d
 import type { Activity, Highlight, Item, Note } from '@dorvel/core/model';
 import { inHours, periodInWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
-import X from 'lucide-react-native/icons/x';
+import ChevronLeft from 'lucide-react/dist/esm/icons/chevron-left.mjs';
+import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
+import X from 'lucide-react/dist/esm/icons/x.mjs';
 import { useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { dayOf, useToday } from '@/device/store/day';

@@ -16,7 +16,7 @@ import {
 import { minutesLeft } from '@dorvel/core/reading';
 import { dayInWords, dueInWords, reasonInWords, titleOf, whenWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import User from 'lucide-react-native/icons/user';
+import User from 'lucide-react/dist/esm/icons/user.mjs';
 import { Fragment, type ReactNode, useEffect, useMemo, useState } from 'react';
 import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { useReadyAhead } from '@/article/prerender';
@@ -41,9 +41,8 @@ import { useKeptScroll } from '@/ui/kept-scroll';
 import { ScreenHeader } from '@/ui/screen-header';
 import { SectionHeading } from '@/ui/section-heading';
 import { useWide } from '@/ui/wide';
-import { ArrangeNow } from './arrange-now';
 import { FromMemoryDue, TasksDue, WorkOverDue } from './due-sections';
-import { type NowPart, useNowParts } from './parts-store';
+import { type NowPart, useArranging, useNowParts } from './parts-store';
 import { PinnedRows, usePinned } from './pinned';
 import { Slot, useSlotPlan } from './slot';
 import { useSlot } from './slot-store';
@@ -63,7 +62,7 @@ export function NowScreen({ openId }: { openId: string | null }) {
   const { minutes, by } = useSlot();
   const rate = useListeningSettings((state) => state.rate);
   const [sheetFor, setSheetFor] = useState<string | null>(null);
-  const [arranging, setArranging] = useState(false);
+  const arrange = useArranging((state) => state.open);
   const { passOver, tomorrow } = moves;
 
   const byId = useItemsById();
@@ -210,10 +209,9 @@ export function NowScreen({ openId }: { openId: string | null }) {
         )}
         {!isEmpty && (
           <View className="items-start px-[20px] pt-[26px]">
-            <Button label="Arrange Now" onPress={() => setArranging(true)} />
+            <Button label="Arrange Now" onPress={arrange} />
           </View>
         )}
-        {arranging && <ArrangeNow onClose={() => setArranging(false)} />}
         {sheetFor && <ItemSheet itemId={sheetFor} onClose={() => setSheetFor(null)} />}
       </ScrollView>
     </PullToFetch>

@@ -53,6 +53,13 @@ export const useNowParts = create<PartsState>()((set, get) => {
   };
 });
 
+/** Whether the sheet is open in which they are arranged. */
+export const useArranging = create<{ isOpen: boolean; open(): void; close(): void }>()((set) => ({
+  isOpen: false,
+  open: () => set({ isOpen: true }),
+  close: () => set({ isOpen: false }),
+}));
+
 /** An order that was kept before a part was thought of has that part at its end, and none twice. */
 export function completed(order: readonly NowPart[]): NowPart[] {
   return [...new Set([...order, ...NOW_PARTS])];

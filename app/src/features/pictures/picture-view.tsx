@@ -1,12 +1,12 @@
 import type { Item, PictureFacts } from '@dorvel/core/model';
 import { isUnsure, type PlacedWord } from '@dorvel/core/picture';
 import Panzoom, { type PanzoomObject } from '@panzoom/panzoom';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
-import FolderPlus from 'lucide-react-native/icons/folder-plus';
-import Minus from 'lucide-react-native/icons/minus';
-import Plus from 'lucide-react-native/icons/plus';
-import X from 'lucide-react-native/icons/x';
+import ChevronLeft from 'lucide-react/dist/esm/icons/chevron-left.mjs';
+import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
+import FolderPlus from 'lucide-react/dist/esm/icons/folder-plus.mjs';
+import Minus from 'lucide-react/dist/esm/icons/minus.mjs';
+import Plus from 'lucide-react/dist/esm/icons/plus.mjs';
+import X from 'lucide-react/dist/esm/icons/x.mjs';
 import { type CSSProperties, useLayoutEffect, useRef } from 'react';
 import { View } from 'react-native';
 import type { Piece } from '@/article/article-body';

@@ -1,6 +1,6 @@
-import ChevronDown from 'lucide-react-native/icons/chevron-down';
-import ChevronUp from 'lucide-react-native/icons/chevron-up';
-import X from 'lucide-react-native/icons/x';
+import ChevronDown from 'lucide-react/dist/esm/icons/chevron-down.mjs';
+import ChevronUp from 'lucide-react/dist/esm/icons/chevron-up.mjs';
+import X from 'lucide-react/dist/esm/icons/x.mjs';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import type { ReadingPlace } from '@/article/reading-place';

@@ -1,5 +1,5 @@
-import Minus from 'lucide-react-native/icons/minus';
-import Plus from 'lucide-react-native/icons/plus';
+import Minus from 'lucide-react/dist/esm/icons/minus.mjs';
+import Plus from 'lucide-react/dist/esm/icons/plus.mjs';
 import { Text, View } from 'react-native';
 import { IconButton } from '@/ui/button';
 import { Choice } from '@/ui/choice';

@@ -14,6 +14,7 @@ export { GatheredScreen } from '@/features/highlights/gathered-screen';
 export { HighlightsScreen } from '@/features/highlights/highlights-screen';
 export { ListeningPage } from '@/features/listen/listening-page';
 export { LookBackScreen } from '@/features/look-back/look-back-screen';
+export { ArrangeNow } from '@/features/now/arrange-now';
 export { PicturesScreen } from '@/features/pictures/pictures-screen';
 export { NotesScreen } from '@/features/notes/notes-screen';
 export { PodcastScreen } from '@/features/podcast/podcast-screen';

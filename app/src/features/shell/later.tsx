@@ -1,4 +1,5 @@
 import { type ComponentType, lazy, Suspense } from 'react';
+import { whenQuiet } from '@/ui/quiet';
 
 type Later = typeof import('./later-screens');
 const fetchLater = () => import('./later-screens');
@@ -14,13 +15,14 @@ export function later<Name extends keyof Later>(name: Name): Later[Name] {
   return Drawn as unknown as Later[Name];
 }
 
+/** By then the first list stands, in milliseconds. */
+const FIRST_LIST_MS = 2500;
+
 /** Fetches them once nothing else is to be done. @returns ends the waiting */
 export function fetchLaterWhenIdle(): () => void {
-  if (!('requestIdleCallback' in globalThis)) return () => {};
-  const idle = requestIdleCallback(() => {
+  return whenQuiet(FIRST_LIST_MS, () => {
     fetchLater().catch(() => {
       // Fetched again when one of them is asked for.
     });
   });
-  return () => cancelIdleCallback(idle);
 }

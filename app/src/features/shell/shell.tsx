@@ -22,16 +22,18 @@ import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { bringEditor } from '@/features/notes/writing-field';
+import { useArranging } from '@/features/now/parts-store';
 import { followWhole, useReaderRoom } from '@/features/reader/reader-room';
 import { isTab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
 import { useEdgeBack } from '@/ui/edge-back';
 import { useKeys } from '@/ui/keys';
 import { NoticeBar, useNotices } from '@/ui/notices';
+import { whenQuiet } from '@/ui/quiet';
 import { useWide } from '@/ui/wide';
 import { DropShelf } from './drop-shelf';
 import { KeysSheet } from './keys-sheet';
-import { fetchLaterWhenIdle } from './later';
+import { fetchLaterWhenIdle, later } from './later';
 import { StatusLine } from './status-line';
 import { TabBar } from './tab-bar';
 
@@ -40,6 +42,8 @@ interface ShellProps {
   openId: string | null;
   children: ReactNode;
 }
+
+const ArrangeNow = later('ArrangeNow');
 
 /** What stands around every place: the status line, the bar, the sheets and notices. */
 export function Shell({ openId, children }: ShellProps) {
@@ -65,6 +69,7 @@ export function Shell({ openId, children }: ShellProps) {
   useEffect(() => {
     if (openId === null || !wide) useReaderRoom.getState().setWhole(false);
   }, [openId, wide]);
+  const arranging = useArranging((state) => state.isOpen);
   const whole = useReaderRoom((state) => state.whole);
   useNewsFromServer();
   useShared();
@@ -117,6 +122,7 @@ export function Shell({ openId, children }: ShellProps) {
       {add.isOpen && <AddSheet />}
       {writing && <NoteSheet writing={writing} />}
       {things && <PutInSheet things={things} />}
+      {arranging && <ArrangeNow onClose={() => useArranging.getState().close()} />}
       {keysShown && <KeysSheet onClose={() => setKeysShown(false)} />}
     </View>
   );
@@ -127,11 +133,9 @@ function BarBelow() {
   return useAhead((state) => state.shown) ? null : <TabBar wide={false} />;
 }
 
-function bringEditorWhenIdle(): () => void {
-  if (!('requestIdleCallback' in globalThis)) return () => {};
-  const idle = requestIdleCallback(() => void bringEditor());
-  return () => cancelIdleCallback(idle);
-}
+/** Later than screens, in milliseconds: who writes has read first. */
+const EDITOR_MS = 6000;
+const bringEditorWhenIdle = () => whenQuiet(EDITOR_MS, () => void bringEditor());
 
 /** Begins a note: on the item that is open, or one that stands free. */
 async function writeOn(itemId: string | null): Promise<void> {

@@ -1,10 +1,11 @@
 import { Link, usePathname } from 'expo-router';
-import BookOpen from 'lucide-react-native/icons/book-open';
-import Hourglass from 'lucide-react-native/icons/hourglass';
-import Inbox from 'lucide-react-native/icons/inbox';
-import ListOrdered from 'lucide-react-native/icons/list-ordered';
-import Plus from 'lucide-react-native/icons/plus';
-import User from 'lucide-react-native/icons/user';
+import type { LucideIcon } from 'lucide-react';
+import BookOpen from 'lucide-react/dist/esm/icons/book-open.mjs';
+import Hourglass from 'lucide-react/dist/esm/icons/hourglass.mjs';
+import Inbox from 'lucide-react/dist/esm/icons/inbox.mjs';
+import ListOrdered from 'lucide-react/dist/esm/icons/list-ordered.mjs';
+import Plus from 'lucide-react/dist/esm/icons/plus.mjs';
+import User from 'lucide-react/dist/esm/icons/user.mjs';
 import { Pressable, Text, View } from 'react-native';
 import { useItemsState } from '@/device/store/items';
 import { useAddSheet } from '@/features/add/add-store';
@@ -53,7 +54,7 @@ export function TabBar({ wide }: { wide: boolean }) {
 /** On a phone the tabs share the bar's width; at the side each takes the height it needs. */
 const SLOT = 'min-h-[60px] flex-1 items-center justify-center gap-[3px]';
 
-function Place({ href, label, icon, here }: { href: string; label: string; icon: unknown; here: boolean }) {
+function Place({ href, label, icon, here }: { href: string; label: string; icon: LucideIcon; here: boolean }) {
   return (
     <Link href={href} asChild>
       <Pressable aria-current={here ? 'page' : undefined} className={SLOT}>

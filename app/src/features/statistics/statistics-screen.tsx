@@ -3,7 +3,7 @@ import { inStage, readingState } from '@dorvel/core/queue';
 import { minutesLeft, type Week, weekByWeek } from '@dorvel/core/reading';
 import { inHours } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import ChevronLeft from 'lucide-react/dist/esm/icons/chevron-left.mjs';
 import { useMemo, useState } from 'react';
 import { ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { dayOf, useToday } from '@/device/store/day';

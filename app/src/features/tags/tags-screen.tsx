@@ -1,7 +1,7 @@
 import { tagKey, TagName } from '@dorvel/core/model';
 import { inputWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import Ellipsis from 'lucide-react-native/icons/ellipsis';
+import Ellipsis from 'lucide-react/dist/esm/icons/ellipsis.mjs';
 import { useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
 import { tagAll } from '@/device/store/changes';

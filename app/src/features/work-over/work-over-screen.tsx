@@ -3,7 +3,7 @@ import { ownNote } from '@dorvel/core/notes';
 import { dayInWords, HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
 import { putOff } from '@dorvel/core/working-over';
 import { Link, useRouter } from 'expo-router';
-import X from 'lucide-react-native/icons/x';
+import X from 'lucide-react/dist/esm/icons/x.mjs';
 import { useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
 import { atHighlight } from '@/article/at-highlight';

@@ -1,5 +1,5 @@
 import { Link, Slot, usePathname } from 'expo-router';
-import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import ChevronLeft from 'lucide-react/dist/esm/icons/chevron-left.mjs';
 import { Pressable, Text, View } from 'react-native';
 import { Boundary } from '@/ui/boundary';
 import { Icon } from '@/ui/icon';

@@ -1,6 +1,6 @@
 import { HOW_MUCH_WORDS } from '@dorvel/core/model';
 import { Link } from 'expo-router';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
+import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
 import { useState } from 'react';
 import { Pressable, ScrollView, Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
