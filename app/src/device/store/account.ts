@@ -4,7 +4,7 @@ import { create } from 'zustand';
 import { PICTURE_CACHE } from '@/device/cache/picture-cache';
 import { api } from '@/device/sync/api';
 import { answerPasskey } from '@/device/sync/passkeys';
-import { journalledChanges } from './journal';
+import { journalledChanges, unsentChanges } from './journal';
 import { readSetting, writeSetting } from './settings-storage';
 import { DeviceStore } from './store';
 
@@ -41,7 +41,7 @@ export const useAccount = create<AccountState>()((set, get) => {
   /** Takes the library off this device. */
   const leave = async () => {
     const { account, store } = get();
-    for (const { done } of account ? journalledChanges(account.id) : []) done();
+    if (account) for (const { done } of [...journalledChanges(account.id), ...unsentChanges(account.id)]) done();
     writeSetting('account', null);
     set({ account: null, store: null, needsSignIn: false });
     await store?.delete();

@@ -35,12 +35,12 @@ import {
   noteKind,
   type TagChanges,
 } from '@dorvel/core/records';
-import Dexie from 'dexie';
 import { v5 as uuidv5 } from 'uuid';
 import { syncSoon, tellOf } from '@/device/sync/sync-loop';
 import { useAccount } from './account';
 import { commit, make, store } from './commit';
 import { journalChanges, journalledChanges } from './journal';
+import { replay } from './replay';
 
 /** The items in the Queue, as they are now. */
 export async function readQueue(): Promise<Item[]> {
@@ -55,17 +55,8 @@ export async function readQueue(): Promise<Item[]> {
 export async function replayJournal(): Promise<void> {
   const { account, store: open } = useAccount.getState();
   if (!account || !open) return;
-  for (const { changes, done } of journalledChanges(account.id)) {
-    try {
-      await open.commitAll(changes);
-    } catch (error) {
-      // The store itself fails: they stay noted down until it can be written to.
-      if (error instanceof Dexie.DexieError) throw error;
-      tellOf([{ kind: 'refused', says: `A change that was cut off could not be made: ${String(error)}` }]);
-    }
-    done();
-    syncSoon();
-  }
+  await replay(open, journalledChanges(account.id), (says) => tellOf([{ kind: 'refused', says }]));
+  syncSoon();
 }
 
 export type SaveOutcome = { kind: 'saved'; itemId: string } | { kind: 'already-saved'; item: Item };
@@ -85,7 +76,7 @@ export async function saveAddress(
   const { itemId } = save;
   const changes: Mutation[] = given ? [save, make.provide(itemId, given)] : [save];
   // Not even while it is looked for may it get lost.
-  const written = journalChanges(useAccount.getState().account?.id ?? '', changes);
+  const noted = journalChanges(useAccount.getState().account?.id ?? '', changes);
   const known = await store()
     .items.where('capture.addressKey')
     .equals(canonicalAddress(address))
@@ -97,7 +88,7 @@ export async function saveAddress(
   }
   await choose(known.id, saveAgain(known, await readQueue(), Date.now()));
   if (given) await giveText(known.id, given);
-  written();
+  noted.done();
   return { kind: 'already-saved', item: known };
 }
 

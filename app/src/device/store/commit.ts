@@ -20,8 +20,8 @@ export function store(): DeviceStore {
 export async function commit(...changes: readonly Mutation[]): Promise<void> {
   const { account } = useAccount.getState();
   const into = store();
-  const written = journalChanges(account?.id ?? '', changes);
+  const noted = journalChanges(account?.id ?? '', changes);
   await into.commitAll(changes);
-  written();
+  noted.written();
   syncSoon();
 }

@@ -1,5 +1,5 @@
 import type { Mutation } from '@dorvel/core/records';
-import { journalChanges, journalledChanges } from './journal';
+import { journalChanges, journalledChanges, unsentChanges } from './journal';
 
 const uuid = (n: number) => `01900000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const [mine, another] = [uuid(100), uuid(200)];
@@ -24,10 +24,12 @@ beforeEach(() => localStorage.clear());
 
 it('gives back what never came into the store, in order, to whom it belongs, until it is taken in', () => {
   journalChanges(mine, [save(2), save(3)]);
-  const written = journalChanges(mine, [save(4)]);
+  const { written } = journalChanges(mine, [save(4)]);
   journalChanges(mine, [save(1)]);
   journalChanges(another, [save(9)]);
   written();
+  expect(unsentChanges(mine).map(({ changes }) => changes)).toEqual([[save(4)]]);
+  unsentChanges(mine)[0]?.done();
   expect(journalledChanges(mine)).toHaveLength(2);
   expect(takeUnwritten(mine)).toEqual([save(1), save(2), save(3)]);
   expect(takeUnwritten(mine)).toEqual([]);
@@ -48,8 +50,17 @@ it('goes without where there is no room, and where a text is too long', () => {
   const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
     throw new DOMException('full', 'QuotaExceededError');
   });
-  expect(journalChanges(mine, [save(1)])).not.toThrow();
+  expect(journalChanges(mine, [save(1)]).written).not.toThrow();
   full.mockRestore();
   journalChanges(mine, [{ ...save(2), address: `https://tides.example/${'x'.repeat(300_000)}` } as Mutation]);
   expect(takeUnwritten(mine)).toEqual([]);
+});
+
+it('keeps what came into the store until it is sent, and not without end', () => {
+  for (let n = 0; n < 600; n++) journalChanges(mine, [save(n)]).written();
+  const unsent = unsentChanges(mine);
+  expect(unsent).toHaveLength(500);
+  expect(journalledChanges(mine)).toEqual([]);
+  for (const { done } of unsent) done();
+  expect(localStorage).toHaveLength(0);
 });

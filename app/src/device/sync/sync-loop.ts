@@ -3,6 +3,7 @@ import { downloadAhead } from '@/device/cache/downloads';
 import { eraseLetGo } from '@/device/cache/erase';
 import { useAccount } from '@/device/store/account';
 import { serverTime } from '@/device/store/clock';
+import { replayUnsent, sendAll } from '@/device/store/replay';
 import { useRoom } from '@/device/store/room';
 import type { DeviceStore } from '@/device/store/store';
 import { type News, receive, send } from './exchange';
@@ -31,14 +32,20 @@ const HEARS = {
   tell: tellOf,
 };
 
+const accountIdOf = () => useAccount.getState().account?.id ?? '';
+
 const rounds = syncRounds<DeviceStore>({
   library() {
     const { store, needsSignIn } = useAccount.getState();
     return needsSignIn ? null : store;
   },
   isOnline: () => navigator.onLine,
-  send: (store) => send(store, HEARS),
-  receive: (store) => receive(store, HEARS),
+  send: (store) => sendAll(store, accountIdOf(), () => send(store, HEARS)),
+  async receive(store) {
+    const isMore = await receive(store, HEARS);
+    const refused = (says: string) => tellOf([{ kind: 'refused', says }]);
+    return (await replayUnsent(store, accountIdOf(), refused)) || isMore;
+  },
   async download(store, mayGoOn) {
     await eraseLetGo(store, serverTime());
     const { megabytes } = useRoom.getState();
