@@ -103,4 +103,58 @@ describe('a picture is written anew', () => {
     const bytes = Buffer.from('not a picture');
     expect(await rewritePicture({ bytes, withThumbnail: true, room: 'small' })).toBeNull();
   });
+
+  // The ICO format: a directory of six bytes and sixteen for each picture, which is a PNG file or the inside of a BMP file (its
+  // height doubled for the mask behind it; blue, green, red, alpha; from the last line up).
+  const icoOf = (...pictures: readonly { side: number; file: Buffer }[]) => {
+    const head = Buffer.alloc(6 + 16 * pictures.length);
+    head.writeUInt16LE(1, 2);
+    head.writeUInt16LE(pictures.length, 4);
+    let at = head.length;
+    for (const [n, { side, file }] of pictures.entries()) {
+      head.writeUInt8(side % 256, 6 + 16 * n);
+      head.writeUInt8(side % 256, 7 + 16 * n);
+      head.writeUInt16LE(1, 10 + 16 * n);
+      head.writeUInt16LE(32, 12 + 16 * n);
+      head.writeUInt32LE(file.length, 14 + 16 * n);
+      head.writeUInt32LE(at, 18 + 16 * n);
+      at += file.length;
+    }
+    return Buffer.concat([head, ...pictures.map(({ file }) => file)]);
+  };
+  const bitmap = (side: number, [red, green, blue]: readonly [number, number, number]) => {
+    const head = Buffer.alloc(40);
+    for (const [at, value] of [40, side, 2 * side].entries()) head.writeUInt32LE(value, 4 * at);
+    head.writeUInt16LE(1, 12);
+    head.writeUInt16LE(32, 14);
+    const mask = Buffer.alloc(Math.ceil(side / 32) * 4 * side);
+    return Buffer.concat([head, Buffer.alloc(4 * side * side, Buffer.from([blue, green, red, 255])), mask]);
+  };
+  const colourOf = async (bytes: Buffer) => {
+    const made = await rewritePicture({ bytes, withThumbnail: false, isIcon: true, room: 'small' });
+    if (made === null || made === 'too large') return made;
+    const [red = 0, green = 0, blue = 0] = await sharp(made.full).removeAlpha().raw().toBuffer();
+    const names = { red, green, blue };
+    return [made.width, made.height, Object.entries(names).sort(([, a], [, b]) => b - a)[0]?.[0]];
+  };
+
+  it('as the icon of a site from an ICO file: the largest picture in it, however that is written', async () => {
+    const png = await sharp({ create: { width: 32, height: 32, channels: 4, background: '#c00' } })
+      .png()
+      .toBuffer();
+    const small = { side: 16, file: bitmap(16, [0, 200, 0]) };
+    expect(await colourOf(icoOf(small, { side: 32, file: png }))).toEqual([48, 48, 'red']);
+    expect(await colourOf(icoOf(small))).toEqual([48, 48, 'green']);
+    expect(await colourOf(icoOf({ side: 64, file: bitmap(64, [0, 0, 220]) }, small))).toEqual([48, 48, 'blue']);
+  });
+
+  it.each([
+    ['cut off', icoOf({ side: 16, file: bitmap(16, [1, 2, 3]) }).subarray(0, 90)],
+    ['of no pictures', icoOf()],
+    ['of very many', icoOf(...Array.from({ length: 40 }, () => ({ side: 16, file: bitmap(16, [1, 2, 3]) })))],
+    [
+      'of a picture that says it is larger than its file',
+      icoOf({ side: 16, file: Buffer.concat([bitmap(16, [1, 2, 3]).fill(0x7f, 4, 10)]) }),
+    ],
+  ])('or not from an ICO file %s', async (_what, bytes) => expect(await colourOf(bytes)).toBeNull());
 });

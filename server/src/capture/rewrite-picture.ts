@@ -1,3 +1,4 @@
+import decodeIco from 'decode-ico';
 import sharp, { type Sharp } from 'sharp';
 
 /** Pictures wider than this are scaled down: a phone's screen at three device pixels to the point. */
@@ -50,7 +51,7 @@ export async function rewritePicture({
   room,
 }: PictureInput): Promise<Rewritten> {
   try {
-    const original = Buffer.from(bytes);
+    const original = isIcon ? await largestOfIco(Buffer.from(bytes)) : Buffer.from(bytes);
     const { format, width, height, isProgressive } = await sharp(original).metadata();
     // Whatever it looked like from outside: how long a drawing takes is in nobody's hand.
     if (format === 'svg' && room === 'small') return 'too large';
@@ -80,6 +81,23 @@ export async function rewritePicture({
     // Whatever sharp cannot read is no picture: the text keeps its description in its place.
     return null;
   }
+}
+
+/** An ICO file says so in its first bytes. More pictures than this are in none that is meant well. */
+const ICO = Buffer.from([0, 0, 1, 0]);
+const MOST_IN_ICO = 32;
+
+/** The largest of the pictures in an ICO file, as a file that sharp reads; any other file as it is. */
+async function largestOfIco(file: Buffer): Promise<Buffer> {
+  if (!file.subarray(0, 4).equals(ICO) || file.length < 6 || file.readUInt16LE(4) > MOST_IN_ICO) return file;
+  const [largest] = decodeIco(file).sort((a, b) => b.width - a.width || b.bpp - a.bpp);
+  if (!largest) return file;
+  const { type, data, width, height } = largest;
+  return type === 'png'
+    ? Buffer.from(data)
+    : sharp(data, { raw: { width, height, channels: 4 } })
+        .png()
+        .toBuffer();
 }
 
 /** How long a picture may be for all of it to have no more pixels than are kept. */

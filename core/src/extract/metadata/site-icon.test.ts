@@ -18,6 +18,7 @@ describe('the icon of a site', () => {
     ];
     expect(iconOf(...links)).toBe('https://x.example/a/gnome.svg');
     expect(iconOf(...links.slice(0, 4))).toBe('https://x.example/a/iphone.png');
+    expect(iconOf(...links.slice(0, 2))).toBe('https://x.example/a/windows.ico');
     expect(iconOf(...links.slice(0, 1))).toBe('https://x.example/a/favicon.png');
   });
 
@@ -28,8 +29,17 @@ describe('the icon of a site', () => {
     expect(iconOf('<link rel="Shortcut Icon" href="//cdn.example/small.png">')).toBe('https://cdn.example/small.png');
   });
 
-  it('is none where only what cannot be read, or nothing, is linked', () => {
-    expect(iconOf('<link rel="icon" href="/favicon.ico">', '<link rel="mask-icon" href="/mask.svg">')).toBeNull();
+  it('is one in the oldest format where there is no other', () => {
+    expect(iconOf('<link rel="icon" href="/favicon.ico">', '<link rel="mask-icon" href="/mask.svg">')).toBe(
+      'https://x.example/favicon.ico',
+    );
+    expect(iconOf('<link rel="icon" href="/favicon.ico">', '<link rel="apple-touch-icon" href="/t.png">')).toBe(
+      'https://x.example/t.png',
+    );
+  });
+
+  it('is none where nothing that can be fetched is linked', () => {
+    expect(iconOf('<link rel="mask-icon" href="/mask.svg">')).toBeNull();
     expect(iconOf('<link rel="icon" href="javascript:alert(1)">', '<link rel="icon" href="">')).toBeNull();
     expect(iconOf('<link rel="stylesheet" href="/icon.png">')).toBeNull();
   });

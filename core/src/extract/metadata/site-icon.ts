@@ -13,7 +13,7 @@ interface Icon {
 /**
  * The icon that a page gives for its site: of those that it links to, the smallest that is large enough for a row, else the
  * largest (HTML Living Standard, link type "icon" and its attribute `sizes`; `apple-touch-icon` by common practice).
- * ICO files are left out: nothing here reads them.
+ * Of two that are as large the one that is no ICO file.
  *
  * @returns its address as the page writes it; null when there is none
  */
@@ -31,10 +31,10 @@ function iconOf(element: PageElement): Icon | null {
   const isTouch = kinds.has('apple-touch-icon') || kinds.has('apple-touch-icon-precomposed');
   if (!href || !(isTouch || kinds.has('icon'))) return null;
   const type = attribute(element, 'type')?.toLowerCase() ?? '';
-  if (type.includes('icon') || (type === '' && /\.ico(?:[?#]|$)/i.test(href))) return null;
+  const isIco = type.includes('icon') || (type === '' && /\.ico(?:[?#]|$)/i.test(href));
   const sizes = attribute(element, 'sizes')?.toLowerCase() ?? '';
   const said = [...sizes.matchAll(/\b([1-9]\d*)x[1-9]\d*\b/g)].map(([, width]) => Number(width));
-  if (said.length > 0) return { href, pixels: Math.max(...said) };
+  if (said.length > 0) return { href, pixels: Math.max(...said) - (isIco ? 0.5 : 0) };
   // A drawing has every size.
   const isDrawing = /\bany\b/.test(sizes) || type === 'image/svg+xml' || /\.svg(?:[?#]|$)/i.test(href);
   return { href, pixels: isDrawing ? WANTED : isTouch ? UNSAID.touch : UNSAID.icon };
