@@ -32,8 +32,10 @@ export const SearchResult = z.object({
    * nothing had it; or, failing that too, some of it.
    */
   by: z.enum(['all', 'near', 'some']),
-  /** Best first; all of them. */
+  /** Best first. */
   ids: z.array(Id),
+  /** How many there are, where they are more than are named; null where all are. Left out by servers of before. */
+  count: z.number().int().nullable().default(null),
   /** Behind these, the best of what has only some of it. Left out by servers of before. */
   also: z.array(Id).default([]),
   /** What of the query could not be understood, in words for the reader. */

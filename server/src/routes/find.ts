@@ -4,6 +4,9 @@ import { Router } from 'express';
 import type { FindableLibrary } from '../library/findable';
 import { accountOf } from './guard';
 
+/** So many are named: nobody reads further down, and each takes room on the way. */
+const MOST_NAMED = 1000;
+
 /** Finding in the whole library, for devices that have only a part of it. */
 export function findRoutes(findable: (accountId: string) => FindableLibrary): Router {
   const router = Router();
@@ -22,7 +25,8 @@ export function findRoutes(findable: (accountId: string) => FindableLibrary): Ro
     }
     const answer = {
       by,
-      ids: hits.map(({ id }) => id),
+      ids: hits.slice(0, MOST_NAMED).map(({ id }) => id),
+      count: hits.length > MOST_NAMED ? hits.length : null,
       also: also.map(({ id }) => id),
       faults: query.faults,
       tags: tagCounts(hits.flatMap(({ id }) => facts.get(id) ?? [])),

@@ -61,7 +61,7 @@ const isOnlyConditions = (written: string): boolean =>
     .split(/\s+/)
     .every((word) => /^-?\p{L}+:/u.test(word));
 
-function whatCameOfIt({ by, ids, faults, withoutText }: SearchResult, written: string): string[] {
+function whatCameOfIt({ by, ids, count, faults, withoutText }: SearchResult, written: string): string[] {
   const says = [...faults];
   if (ids.length === 0)
     says.push(
@@ -71,6 +71,7 @@ function whatCameOfIt({ by, ids, faults, withoutText }: SearchResult, written: s
     );
   else if (by === 'near') says.push('Nothing has it as written. These have words spelled nearly so.');
   else if (by === 'some') says.push('Nothing has all of it. These have some, most first.');
+  if (count !== null) says.push(`${count} items have it. These are the ${ids.length} nearest to it.`);
   if (withoutText > 0)
     says.push(
       `${withoutText} ${withoutText === 1 ? 'text is' : 'texts are'} not on this device: of those only titles, tags and notes were looked at.`,

@@ -95,7 +95,7 @@ const finding: Finding = {
     const { facts, withoutText } = now().library;
     const found = hits.flatMap(({ id }) => facts.get(id) ?? []);
     const idsOf = (of: Found['hits']) => of.map(({ id }) => id);
-    return { by, ids: idsOf(hits), also: idsOf(also), faults, tags: tagCounts(found), withoutText };
+    return { by, ids: idsOf(hits), count: null, also: idsOf(also), faults, tags: tagCounts(found), withoutText };
   },
   async passages(question, ids) {
     const { marks } = await answer(question);

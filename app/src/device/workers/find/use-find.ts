@@ -46,7 +46,7 @@ const READY_MS = 8000;
 const PATIENCE_MS = 250;
 /** Once it was not ready, it is not waited for again until it is. */
 let patienceMs = PATIENCE_MS;
-const NOTHING_HERE: SearchResult = { by: 'all', ids: [], also: [], faults: [], tags: [], withoutText: 0 };
+const NOTHING_HERE: SearchResult = { by: 'all', ids: [], count: null, also: [], faults: [], tags: [], withoutText: 0 };
 
 /** Passages are sought for this many at a time. */
 const PASSAGES_AT_ONCE = 12;
@@ -70,8 +70,10 @@ async function findEverywhere(
     if (whole.answer.by !== ofDevice.by) return whole;
     const known = new Set(whole.answer.ids);
     const ids = [...whole.answer.ids, ...ofDevice.ids.filter((id) => !known.has(id))];
-    const also = whole.answer.also.filter((id) => !ids.includes(id));
-    return { ...whole, answer: { ...whole.answer, ids, also } };
+    const named = new Set(ids);
+    const also = whole.answer.also.filter((id) => !named.has(id));
+    const count = whole.answer.count !== null && whole.answer.count > ids.length ? whole.answer.count : null;
+    return { ...whole, answer: { ...whole.answer, ids, count, also } };
   } catch (error) {
     if (error instanceof Unreachable || error instanceof ServerProblem) return null;
     throw error;
