@@ -2,12 +2,14 @@ import { hasText, type Item, tagsOf } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
 import { captureWords, leftInWords, lengthInWords, savedShort, sourceOf, titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
+import Ellipsis from 'lucide-react/dist/esm/icons/ellipsis.mjs';
 import { memo, type MouseEvent, type ReactNode } from 'react';
 import { followAhead, isPlainPress, makeReady } from '@/article/prerender';
 import { useKnots } from '@/device/store/knots';
 import { useSync } from '@/device/sync/sync-loop';
 import { useListSettings } from '@/features/settings/list-settings-store';
 import { openedFrom } from '@/navigation/opened-from';
+import { Icon } from '@/ui/icon';
 import { useLongPress } from '@/ui/long-press';
 import { Strand } from '@/ui/strand';
 import { RowPicture } from './lead-picture';
@@ -126,7 +128,9 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
             className="row-more"
             aria-label={`What to do with “${titleOf(item)}”`}
             onClick={() => onMore(item)}
-          />
+          >
+            <Icon of={Ellipsis} tone="soft" size={20} />
+          </button>
         )}
       </div>
     </div>
