@@ -213,12 +213,11 @@ test('heard with the network cut, read on by eye, finished; and what would sink 
     await expect(page.getByText(/to be sent/)).toHaveCount(0);
     const other = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
     await signIn(other, seeded);
-    await goTo(other, 'Now');
-    await other.getByRole('button', { name: 'How I am doing' }).click();
-    await other.getByRole('radio', { name: 'As a table' }).click();
-    const thisWeek = other.getByRole('group', { name: 'Week by week' }).getByRole('row').nth(1).getByRole('cell');
-    await expect(thisWeek.nth(2)).not.toHaveText('0');
-    await expect(thisWeek.nth(4)).not.toHaveText('0');
+    const mine = await thisWeekOn(page);
+    const theirs = await thisWeekOn(other);
+    await expect.poll(async () => (await mine.allTextContents()).slice(1).join(' ')).toMatch(/[1-9]/);
+    // A week that has just begun has little in it: what counts is that both know the same.
+    await expect.poll(() => theirs.allTextContents()).toEqual(await mine.allTextContents());
     await other.context().close();
   });
 });
@@ -298,3 +297,11 @@ test('voices are shown, heard, fetched and taken off; one that is not here says 
   await expect.poll(() => spokenSentence(page)).not.toBe('');
   await player.getByRole('button', { name: 'Stop listening' }).click();
 });
+
+/** What a device tells of this week: a cell each for what came in, was read, was heard, and the minutes by eye and by ear. */
+async function thisWeekOn(device: Page) {
+  await goTo(device, 'Now');
+  await device.getByRole('button', { name: 'How I am doing' }).click();
+  await device.getByRole('radio', { name: 'As a table' }).click();
+  return device.getByRole('group', { name: 'Week by week' }).getByRole('row').nth(1).getByRole('cell');
+}
