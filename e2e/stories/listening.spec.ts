@@ -300,7 +300,7 @@ test('voices are shown, heard, fetched and taken off; one that is not here says 
 
 /** What a device tells of this week: a cell each for what came in, was read, was heard, and the minutes by eye and by ear. */
 async function thisWeekOn(device: Page) {
-  await goTo(device, 'Now');
+  await device.goto(new URL('/now', device.url()).href);
   await device.getByRole('button', { name: 'How I am doing' }).click();
   await device.getByRole('radio', { name: 'As a table' }).click();
   return device.getByRole('group', { name: 'Week by week' }).getByRole('row').nth(1).getByRole('cell');
