@@ -71,7 +71,7 @@ await visit(phone, 'light', {
     await shot('feeds');
     await place('Library');
     await page.getByRole('searchbox', { name: 'Find' }).fill('harbour silt');
-    await page.locator('[role=mark]').first().waitFor();
+    await page.locator('mark').first().waitFor();
     await shot('found');
     await page.getByRole('button', { name: 'Clear the search' }).click();
     await place('Queue');
