@@ -56,7 +56,9 @@ it('goes without where there is no room, and where a text is too long', () => {
   expect(takeUnwritten(mine)).toEqual([]);
 });
 
-it('keeps what came into the store until it is sent, and not without end', () => {
+it('keeps what came into the store until it is sent, nothing long, and not without end', () => {
+  journalChanges(mine, [{ ...save(700), address: `https://tides.example/${'x'.repeat(5000)}` } as Mutation]).written();
+  expect(localStorage).toHaveLength(0);
   for (let n = 0; n < 600; n++) journalChanges(mine, [save(n)]).written();
   const unsent = unsentChanges(mine);
   expect(unsent).toHaveLength(500);

@@ -6,8 +6,9 @@ const UNWRITTEN = 'dorvel.unwritten.';
 const UNSENT = 'dorvel.unsent.';
 /** Longer ones are texts given by hand; the room there is has to do for all. */
 const LONGEST = 200_000;
-/** So many are kept until they are sent: settings need room, too. */
+/** So many are kept until they are sent, and none longer: together they take less than half the room, and settings need some, too. */
 const MOST_UNSENT = 500;
+const LONGEST_UNSENT = 4000;
 
 /** Changes that were noted down. */
 interface Noted {
@@ -39,7 +40,8 @@ function noted(key: string): Noted {
   return {
     written() {
       const changes = localStorage.getItem(UNWRITTEN + key);
-      if (changes !== null && namesOf(UNSENT).length < MOST_UNSENT) note(UNSENT + key, changes);
+      const isShort = changes !== null && changes.length <= LONGEST_UNSENT;
+      if (isShort && namesOf(UNSENT).length < MOST_UNSENT) note(UNSENT + key, changes);
       localStorage.removeItem(UNWRITTEN + key);
     },
     done() {
