@@ -67,7 +67,8 @@ const APP_LAYERS = [
 ];
 /** The server's folders likewise. */
 const SERVER_LAYERS = [
-  ['db', 'apart', 'fetching', 'files'],
+  ['files'],
+  ['db', 'apart', 'fetching'],
   ['accounts', 'jobs', 'library', 'operating'],
   ['archive', 'capture', 'feeds', 'mail', 'publish'],
   ['tasks', 'routes'],

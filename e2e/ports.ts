@@ -31,6 +31,7 @@ export const PAIR_PORTS = [first + 28, first + 29] as const;
 export const DATABASE_PORT = SEEDED_PORT + 70;
 export const ARCHIVE_PORTS = { phone: first + 20, wide: first + 21 };
 export const ARCHIVE_KILLED_PORT = first + 59;
+export const UPDATE_PORT = SEEDED_PORT + 63;
 export const FIRST_STEPS_PORTS = { phone: first + 55, wide: first + 56 };
 
 /** Of the servers that each of the workers has for itself. */

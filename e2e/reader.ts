@@ -162,3 +162,15 @@ export async function placeAtLine(page: Page): Promise<{ offset: number; length:
     return { offset: found ? offset : before, length: before };
   });
 }
+
+/** Puts a tag on an item of a list. */
+export async function tag(page: Page, title: string | RegExp, name: string): Promise<void> {
+  await row(page, title)
+    .getByRole('button', { name: /^What to do with/ })
+    .click();
+  await page.getByRole('button', { name: /^Tags/ }).click();
+  await page.getByLabel('Tag', { exact: true }).fill(name);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: `Take off ${name}` })).toBeVisible();
+  await page.keyboard.press('Escape');
+}

@@ -175,14 +175,20 @@ await visit(phone, 'light', {
 
 /** The wall of pictures, and on a phone a word that was found in one of them. */
 const ofPictures = [];
-await visit({ width: 1280, height: 800 }, 'light', {
-  then: async ({ page }) => {
-    await page.goto(`${origin}/pictures`);
-    await page.getByRole('link', { name: /chandler/ }).waitFor();
-    await page.waitForTimeout(2500);
-    ofPictures.push(await page.screenshot());
-  },
-});
+for (const [size, theme] of [
+  [{ width: 1280, height: 800 }, 'light'],
+  [phone, 'dark'],
+])
+  await visit(size, theme, {
+    then: async ({ page }) => {
+      await page.goto(`${origin}/pictures`);
+      const chandler = page.getByRole('link', { name: /chandler/ });
+      await chandler.waitFor();
+      if (size === phone) await chandler.scrollIntoViewIfNeeded();
+      await page.waitForTimeout(2500);
+      ofPictures.push(await page.screenshot());
+    },
+  });
 await visit(phone, 'light', {
   then: async ({ page, place }) => {
     await place('Library');
@@ -196,7 +202,7 @@ await visit(phone, 'light', {
     ofPictures.push(await page.screenshot());
   },
 });
-await sideBySide('pictures', ofPictures, 1280 + 10 + 390);
+await sideBySide('pictures', ofPictures, 1280 + 2 * (10 + 390));
 
 const made = (name) => path.join(root, 'docs/screenshots', `${name}.png`);
 await sideBySide('reader', [readFileSync(made('reader-day')), readFileSync(made('reader-night'))]);

@@ -30,6 +30,7 @@ run('resurface', ['--import', 'tsx', 'bench/resurface.mjs']);
 if (only === 'came-through')
   run('came-through', ['--import', 'tsx', 'bench/came-through.mjs', ...process.argv.slice(3)]);
 if (only === 'database') run('database', ['--import', 'tsx', 'bench/database.mjs', ...process.argv.slice(3)]);
+if (only === 'growth') run('growth', ['bench/growth.mjs', ...process.argv.slice(3)]);
 if (only === 'soak') run('soak', ['--import', 'tsx', 'bench/soak.mjs', ...process.argv.slice(3)]);
 if (only === 'device') run('device', ['--import', 'tsx', 'bench/device.mjs', ...process.argv.slice(3)]);
 if (only === 'structure') run('structure', ['--import', 'tsx', 'bench/structure.mjs', ...process.argv.slice(3)]);

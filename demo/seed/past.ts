@@ -1,12 +1,14 @@
+import { canonicalAddress } from '@dorvel/core/address';
 import { anchorAt, passageAt } from '@dorvel/core/highlight';
 import { type Item, type RecallGrade, spanOf } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
 import type { Mutation } from '@dorvel/core/records';
 import { plainText, wordStarts } from '@dorvel/core/text';
-import { v7 as uuidv7 } from 'uuid';
-import { DAY_BOOK_PAGES } from '../small-web/day-books';
+import { v5 as uuidv5, v7 as uuidv7 } from 'uuid';
+import { DAY_BOOK_PAGES, DAY_BOOKS } from '../small-web/day-books';
+import { feedOf } from '../small-web/feeds';
 import { type Fate, fates, isReadIn } from './fates';
-import { copyOf, DAY_MS, dayOf, HOUR_MS, madeAt, push, settled, smallWebPort } from './reader';
+import { copyOf, DAY_MS, dayOf, everything, HOUR_MS, madeAt, push, settled, smallWebPort, until } from './reader';
 
 /** Fills in the two years before: what she saved, read, heard, marked, kept and let go, week by week. */
 export async function fillPast(started: number): Promise<void> {
@@ -25,6 +27,30 @@ export async function fillPast(started: number): Promise<void> {
     changes.push(...(await became(item, fate, savedAt)));
   }
   await push(changes);
+  await followColumns();
+}
+
+/** Columns that she has looked through; the others wait, as feeds do. */
+const LOOKED_THROUGH: readonly string[] = ['toolbench', 'nightwatch'];
+
+/** The columns of these pages, with what has come in them: some hundreds of entries, more than a hundred of them to choose from. */
+async function followColumns(): Promise<void> {
+  const make = madeAt(Date.now());
+  const followed = DAY_BOOKS.map((column) => {
+    const url = `http://${column.host}.localhost:${smallWebPort}${feedOf(column)?.path ?? ''}`;
+    return { feedId: uuidv5(canonicalAddress(url), uuidv5.URL), url, host: column.host };
+  });
+  await push(followed.map(({ feedId, url }) => make.follow(feedId, url)));
+  await until('the columns were not looked at', async () => {
+    const { feeds } = await everything();
+    const checked = new Set(feeds.filter(({ state }) => state.checkedAt !== null).map(({ id }) => id));
+    return followed.every(({ feedId }) => checked.has(feedId)) ? feeds : null;
+  });
+  await push(
+    followed
+      .filter(({ host }) => LOOKED_THROUGH.includes(host))
+      .map(({ feedId }) => make.changeFeed(feedId, { seenUntil: Date.now() })),
+  );
 }
 
 async function became(item: Item, fate: Fate, savedAt: number): Promise<Mutation[]> {

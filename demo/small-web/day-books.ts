@@ -23,6 +23,9 @@ const DAY_BOOK_NAMES: Readonly<Record<DayBookHost, string>> = {
 /** Two years, in days, and how many pages of them she saved. */
 export const DAY_BOOK_DAYS = 730;
 export const DAY_BOOK_PAGES = 200;
+/** So many of each column stand in its feed, one every few days; she follows them and has saved none of these. */
+export const DAY_BOOK_ENTRIES = 60;
+const DAYS_BETWEEN_ENTRIES = 3;
 
 /** Numbers below one that follow from a seed (mulberry32, public domain): the demo is the same for everybody. */
 export function drawFrom(seed: number): () => number {
@@ -212,6 +215,25 @@ export function dayBookPages(): DayBookPage[] {
     const host = HOSTS[Math.floor(drawFrom(n + 1)() * HOSTS.length)] ?? 'daylog';
     return { slug: `${n + 1}`, host, daysAgo: Math.round(((n + 1) / DAY_BOOK_PAGES) * DAY_BOOK_DAYS) };
   });
+}
+
+/** The columns, as publications with a feed. */
+export const DAY_BOOKS = HOSTS.map((host) => ({
+  host,
+  name: DAY_BOOK_NAMES[host],
+  path: (slug: string) => `/d/${slug}`,
+}));
+
+/** What stands in a column's feed, the newest first. Their numbers go on where those of the saved ones end. */
+export function dayBookEntries(host: string): DayBookPage[] {
+  const column = HOSTS.findIndex((each) => each === host);
+  const own = HOSTS[column];
+  if (!own) return [];
+  return Array.from({ length: DAY_BOOK_ENTRIES }, (_, n) => ({
+    slug: `${1000 * (column + 1) + n}`,
+    host: own,
+    daysAgo: 1 + DAYS_BETWEEN_ENTRIES * n + (column % DAYS_BETWEEN_ENTRIES),
+  }));
 }
 
 /** The page as an article of the small web. */

@@ -1,5 +1,8 @@
 import type { WebArticle } from './articles';
-import { escape, iso, type Publication } from './page-parts';
+import { escape, iso, type Publication as Page } from './page-parts';
+
+/** What of a publication stands in its feed. */
+type Publication = Pick<Page, 'host' | 'name' | 'path'>;
 
 /** A publication's feed: where it stands, and how it is written. */
 interface PublishedFeed {
@@ -88,6 +91,10 @@ const FEEDS: Readonly<Record<string, PublishedFeed>> = {
   chartroom: rdf,
   courier: json,
   lantern: json,
+  daylog: atom,
+  hide: rss,
+  toolbench: json,
+  nightwatch: atom,
 };
 
 export function feedOf(publication: Publication): PublishedFeed | undefined {

@@ -1,6 +1,6 @@
 import express, { type Express, type Request, type Router } from 'express';
 import { readArticles, type WebArticle } from './articles';
-import { dayBookArticle, dayBookPage, dayBookPages } from './day-books';
+import { DAY_BOOKS, dayBookArticle, dayBookEntries, dayBookPage, dayBookPages } from './day-books';
 import { drawing } from './drawings';
 import { feedLink, feedOf } from './feeds';
 import { iconOf, withIcon } from './icons';
@@ -70,15 +70,24 @@ export function createSmallWeb(mailPort: number, letters: Router): Express {
     } else next();
   });
 
-  const dayBooks = new Map(dayBookPages().map((page) => [`${page.host}/d/${page.slug}`, page]));
+  const dayBooks = new Map(
+    [...dayBookPages(), ...DAY_BOOKS.flatMap(({ host }) => dayBookEntries(host))].map((page) => [
+      `${page.host}/d/${page.slug}`,
+      page,
+    ]),
+  );
   app.use((request, response, next) => {
     const page = dayBooks.get(`${hostOf(request)}${request.path}`);
-    if (!page) {
-      next();
-      return;
-    }
-    const article = dayBookArticle(page);
-    response.type('html').send(withIcon(dayBookPage(article, body(article))));
+    const column = DAY_BOOKS.find(({ host }) => host === hostOf(request));
+    const path = column && feedOf(column)?.path;
+    if (page) {
+      const article = dayBookArticle(page);
+      response.type('html').send(withIcon(dayBookPage(article, body(article))));
+    } else if (column && request.path === path) {
+      const entries = dayBookEntries(column.host).map(dayBookArticle);
+      const feed = feedOf(column);
+      response.type(feed?.type ?? '').send(feed?.write(column, entries, siteOf(request)));
+    } else next();
   });
 
   const postOffice = postOfficeRoutes(mailPort);

@@ -142,6 +142,11 @@ test('links, pictures, selections and all tabs of a window are saved from the br
     await expect(app.locator('.article blockquote a')).toHaveAttribute('href', article.url());
     const first = app.getByRole('list', { name: 'Colours' }).getByRole('button').first();
     const name = (await first.getAttribute('aria-label', { timeout: 60_000 }))!.split(',')[0]!;
+    // When it has been looked at: the text is another one then.
+    await app.getByRole('button', { name: 'Enlarge the picture' }).click();
+    const view = app.locator('dialog.picture-view');
+    await expect(view.getByRole('link', { name: 'Its source' })).toHaveAttribute('href', article.url());
+    await view.getByRole('button', { name: 'Close the picture' }).click();
     await goTo(app, 'Library');
     await app.getByRole('searchbox', { name: 'Find' }).fill(`colour:"${name}" kind:picture`);
     await expect(row(app, caption.slice(0, 30)).first()).toBeVisible();

@@ -1,5 +1,13 @@
 import { fates, isReadIn } from '../../demo/seed/fates';
-import { DAY_BOOK_DAYS, DAY_BOOK_PAGES, dayBookArticle, dayBookPages } from '../../demo/small-web/day-books';
+import {
+  DAY_BOOK_DAYS,
+  DAY_BOOK_ENTRIES,
+  DAY_BOOK_PAGES,
+  DAY_BOOKS,
+  dayBookArticle,
+  dayBookEntries,
+  dayBookPages,
+} from '../../demo/small-web/day-books';
 
 describe('the demo’s two years', () => {
   it('are the same at every start', () => {
@@ -23,6 +31,22 @@ describe('the demo’s two years', () => {
       expect(`${title} ${markdown}`).not.toMatch(/[{}]|undefined/);
       expect(markdown.split(/\s+/).length).toBeGreaterThan(60);
     }
+  });
+
+  it('go on in the feeds of their columns, with entries that are none of them, the newest first', () => {
+    const saved = new Set(dayBookPages().map(({ slug }) => slug));
+    for (const { host } of DAY_BOOKS) {
+      const entries = dayBookEntries(host);
+      expect(entries).toHaveLength(DAY_BOOK_ENTRIES);
+      expect(entries.filter(({ slug }) => saved.has(slug))).toEqual([]);
+      expect(entries.map(({ daysAgo }) => daysAgo)).toEqual(
+        entries.map(({ daysAgo }) => daysAgo).toSorted((a, b) => a - b),
+      );
+      const titles = entries.map((page) => dayBookArticle(page).title);
+      expect(new Set(titles).size).toBeGreaterThan(0.8 * titles.length);
+      expect(titles.join(' ')).not.toMatch(/[{}]|undefined/);
+    }
+    expect(dayBookEntries('nowhere')).toEqual([]);
   });
 
   it('end as a reader’s do: most of it read, some kept, some let go, dozens of passages marked', () => {

@@ -1,7 +1,7 @@
 import { cpSync, mkdtempSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Unreachable } from '@dorvel/core/client';
+import { ServerProblem, Unreachable } from '@dorvel/core/client';
 import type { Item } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock, FUTURE_TOLERANCE_MS, type HybridClock } from '@dorvel/core/sync';
@@ -35,6 +35,8 @@ export interface Schedule {
   skewMs: number;
   /** In how many of the schedules the server is set back to a backup on the way, from 0 to 1. */
   restores?: number;
+  /** In how many of them a device is too old for the server, until its page is loaded anew, from 0 to 1. */
+  old?: number;
 }
 
 /** What went wrong in a schedule, in words; nothing when all held. */
@@ -95,6 +97,8 @@ export function endSimulation(): void {
   template = null;
 }
 
+/** What the server answers to a device that speaks as one did before; see server/routes. */
+const TOO_OLD = new ServerProblem(426, 'The server is newer than this Dorvel.');
 const HEARS = { doing: () => undefined, tell: () => undefined };
 const ADDRESSES = ['harbour', 'larch', 'quay'].map((slug) => `https://x.example/${slug}`);
 const STAGES = ['inbox', 'queue', 'finished', 'kept'] as const;
@@ -110,7 +114,14 @@ interface Press {
  * Runs a schedule: presses on devices in any order, rounds of sending and fetching that break at any point, time that goes on.
  * Then all devices sync until nothing is left to send, and are looked at.
  */
-export async function runSchedule({ seed, devices: count, steps, skewMs, restores = 0 }: Schedule): Promise<Problems> {
+export async function runSchedule({
+  seed,
+  devices: count,
+  steps,
+  skewMs,
+  restores = 0,
+  old = 0,
+}: Schedule): Promise<Problems> {
   const next = random(seed);
   const oneOf = <Value>(values: readonly Value[]) => values[Math.floor(next() * values.length)] as Value;
   const server = await fresh();
@@ -133,12 +144,17 @@ export async function runSchedule({ seed, devices: count, steps, skewMs, restore
   const presses: Press[] = [];
   const saved = new Set<string>();
 
+  // Of numbers of its own, as setting back is.
+  const ages = random(-seed - 1);
+  let tooOld = ages() < old ? devices[0] : undefined;
+  const loadedAnewAt = Math.floor(ages() * steps);
   /** What the network does to the next call. */
   let breaks: 'nothing' | 'request' | 'answer' = 'nothing';
   const carried = async <Answer>(serve: () => Promise<Answer>): Promise<Answer> => {
     const now = breaks;
     turn.now += Math.round(next() * 400);
     if (now === 'request') throw new Unreachable('The network broke.');
+    if (turn.device === tooOld) throw TOO_OLD;
     const answer = await serve();
     turn.now += Math.round(next() * 400);
     if (now === 'answer') throw new Unreachable('The network broke.');
@@ -165,7 +181,7 @@ export async function runSchedule({ seed, devices: count, steps, skewMs, restore
       await send(device.store, HEARS);
       await receive(device.store, HEARS);
     } catch (error) {
-      if (!(error instanceof Unreachable)) throw error;
+      if (!(error instanceof Unreachable) && error !== TOO_OLD) throw error;
     }
   };
 
@@ -212,6 +228,7 @@ export async function runSchedule({ seed, devices: count, steps, skewMs, restore
   const isSetBack = setsBack() < restores;
   const [backedUpAt, setBackAt] = [Math.floor((setsBack() * steps) / 2), Math.floor(((1 + setsBack()) * steps) / 2)];
   for (let n = 0; n < steps; n++) {
+    if (n === loadedAnewAt) tooOld = undefined;
     if (isSetBack && n === backedUpAt) await copyInto(server.database, backupIn(folder));
     if (isSetBack && n === setBackAt) await setBack(server);
     turn.now += Math.round(next() * (next() < 0.1 ? DAY_MS / 2 : 60_000));

@@ -1,4 +1,5 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
 import {
   existsSync,
   mkdirSync,
@@ -21,6 +22,8 @@ import { createClient } from '@libsql/client';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { SERVER_WORDS } from '../../scripts/steps.mjs';
+import { objectStore } from '../../server/src/files/object-store';
+import { openStandIn, STAND_IN_KEY } from '../../server/src/files/object-store.test-data';
 import { type OwnServer, ownServer, root } from '../own-server';
 import { MISHAP_PORT, page } from '../ports';
 import { Client } from './client';
@@ -94,6 +97,28 @@ test('a database that is missing, empty or cut off beside its pictures is not be
   expect(command('doctor')).toMatchObject({ status: 1, says: expect.stringContaining('missing or empty') });
   writeFileSync(database(), 'no database at all, but some letters');
   expect(started()).toMatchObject({ status: 1, says: expect.stringMatching(/not a database/) });
+});
+
+test('nor is one that is missing while its pictures are in an object store', async () => {
+  const store = await openStandIn();
+  try {
+    await objectStore({ ...STAND_IN_KEY, address: store.address }).put(Buffer.from('a picture'));
+    const { key, secret } = STAND_IN_KEY;
+    const place = {
+      DORVEL_OBJECT_STORE: store.address,
+      DORVEL_OBJECT_STORE_KEY: key,
+      DORVEL_OBJECT_STORE_SECRET: secret,
+    };
+    // Not spawnSync: the store answers from here.
+    const child = spawn(process.execPath, SERVER_WORDS, { cwd: root, env: { ...server.env, ...place } });
+    let says = '';
+    child.stderr.on('data', (part) => (says += String(part)));
+    await once(child, 'exit');
+    expect(child.exitCode).toBe(1);
+    expect(says).toContain('The database is missing or empty, but its pictures are there');
+  } finally {
+    await store.close();
+  }
 });
 
 test('a backup brings back what was, and devices learn of it and tell what they know', async () => {

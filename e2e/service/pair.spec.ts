@@ -1,18 +1,20 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { deviceOf } from '@dorvel/core/model';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { AccountOverview, deviceOf } from '@dorvel/core/model';
 import { createClock, PullResponse } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
+import { openStandIn, STAND_IN_KEY, type StandInStore } from '../../server/src/files/object-store.test-data';
 import { DatabaseServer } from '../database-server';
 import { type OwnServer, ownServer } from '../own-server';
 import { DATABASE_PORT, page, PAIR_PORTS, SMALL_WEB_PORT } from '../ports';
 import { Client } from './client';
 
-/** Two processes of Dorvel on one database over the network, with one folder for their pictures. */
+/** Two processes of Dorvel on one database over the network, with their pictures in an object store. */
 
 const clock = createClock('pair', Date.now);
 const database = DatabaseServer.on(DATABASE_PORT);
@@ -34,14 +36,18 @@ const slow = http.createServer((request, response) => {
 const site = () => `127.0.0.1:${(slow.address() as AddressInfo).port}`;
 
 let folder: string;
+let pictures: StandInStore;
 let one: OwnServer | null = null;
 let two: OwnServer | null = null;
 test.beforeAll(async () => {
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-pair-'));
   await database!.start();
+  pictures = await openStandIn();
   await new Promise<void>((resolve) => void slow.listen(0, '127.0.0.1', resolve));
   const settings = {
-    ...{ DORVEL_DEMO: '1', DORVEL_DATA: folder, DATABASE_URL: database!.url, DORVEL_RETRY_WAITS: '200' },
+    ...{ DORVEL_DEMO: '1', DORVEL_DATA: folder, DATABASE_URL: database!.url, DORVEL_RETRY_WAITS: '200,6000' },
+    ...{ DORVEL_OBJECT_STORE: pictures.address, DORVEL_OBJECT_STORE_KEY: STAND_IN_KEY.key },
+    DORVEL_OBJECT_STORE_SECRET: STAND_IN_KEY.secret,
     ...{ DORVEL_FEED_REST: '1000', DORVEL_ALLOW_HOSTS: `*.localhost:${SMALL_WEB_PORT},${site()}` },
   };
   one = ownServer(PAIR_PORTS[0], settings);
@@ -53,6 +59,7 @@ test.afterAll(async () => {
   await one?.clear();
   await two?.clear();
   await database?.clear();
+  await pictures.close();
   slow.close();
   rmSync(folder, { recursive: true, force: true });
 });
@@ -96,6 +103,30 @@ test('what is saved at one is captured once, heard of at the other within a seco
     ...{ written, scope: 'all', typing: false, zoneMinutes: 0, from: 0, passages: 5 },
   });
   expect(((await found.json()) as { answer: { ids: string[] } }).answer.ids).toEqual([itemId]);
+});
+
+test('pictures that one of them fetched are shown by the other; a store that does not answer is waited for', async () => {
+  const [here, there] = await Promise.all(pair().map(device));
+  const item = await here!.settled(await here!.save(page('tidewater', '/issue/the-silt-year')));
+  expect(item.capture.outcome).toMatchObject({ missingPictures: 0 });
+  expect(pictures.objects.size).toBeGreaterThan(1);
+  for (const [name, { bytes }] of pictures.objects) {
+    const shown = await there!.call('GET', `/pictures/${name}`);
+    expect([shown.status, shown.headers.get('content-type')]).toEqual([200, 'image/webp']);
+    expect(Buffer.from(await shown.arrayBuffer())).toEqual(bytes);
+  }
+  expect(existsSync(path.join(folder, 'pictures'))).toBe(false);
+
+  pictures.isDown = true;
+  // That is a fault of the server and no picture that is missing.
+  expect((await there!.call('GET', `/pictures/${item.capture.page?.thumbnail}.webp`)).status).toBe(500);
+  const itemId = await here!.save(page('tidewater', '/issue/forty-one-crossings'));
+  const saved = async () => (await there!.items()).find(({ id }) => id === itemId);
+  await expect
+    .poll(async () => (await saved())?.capture.outcome)
+    .toMatchObject({ code: 'tried-again', cause: { code: 'server-fault' } });
+  pictures.isDown = false;
+  expect((await here!.settled(itemId)).capture).toMatchObject({ state: 'arrived', outcome: { missingPictures: 0 } });
 });
 
 test('many pages saved at both are each fetched once, and one that starts takes none away from the other', async () => {
@@ -172,6 +203,21 @@ test('a feed is looked at by one of them; when that one is killed, by the other'
     await expect.poll(() => lookedAt(left), { timeout: 45_000 }).toBeGreaterThan(before);
     await killed.start();
   }
+});
+
+test('a session that is ended at one hears no more at the other', async () => {
+  const [here, there] = await Promise.all(pair().map(device));
+  const response = await fetch(`${there!.origin}/api/sync/events`, { headers: { cookie: there!.cookie } });
+  // It must have been seen open once.
+  await sleep(2000);
+  const { sessions } = AccountOverview.parse(await (await there!.call('GET', '/account')).json());
+  const own = sessions.find(({ isThis }) => isThis);
+  expect((await here!.call('DELETE', `/account/sessions/${own?.id}`)).status).toBe(204);
+  const endedAt = Date.now();
+  const reader = response.body!.getReader();
+  while (!(await reader.read()).done);
+  // Without looking, the next heartbeat would tell: 25 seconds.
+  expect(Date.now() - endedAt).toBeLessThan(5000);
 });
 
 let entered: Client[] = [];

@@ -4,6 +4,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { type Browser, expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
+import { Finger } from '../finger';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
 import { goTo, pressAndHear, row, signIn } from '../reader';
@@ -148,8 +149,9 @@ test('what a phone shares goes into a dossier; what another device writes around
 
 test('what pages state is laid side by side, put right by hand, and goes along into a spreadsheet', async ({
   page,
+  context,
   seeded,
-}) => {
+}, { project }) => {
   await signIn(page, seeded);
   await openDossier(page, 'A new engine for the ferry');
   await page.getByRole('radio', { name: 'Facts' }).click();
@@ -181,6 +183,16 @@ test('what pages state is laid side by side, put right by hand, and goes along i
   const small = await across();
   await page.keyboard.press('+');
   await expect.poll(across).toBeGreaterThan(1.3 * small);
+  if (project.name === 'phone') {
+    const { width, height } = page.viewportSize() ?? { width: 390, height: 844 };
+    const finger = new Finger(await context.newCDPSession(page));
+    await finger.pinch([width / 2, 0.7 * height], 200, 0.6);
+    await expect.poll(across).toBeLessThan(1.1 * small);
+    await finger.pinch([width / 2, 0.7 * height], 90, 1.5);
+    await expect.poll(across).toBeGreaterThan(1.3 * small);
+    // The page itself is not made larger by it.
+    expect(await page.evaluate(() => visualViewport?.scale)).toBe(1);
+  }
 
   await page.getByRole('button', { name: 'Hand it on…' }).click();
   const [download] = await Promise.all([

@@ -1,23 +1,12 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
-import { goTo, row, save, signIn } from '../reader';
+import { goTo, row, save, signIn, tag } from '../reader';
 
 const field = (page: Page) => page.getByRole('searchbox', { name: 'Find' });
 const found = (page: Page) => page.getByRole('list', { name: 'Found' });
 const narrowBy = (page: Page, name: RegExp | string) =>
   page.getByRole('group', { name: 'Narrow by' }).getByRole('button', { name });
-
-async function tag(page: Page, title: string | RegExp, name: string): Promise<void> {
-  await row(page, title)
-    .getByRole('button', { name: /^What to do with/ })
-    .click();
-  await page.getByRole('button', { name: /^Tags/ }).click();
-  await page.getByLabel('Tag', { exact: true }).fill(name);
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: `Take off ${name}` })).toBeVisible();
-  await page.keyboard.press('Escape');
-}
 
 test('a passage is found by a phrase of it, and opened there', async ({ page, seeded }, { project }) => {
   await signIn(page, seeded);

@@ -2,9 +2,10 @@ import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
 import { printOf } from '../../demo/small-web/prints';
 import { expectAccessible, expectTargets } from '../accessible';
+import { Finger } from '../finger';
 import { type OwnServer, ownServer } from '../own-server';
 import { page as webPage, PICTURES_PORTS } from '../ports';
-import { goTo, openInYou, row, save, signIn } from '../reader';
+import { goTo, openInYou, row, save, signIn, tag } from '../reader';
 import { asFax, asFlate, asJbig2, asJpeg2000, IN_JPEG_2000, pdfOf } from '../scanned';
 
 /** A library of its own for each: what is counted here are all its pictures. */
@@ -37,7 +38,7 @@ async function lookedAt(page: Page): Promise<void> {
 test('two pages photographed offline are one item; back on line a word in them is found, and shown where it stands', async ({
   page,
   context,
-}) => {
+}, { project }) => {
   test.slow();
   await page.evaluate(async () => (await navigator.serviceWorker.ready).active?.state);
   await context.setOffline(true);
@@ -97,6 +98,19 @@ test('two pages photographed offline are one item; back on line a word in them i
     ).toBe('schoolmistress');
     await view.getByRole('button', { name: 'Picture before' }).click();
     await expect(page.getByRole('dialog', { name: 'Picture 1 of 2' }).locator('.word').first()).toBeAttached();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByRole('dialog', { name: 'Picture 2 of 2' })).toBeVisible();
+    if (project.name === 'phone') {
+      const finger = new Finger(await context.newCDPSession(page));
+      const stroke = async (from: number, to: number) => {
+        await finger.stroke([from, 400], [to, 400]);
+        await finger.up();
+      };
+      await stroke(80, 320);
+      await expect(page.getByRole('dialog', { name: 'Picture 1 of 2' })).toBeVisible();
+      await stroke(320, 80);
+      await expect(page.getByRole('dialog', { name: 'Picture 2 of 2' })).toBeVisible();
+    }
     await page.keyboard.press('Escape');
     await context.setOffline(false);
   });
@@ -191,7 +205,9 @@ test('a picture of a page is found by its kind and colours; its kind and a word 
   });
 });
 
-test('a picture that is there already, smaller and written again, is told of before it is saved', async ({ page }) => {
+test('a picture that is there already is told of before it is saved; what is like it says how it may be tagged', async ({
+  page,
+}) => {
   test.slow();
   const choose = async (made: { name: string; mimeType: string; buffer: Buffer }) => {
     await page.getByRole('button', { name: 'Save an address' }).first().click();
@@ -202,6 +218,7 @@ test('a picture that is there already, smaller and written again, is told of bef
   await row(page, 'harbour at dusk').getByRole('link').first().click();
   await lookedAt(page);
   await page.goto(`${server.origin}/inbox`);
+  await tag(page, 'harbour at dusk', 'evenings');
   const { buffer } = await file('harbour-at-dusk');
   await choose({
     name: 'dusk.jpg',
@@ -209,6 +226,14 @@ test('a picture that is there already, smaller and written again, is told of bef
     buffer: await sharp(buffer).resize(500).jpeg({ quality: 50 }).toBuffer(),
   });
   await expect(page.getByText('Looks the same as “harbour at dusk”, which you have.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save 1' }).click();
+  const again = row(page, /^dusk/);
+  await again.getByRole('link').first().click();
+  await lookedAt(page);
+  await page.goto(`${server.origin}/inbox`);
+  await again.getByRole('button').click();
+  await page.getByRole('button', { name: /^Tags/ }).click();
+  await expect(page.getByRole('group', { name: 'Suggested' })).toContainText('evenings');
 });
 
 test('what is no picture says so before it is saved', async ({ page }) => {

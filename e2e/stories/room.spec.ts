@@ -1,5 +1,6 @@
-import type { CDPSession, Locator } from '@playwright/test';
+import type { Locator } from '@playwright/test';
 import { expect } from '@playwright/test';
+import { Finger } from '../finger';
 import { test } from '../homes';
 import { goTo, openEverything, signIn } from '../reader';
 
@@ -63,32 +64,6 @@ test('a wide screen gives its room to the text: list away, contents beside it, n
     await expect(page.getByRole('region', { name: 'Article' })).toHaveCount(0);
   });
 });
-
-/** A finger, by the browser's own input: what only a stroke does cannot be clicked. */
-class Finger {
-  constructor(private readonly session: CDPSession) {}
-
-  async down(x: number, y: number): Promise<void> {
-    await this.#send('touchStart', [{ x, y }]);
-  }
-
-  async up(): Promise<void> {
-    await this.#send('touchEnd', []);
-  }
-
-  /** In steps, as a finger goes. */
-  async stroke(from: readonly [x: number, y: number], to: readonly [x: number, y: number]): Promise<void> {
-    await this.down(...from);
-    for (let step = 1; step <= 12; step++)
-      await this.#send('touchMove', [
-        { x: from[0] + ((to[0] - from[0]) * step) / 12, y: from[1] + ((to[1] - from[1]) * step) / 12 },
-      ]);
-  }
-
-  #send(type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: { x: number; y: number }[]) {
-    return this.session.send('Input.dispatchTouchEvent', { type, touchPoints });
-  }
-}
 
 test('a finger pulls for what is new, holds to choose several, and strokes from the edge to go back', async ({
   page,
@@ -160,4 +135,30 @@ test('a finger pulls for what is new, holds to choose several, and strokes from 
     await expect(page.getByRole('button', { name: 'Undo' })).toHaveCount(0);
     await expect(inbox).toHaveText(waiting);
   });
+});
+
+test('a long wall draws what is near; a tile that has the focus stays, so that Tab goes on in the wall', async ({
+  page,
+  seeded,
+}) => {
+  await signIn(page, seeded);
+  await page.goto(`${seeded}/pictures`);
+  const wall = page.getByRole('list', { name: 'Pictures' });
+  const tiles = wall.getByRole('listitem');
+  await page.getByRole('button', { name: 'Texts between them' }).click();
+  await page.getByRole('radio', { name: 'Few, large' }).click();
+  const all = Number(await tiles.first().getAttribute('aria-setsize'));
+  expect(all).toBeGreaterThan(40);
+  await expect.poll(() => tiles.count()).toBeLessThan(all);
+  const first = tiles.first().getByRole('link');
+  await first.focus();
+  // The window or what in it scrolls, whichever the wall stands in.
+  await wall.evaluate((list) => {
+    for (let node: Element | null = list; node; node = node.parentElement) node.scrollTop = 8000;
+  });
+  const place = (tile: Locator) => tile.getAttribute('aria-posinset').then(Number);
+  await expect.poll(() => place(tiles.nth(1))).toBeGreaterThan(5);
+  await expect(first).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect.poll(() => place(wall.locator('li:focus-within'))).toBeGreaterThan(5);
 });

@@ -159,6 +159,9 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
 async function checkCopies(page: Page, check: (screen: string) => Promise<void>): Promise<void> {
   const more = () => page.getByRole('button', { name: 'What to do with this item' }).click();
   await toList(page);
+  // It stands far down, the further the more was saved before; rows that are far away are not drawn.
+  await page.mouse.move(300, 500);
+  await page.mouse.wheel(0, 4000);
   await page.getByText('Crossing to Little Sound').first().click();
   await expect(page.getByText(/The page is gone/)).toBeVisible();
   await more();

@@ -20,6 +20,11 @@ const Environment = z.object({
   DORVEL_DATA: z.string().optional(),
   /** A libSQL address; by default a file in the data folder. */
   DATABASE_URL: z.string().optional(),
+  /** Where pictures are kept instead of in the data folder: a bucket of an S3 store, in path style (`https://objects.example.org/dorvel`), and its key. */
+  DORVEL_OBJECT_STORE: z.url({ protocol: /^https?$/ }).optional(),
+  DORVEL_OBJECT_STORE_REGION: z.string().default('us-east-1'),
+  DORVEL_OBJECT_STORE_KEY: z.string().default(''),
+  DORVEL_OBJECT_STORE_SECRET: z.string().default(''),
   /** Hosts that captures may reach although their addresses are private: for stand-ins on this machine. */
   DORVEL_ALLOW_HOSTS: HostList,
   DORVEL_DEMO: z.enum(['0', '1']).default('0'),
@@ -30,6 +35,7 @@ const Environment = z.object({
   DORVEL_FETCH_TIMEOUT: z.coerce.number().int().positive().default(20_000),
   /** How long one long text may take to be taken apart, in milliseconds. */
   DORVEL_LONG_LIMIT: z.coerce.number().int().positive().default(30_000),
+  /** More come through sooner from slow sites, and take more memory among bombs. */
   DORVEL_CAPTURES_AT_ONCE: z.coerce.number().int().min(1).max(32).default(4),
   DORVEL_FEEDS_AT_ONCE: z.coerce.number().int().min(1).max(16).default(2),
   /** No feed is looked at more often than this, in milliseconds. */
@@ -84,6 +90,14 @@ export function readConfig(environment: Record<string, string | undefined>, root
     dataFolder,
     databaseUrl: env.DATABASE_URL ?? `file:${path.join(dataFolder, 'dorvel.db')}`,
     picturesFolder: path.join(dataFolder, 'pictures'),
+    objectStore: env.DORVEL_OBJECT_STORE
+      ? {
+          address: env.DORVEL_OBJECT_STORE,
+          region: env.DORVEL_OBJECT_STORE_REGION,
+          key: env.DORVEL_OBJECT_STORE_KEY,
+          secret: env.DORVEL_OBJECT_STORE_SECRET,
+        }
+      : null,
     migrationsFolder: path.join(root, 'server/src/db/migrations'),
     /** Where the build has put what runs in processes and threads of its own. */
     builtFolder: path.join(root, 'server/dist'),

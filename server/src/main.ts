@@ -26,7 +26,7 @@ import { createSiteIcons } from './capture/site-icon';
 import { readConfig } from './config';
 import { NotSound, openSound } from './db/sound';
 import { pollFeed } from './feeds/poll';
-import { folderStore } from './files/files';
+import { openFiles } from './files/open';
 import { leaderOf, onlyLed } from './jobs/leader';
 import { type Job, jobRepository, type Lane } from './jobs/queue';
 import { startRunner } from './jobs/runner';
@@ -69,7 +69,7 @@ const accounts = accountRepository(database, Date.now);
 const ownName = database.isShared ? `server-${randomBytes(4).toString('hex')}` : 'server';
 const jobs = jobRepository(database, Date.now, ownName);
 const leader = leaderOf(database, ownName, Date.now);
-const files = folderStore(config.picturesFolder);
+const files = openFiles(config);
 const tasks = (name: 'texts' | 'pictures' | 'looking') => path.join(config.builtFolder, `tasks/${name}.child.mjs`);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
 const workshops = {

@@ -10,13 +10,16 @@ import {
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst } from 'workbox-strategies';
 import { PICTURE_CACHE } from '../device/cache/picture-cache';
+import { fromBefore, isOfSomeVersion, keepBefore } from './before';
 import { keepShare } from './keep-share';
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (PrecacheEntry | string)[] };
 
 void self.skipWaiting();
 clientsClaim();
-precacheAndRoute(self.__WB_MANIFEST);
+const kept = self.__WB_MANIFEST;
+keepBefore(kept.map((each) => (typeof each === 'string' ? each : each.url)));
+precacheAndRoute(kept);
 cleanupOutdatedCaches();
 registerRoute(
   new NavigationRoute(createHandlerBoundToURL('/index.html'), {
@@ -24,6 +27,7 @@ registerRoute(
     denylist: [/^\/(?:api|podcast|come-back|shown)(?:\/|$)/, /^\/(?:healthz|readyz)$/],
   }),
 );
+registerRoute(isOfSomeVersion, fromBefore);
 // A phone's share sheet posts what is shared, files too. It is kept for the app, also without a connection.
 registerRoute(
   ({ url }) => url.pathname === '/share',

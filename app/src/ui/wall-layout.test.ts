@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { inSight, layWall } from './wall-layout';
 
-const tile = (proportion: number, below = 0) => ({ proportion, below });
+/** A picture of a proportion, in one of the three columns of 200 points, with so much below it. */
+const tile = (proportion: number, below = 0) => ({ height: 200 * proportion + below });
 const AT = { width: 620, columns: 3, gap: 10 };
 
 describe('a wall', () => {

@@ -1,8 +1,6 @@
-/** A tile of a wall: how high it is for its width, and what it takes below its picture, in points. */
+/** A tile of a wall: how high it is for its width, in points. */
 export interface TileSize {
-  /** Height by width of the picture; 0 without one. */
-  proportion: number;
-  below: number;
+  height: number;
   /** Takes all columns: what comes later stands below it. */
   spans?: boolean;
 }
@@ -15,7 +13,7 @@ export interface PlacedTile {
 }
 
 /**
- * Lays tiles out in columns at their own proportions. Each comes into the column that is shortest so far, of several the first: so
+ * Lays tiles out in columns, each as high as it is. Each comes into the column that is shortest so far, of several the first: so
  * rows keep the order, from left to right and down, and no tile stands below one that comes later by more than its own height.
  *
  * @param width of all, in points
@@ -26,15 +24,13 @@ export function layWall(
 ): { placed: PlacedTile[]; height: number } {
   const across = Math.max(1, (width - gap * (columns - 1)) / columns);
   const ends = new Array<number>(columns).fill(0);
-  const placed = tiles.map(({ proportion, below, spans }) => {
+  const placed = tiles.map(({ height, spans }) => {
     if (spans) {
       const top = Math.max(...ends);
-      const height = width * proportion + below;
       ends.fill(top + height + gap);
       return { left: 0, top, width, height };
     }
     const column = ends.indexOf(Math.min(...ends));
-    const height = across * proportion + below;
     const top = ends[column] ?? 0;
     ends[column] = top + height + gap;
     return { left: column * (across + gap), top, width: across, height };
@@ -44,5 +40,9 @@ export function layWall(
 
 /** Places of the tiles that are in sight, or nearly. */
 export function inSight(placed: readonly PlacedTile[], from: number, to: number): number[] {
-  return placed.flatMap(({ top, height }, n) => (top + height >= from && top <= to ? [n] : []));
+  const seen: number[] = [];
+  placed.forEach(({ top, height }, n) => {
+    if (top + height >= from && top <= to) seen.push(n);
+  });
+  return seen;
 }

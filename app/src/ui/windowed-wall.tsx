@@ -1,15 +1,17 @@
-import { type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { inSight, layWall } from './wall-layout';
+import { memo, type ReactNode, type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { inSight, layWall, type PlacedTile } from './wall-layout';
 
-/** A tile whose height is known when it has been drawn. */
+/** A tile of a wall. */
 export interface WallTile {
   key: string;
-  content: ReactNode;
-  className: string;
-  /** How high it may be, in points for a width: right enough that what comes later stands near its place. */
-  guess(width: number): number;
+  className?: string;
+  /** How high it is, in points for its width; where that is not exact, so near that what comes later stands near its place. */
+  height(width: number): number;
+  /** Else its height is known when it has been drawn. */
+  isExact?: boolean;
   /** Takes all columns. */
   spans?: boolean;
+  draw(): ReactNode;
 }
 
 interface Measured {
@@ -18,51 +20,122 @@ interface Measured {
   heights: ReadonlyMap<string, number>;
 }
 
-const GAP = 16;
 /** So far above and below what is seen tiles are drawn too. */
 const AHEAD = 900;
 /** Scrolling by less than that draws nothing anew. */
 const STEP = 240;
 
-/**
- * Tiles in columns that keep their order by rows, each as high as what stands in it turns out to be; only those are drawn that are in
- * sight, or nearly.
- *
- * @param column about the width of a column, in points
- */
-export function WindowedWall({ name, tiles, column }: { name: string; tiles: readonly WallTile[]; column: number }) {
-  const list = useRef<HTMLUListElement>(null);
-  const [seen, setSeen] = useState({ from: 0, to: 1200 });
-  const [measured, setMeasured] = useState<Measured>({ width: 0, columns: 1, heights: new Map() });
-  const { width, heights } = measured;
-  const columns = columnsIn(width, column);
-  const across = (width - GAP * (columns - 1)) / columns;
-  const { placed, height } = useMemo(() => {
-    const sizes = tiles.map(({ key, guess, spans = false }) => ({
-      proportion: 0,
-      below: heights.get(key) ?? guess(spans ? width : across),
-      spans,
-    }));
-    return layWall(sizes, { width, columns, gap: GAP });
-  }, [tiles, heights, width, across, columns]);
+interface Wall {
+  name: string;
+  tiles: readonly WallTile[];
+  /** About the width of a column, in points. */
+  column: number;
+  leastColumns?: number;
+  /** Between tiles, in points. */
+  gap?: number;
+}
 
+/**
+ * Tiles in columns that keep their order by rows, each at its own height; only those are drawn that are in sight, or nearly, and
+ * the one that has the focus.
+ */
+export function WindowedWall({ name, tiles, column, leastColumns = 1, gap = 16 }: Wall) {
+  const list = useRef<HTMLUListElement>(null);
+  const seen = useSeen(list);
+  const focused = useFocused(list);
+  const { width, columns, heights } = useMeasured(list, { column, leastColumns });
+  const across = (width - gap * (columns - 1)) / columns;
+  const { placed, height } = useMemo(() => {
+    const sizes = tiles.map((tile) => ({
+      height: heights.get(tile.key) ?? tile.height(tile.spans ? width : across),
+      spans: tile.spans ?? false,
+    }));
+    return layWall(sizes, { width, columns, gap });
+  }, [tiles, heights, width, across, columns, gap]);
+  // Without it Tab would begin at the page again, when it has been scrolled away.
+  const held = useMemo(() => tiles.findIndex(({ key }) => key === focused), [tiles, focused]);
+  const drawn = useMemo(
+    () => (width === 0 ? [] : inSight(placed, seen.from - AHEAD, seen.to + AHEAD)),
+    [placed, width, seen],
+  );
+
+  return (
+    <ul className="wall" aria-label={name} ref={list} style={{ height }}>
+      {(held < 0 || drawn.includes(held) ? drawn : [...drawn, held].sort((a, b) => a - b)).map((n) => {
+        const [tile, place] = [tiles[n], placed[n]];
+        return tile && place ? (
+          <Tile
+            key={tile.key}
+            tile={tile}
+            place={place}
+            nth={n + 1}
+            of={tiles.length}
+            drawnFor={`${width} ${columns}`}
+          />
+        ) : null;
+      })}
+    </ul>
+  );
+}
+
+interface TileProps {
+  tile: WallTile;
+  place: PlacedTile;
+  nth: number;
+  of: number;
+  /** The width and the columns of the wall. */
+  drawnFor: string;
+}
+
+/** One that was there before the wall was scrolled is not drawn again. */
+const Tile = memo(function Tile({ tile, place: { left, top, width, height }, nth, of, drawnFor }: TileProps) {
+  return (
+    <li
+      data-key={tile.key}
+      data-unsized={tile.isExact ? undefined : drawnFor}
+      aria-setsize={of}
+      aria-posinset={nth}
+      className={tile.className}
+      style={{ left, top, width, height: tile.isExact ? height : undefined }}
+    >
+      {tile.draw()}
+    </li>
+  );
+});
+
+type List = RefObject<HTMLElement | null>;
+
+/** How wide a wall is, with how many columns, and how high those of its tiles are that must be looked at. */
+function useMeasured(list: List, { column, leastColumns }: { column: number; leastColumns: number }): Measured {
+  const [measured, setMeasured] = useState<Measured>({ width: 0, columns: 1, heights: new Map() });
   useLayoutEffect(() => {
     const wall = list.current;
-    if (!wall) return undefined;
-    const drawn = [...wall.children].filter((each): each is HTMLElement => each instanceof HTMLElement);
-    const look = () => setMeasured((before) => remeasured(before, wall.clientWidth, column, drawn));
-    look();
-    // Pictures come later, and windows change.
-    const watch = new ResizeObserver(look);
-    for (const each of [wall, ...drawn]) watch.observe(each);
-    return () => watch.disconnect();
-  });
+    return wall ? watched([wall], () => setMeasured((before) => forWidth(before, wall.clientWidth))) : undefined;
 
+    function forWidth(before: Measured, width: number): Measured {
+      const columns = Math.max(leastColumns, Math.round(width / column));
+      const isSame = before.width === width && before.columns === columns;
+      // What is out of sight has no width.
+      return isSame || width === 0 ? before : { width, columns, heights: new Map() };
+    }
+  }, [list, column, leastColumns]);
+  // After each drawing: it may have brought others. To look at none costs nothing.
+  useLayoutEffect(() => {
+    const unsized = [...(list.current?.querySelectorAll<HTMLElement>(':scope > [data-unsized]') ?? [])];
+    return watched(unsized, () => setMeasured((before) => withHeights(before, unsized)));
+  });
+  return measured;
+}
+
+/** What of a wall is in sight, in points from its top. */
+function useSeen(list: List): { from: number; to: number } {
+  const [seen, setSeen] = useState({ from: 0, to: 1200 });
   useEffect(() => {
     const look = () => {
       const wall = list.current;
-      if (!wall || wall.clientWidth === 0) return;
-      const from = -wall.getBoundingClientRect().top;
+      const place = wall?.getBoundingClientRect();
+      if (!place || place.width === 0) return;
+      const from = -place.top;
       setSeen((before) =>
         Math.abs(before.from - from) < STEP && before.to - before.from === innerHeight
           ? before
@@ -77,46 +150,46 @@ export function WindowedWall({ name, tiles, column }: { name: string; tiles: rea
       removeEventListener('scroll', look, { capture: true });
       removeEventListener('resize', look);
     };
-  }, []);
-
-  return (
-    <ul className="wall" aria-label={name} ref={list} style={{ height }}>
-      {(width === 0 ? [] : inSight(placed, seen.from - AHEAD, seen.to + AHEAD)).map((n) => {
-        const [tile, place] = [tiles[n], placed[n]];
-        return tile && place ? (
-          <li
-            key={tile.key}
-            data-key={tile.key}
-            aria-setsize={tiles.length}
-            aria-posinset={n + 1}
-            className={tile.className}
-            style={{ left: place.left, top: place.top, width: place.width }}
-          >
-            {tile.content}
-          </li>
-        ) : null;
-      })}
-    </ul>
-  );
+  }, [list]);
+  return seen;
 }
 
-function columnsIn(width: number, column: number): number {
-  return Math.max(1, Math.round(width / column));
+/** The key of the tile that has the focus, or holds what has it. */
+function useFocused(list: List): string | null {
+  const [focused, setFocused] = useState<string | null>(null);
+  useEffect(() => {
+    const wall = list.current;
+    const focus = ({ target, type }: FocusEvent) => {
+      const tile = target instanceof Element ? target.closest<HTMLElement>('li[data-key]') : null;
+      setFocused(type === 'focusin' ? (tile?.dataset.key ?? null) : null);
+    };
+    wall?.addEventListener('focusin', focus);
+    wall?.addEventListener('focusout', focus);
+    return () => {
+      wall?.removeEventListener('focusin', focus);
+      wall?.removeEventListener('focusout', focus);
+    };
+  }, [list]);
+  return focused;
+}
+
+/** Looks at elements at once, and whenever one of them has another size: pictures come later, and windows change. */
+function watched(elements: readonly Element[], look: () => void): (() => void) | undefined {
+  if (elements.length === 0) return undefined;
+  look();
+  const watch = new ResizeObserver(look);
+  for (const each of elements) watch.observe(each);
+  return () => watch.disconnect();
 }
 
 /** What is known of the tiles after another look; the same object where nothing is new, so that nothing is drawn for it. */
-function remeasured(before: Measured, width: number, column: number, drawn: readonly HTMLElement[]): Measured {
-  // What is out of sight has no width.
-  if (width === 0) return before;
-  const columns = columnsIn(width, column);
-  const isSame = before.width === width && before.columns === columns;
-  // Tiles that are drawn for another width tell nothing of this one: they are looked at when they have it.
-  const known = isSame ? before.heights : new Map<string, number>();
-  const found = isSame
-    ? drawn.flatMap((tile): [string, number][] => {
-        const { key } = tile.dataset;
-        return key !== undefined && known.get(key) !== tile.offsetHeight ? [[key, tile.offsetHeight]] : [];
-      })
-    : [];
-  return isSame && found.length === 0 ? before : { width, columns, heights: new Map([...known, ...found]) };
+function withHeights(before: Measured, tiles: readonly HTMLElement[]): Measured {
+  const found = tiles.flatMap((tile): [string, number][] => {
+    const { key, unsized } = tile.dataset;
+    const height = tile.offsetHeight;
+    // Drawn for another width it tells nothing of this one.
+    const isStale = unsized !== `${before.width} ${before.columns}`;
+    return key === undefined || isStale || height === 0 || before.heights.get(key) === height ? [] : [[key, height]];
+  });
+  return found.length === 0 ? before : { ...before, heights: new Map([...before.heights, ...found]) };
 }

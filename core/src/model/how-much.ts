@@ -24,7 +24,7 @@ export const HOW_MUCH_WORDS: Readonly<Record<HowMuch, string>> = {
 /** About 14 MB; what comes by mail may be larger than what one push may carry. */
 const MAX_GIVEN_SIZE = 14_000_000;
 /** Bytes on the way, as JSON in UTF-8: as much as one push may carry with something beside it. */
-const MAX_PUSHED_SIZE = 6_000_000;
+export const MAX_PUSHED_SIZE = 6_000_000;
 
 /** A text that the reader gives by hand: pasted, or a file of theirs. */
 export const GivenText = z.object({

@@ -16,7 +16,7 @@ const NAMED = 0.3;
 
 interface Asked {
   /** The items near to it. */
-  related: readonly Related[];
+  related: readonly Pick<Related, 'id' | 'nearness'>[];
   /** Tags of an item, as the reader writes them. */
   tagsOf(id: string): readonly string[];
   /** Tags that the text speaks of; see namedTags. */

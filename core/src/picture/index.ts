@@ -1,3 +1,4 @@
 export * from './alike';
+export * from './found-words';
 export * from './in-words';
 export * from './words';

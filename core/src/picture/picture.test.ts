@@ -1,9 +1,14 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { placeOfWord, type RecognisedPicture, type RecognisedWord } from '../model';
+import { type PictureSeen, placeOfWord, type RecognisedPicture, type RecognisedWord } from '../model';
+import { suggestTags } from '../nearness';
+import { newItem } from '../records';
+import { pageFrom, uuid } from '../testing';
 import { plainText } from '../text';
 import {
+  alikeAsNear,
   alikeness,
+  alikeTo,
   bitsApart,
   coveredBy,
   figureOf,
@@ -11,6 +16,7 @@ import {
   kindInWords,
   kindReasonWords,
   looksTheSame,
+  pageOfPictures,
   paragraphsOf,
   placedWords,
   recognisedWords,
@@ -73,6 +79,42 @@ describe('words in a picture', () => {
       'No 118 Bow pattern Each 4.20',
       'No 119 Ash cheeks Each 31.00',
     ]);
+  });
+
+  it('are read line by line where recognition took a line, or the rest of lines, out of their block', () => {
+    const own = [found('whereas it is essential', 20), found('between the nations', 80)];
+    const between = [found('to promote relations', 50)];
+    const all = 'whereas it is essential to promote relations between the nations';
+    expect(said(words([own], [between])).map(({ text }) => text)).toEqual([all]);
+    expect(said(words([between], [own])).map(({ text }) => text)).toEqual([all]);
+    const left = [found('whereas it', 20), found('to promote', 50), found('between the', 80)];
+    const rest = [found('is essential', 20, { left: 130 }), found('relations', 50, { left: 130 })];
+    expect(said(words([left], [rest], [[found('nations', 80, { left: 130 })]])).map(({ text }) => text)).toEqual([all]);
+    const beyond = rest.map((line) => line.map((word) => ({ ...word, left: word.left + 300 })));
+    expect(said(words([left], [beyond])).map(({ text }) => text)).toEqual([
+      'whereas it to promote between the',
+      'is essential relations',
+    ]);
+  });
+
+  it('are one paragraph where recognition cut a sentence into blocks, and not where another one begins', () => {
+    const first = [[found('to promote friendly relations', 20)]];
+    expect(said(words(first, [[found('between the nations.', 50)]]))).toHaveLength(1);
+    expect(said(words(first, [[found('Whereas the nations', 50)]]))).toHaveLength(2);
+    expect(said(words(first, [[found('between the nations.', 50, { left: 500 })]]))).toHaveLength(2);
+    expect(said(words([[found('to promote friendly relations.', 20)]], [[found('between', 50)]]))).toHaveLength(2);
+  });
+
+  it('are kept where the last of a sure line is all of a block of its own', () => {
+    const read = words(
+      [found('the revolt against tyranny and', 20)].map((line) => [line]),
+      [[found("l'oppression,", 50, { sure: 20 })]],
+    );
+    expect(
+      said(read)
+        .map(({ text }) => text)
+        .join(' '),
+    ).toContain("l'oppression,");
   });
 
   it('are joined where a hyphen had cut them, and not where it belongs', () => {
@@ -149,6 +191,24 @@ describe('the text that is made of them', () => {
       false,
       false,
     ]);
+  });
+
+  it('says which page they are from: where the lines between which they stood lead last', () => {
+    const link = (href: string) => ({
+      type: 'element' as const,
+      tagName: 'p',
+      properties: {},
+      children: [{ type: 'element' as const, tagName: 'a', properties: { href }, children: [] }],
+    });
+    const quote = (...children: ReturnType<typeof link>[]) => ({
+      type: 'element' as const,
+      tagName: 'blockquote',
+      properties: {},
+      children,
+    });
+    const links = [link('https://x.example/other'), link('https://x.example/page')];
+    expect(pageOfPictures({ type: 'root', children: [quote(...links)] })).toBe('https://x.example/page');
+    expect(pageOfPictures({ type: 'root', children: [...links, quote()] })).toBeNull();
   });
 
   it('gives each picture its own words, also where one before it did not come through', () => {
@@ -236,6 +296,45 @@ describe('pictures that are like each other', () => {
     expect(inNothing).toBe(0);
   });
 
+  it('say what an item may be tagged: what two that are like it have, by what the reader says they are', () => {
+    const item = (n: number, look: Partial<PictureSeen>, kindSaid: PictureSeen['kind'] | null = null) => {
+      const made = newItem({
+        id: uuid(n),
+        stamp: '000000001-0000-a',
+        type: 'save',
+        itemId: uuid(n),
+        address: `https://x.example/${n}.png`,
+        savedAt: n,
+      });
+      const picture = { hash: HASH, small: HASH, large: HASH, width: 4, height: 3, seen: seen(look) };
+      const choices = { ...made.choices, kindSaid: { value: kindSaid, at: '000000001-0000-a' } };
+      return { ...made, choices, capture: { ...made.capture, page: pageFrom({ pictures: [picture] }) } };
+    };
+    const grey = [{ hex: '#000000', share: 1, name: 'black' as const }];
+    const charts = [
+      item(2, { likeness: '00000000ffffffff', colours: grey }, 'diagram'),
+      item(3, { likeness: '0f0f0f0f0f0f0f0f', kind: 'diagram', colours: grey }),
+    ];
+    const birds = [item(4, { likeness: '3333333333333333' }), item(5, { likeness: 'aaaaaaaaaaaaaaaa' })];
+    const all = [...charts, ...birds];
+    const suggested = (asked: ReturnType<typeof item>, among = all) =>
+      suggestTags({
+        related: alikeAsNear(asked, among, 8),
+        tagsOf: (id) => (charts.some((chart) => chart.id === id) ? ['charts'] : ['birds']),
+        named: [],
+        own: new Set(),
+        most: 3,
+      }).map(({ tag }) => tag);
+    const look = { likeness: '5555555500000000', colours: grey };
+    expect(suggested(item(9, { ...look, kind: 'diagram' }))).toEqual(['charts']);
+    expect(suggested(item(9, {}))).toEqual(['birds']);
+    // Taken for a drawing until the reader says what it is; one alone that is like it says too little.
+    expect(suggested(item(9, look))).toEqual([]);
+    expect(suggested(item(9, look, 'diagram'))).toEqual(['charts']);
+    expect(suggested(item(9, look, 'diagram'), charts.slice(1))).toEqual([]);
+    expect(alikeTo(item(4, {}), all).map((each) => each.item.id)).toEqual([uuid(5)]);
+  });
+
   it('are told of in words', () => {
     expect([kindInWords('line-drawing', { isGrey: true }), kindInWords('page-of-text', { isGrey: true })]).toEqual([
       'Line drawing, black and white',
@@ -247,7 +346,7 @@ describe('pictures that are like each other', () => {
 });
 
 it('is light enough for the first visit: nothing in this part brings the package for colours along', () => {
-  const own = ['alike.ts', 'in-words.ts', 'words.ts']
+  const own = ['alike.ts', 'found-words.ts', 'in-words.ts', 'words.ts']
     .map((file) => readFileSync(path.join(__dirname, file), 'utf8'))
     .join();
   expect(own).not.toMatch(/from '\.\.\/(?:colour|looking)'|culori/);

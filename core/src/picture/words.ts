@@ -15,216 +15,6 @@ import {
 export const UNSURE_BELOW = 82;
 export const isUnsure = ({ sure }: Pick<RecognisedWord, 'sure'>): boolean => sure < UNSURE_BELOW;
 
-/** A word as it was found: with its place in pixels. */
-export interface FoundWord {
-  text: string;
-  sure: number;
-  left: number;
-  top: number;
-  width: number;
-  height: number;
-}
-/** Words as recognition gives them: blocks of paragraphs of lines. */
-export type FoundBlocks = FoundWord[][][][];
-
-/** A word less sure than this is more often a mark or a shadow than a word. */
-const LEAST_SURE = 45;
-/** Of a sign among words, as &, one must be surer: specks are taken for dots and strokes. */
-const LEAST_SURE_SIGN = 80;
-/** Of so many words, so many sure make a line of words. */
-const SURE_WORDS = 3;
-const SURE_SHARE = 0.6;
-/** A line is kept when its words are as sure as that, taken together. */
-const LEAST_SURE_LINE = 58;
-/** Lines so much higher than most are headings, when they are not long. */
-const HEADING = 1.4;
-const LONGEST_HEADING = 14;
-
-/**
- * What was recognised in a picture as words in the order of reading, without what is more likely no word: marks, shadows and the
- * grain of a photograph are taken for letters.
- *
- * @param size of the picture that the places are in, in pixels
- */
-export function recognisedWords(blocks: FoundBlocks, size: { width: number; height: number }): RecognisedWord[] {
-  const paragraphs = blocks.flatMap((block) =>
-    inColumns(
-      block
-        .flat()
-        .map((line, n, lines) => (goesOn(line, lines[n - 1]) ? line : kept(line)))
-        .filter((line) => line.length > 0),
-    ).flatMap(grouped),
-  );
-  const usual = median(paragraphs.flat().map(heightOf));
-  return paragraphs.flatMap((lines) => {
-    const words = lines.flat();
-    const isHeading =
-      words.length <= LONGEST_HEADING && paragraphs.length > 1 && median(lines.map(heightOf)) > HEADING * usual;
-    return lines.flatMap((line, n) =>
-      line.map(({ text, sure, left, top, width, height }, place): RecognisedWord => ({
-        text,
-        sure: Math.round(sure),
-        box: [
-          thousandths(left, size.width),
-          thousandths(top, size.height),
-          thousandths(width, size.width),
-          thousandths(height, size.height),
-        ],
-        ...(place > 0 ? {} : { begins: n > 0 ? 'line' : isHeading ? 'heading' : 'paragraph' }),
-      })),
-    );
-  });
-}
-
-/** A gap between two words is a gutter when it is so many times as wide as the line is high, and stands in so many lines. */
-const GUTTER = 1.3;
-const LINES_WITH_GUTTER = 3;
-/** Of the lines over a gutter, so many may run across it: a heading over both columns. */
-const ACROSS = 0.25;
-
-/**
- * Lines that recognition has drawn through a gutter, cut there: the left column, then the right one, between what runs across
- * both.
- */
-function inColumns(lines: (readonly FoundWord[])[]): (readonly FoundWord[])[][] {
-  const gutter = gutterOf(lines);
-  if (gutter === null) return lines.length === 0 ? [] : [lines];
-  const parts: (readonly FoundWord[])[][] = [];
-  let columns: [left: (readonly FoundWord[])[], right: (readonly FoundWord[])[]] = [[], []];
-  const settle = () => {
-    for (const column of columns) parts.push(...inColumns(column));
-    columns = [[], []];
-  };
-  for (const line of lines) {
-    if (runsAcross(line, gutter)) {
-      settle();
-      parts.push([line]);
-      continue;
-    }
-    const left = line.filter((word) => word.left < gutter);
-    const right = line.filter((word) => word.left >= gutter);
-    if (left.length > 0) columns[0].push(left);
-    if (right.length > 0) columns[1].push(right);
-  }
-  settle();
-  return parts;
-}
-
-/** Whether a line stands on both sides of a place without a gutter there. */
-function runsAcross(line: readonly FoundWord[], x: number): boolean {
-  const ends = line.filter(({ left }) => left < x).map(({ left, width }) => left + width);
-  const begins = line.filter(({ left }) => left >= x).map(({ left }) => left);
-  const end = Math.max(...ends);
-  if (end > x) return true;
-  return ends.length > 0 && begins.length > 0 && Math.min(...begins) - end <= GUTTER * heightOf(line);
-}
-
-/** Where a gutter runs through lines; null where there is none. */
-function gutterOf(lines: readonly (readonly FoundWord[])[]): number | null {
-  const gaps = lines.flatMap((line) =>
-    line.slice(1).flatMap((word, n) => {
-      const before = line[n];
-      const from = before ? before.left + before.width : 0;
-      return before && word.left - from > GUTTER * heightOf(line) ? [{ from, to: word.left }] : [];
-    }),
-  );
-  let best: number | null = null;
-  let most = LINES_WITH_GUTTER - 1;
-  for (const { from, to } of gaps) {
-    const x = (from + to) / 2;
-    const through = gaps.filter((gap) => gap.from < x && gap.to > x).length;
-    const across = lines.filter((line) => runsAcross(line, x)).length;
-    if (through > most && across <= ACROSS * (through + across)) [best, most] = [x, through];
-  }
-  return best;
-}
-
-/** A step from line to line, measured by the usual one in its block, that begins a paragraph. */
-const WIDE_STEP = 1.45;
-/** Lines of one paragraph are about equally high. */
-const OTHER_HEIGHT = 1.3;
-/** A line that ends so far before the others, with a full stop, is a paragraph's last. */
-const SHORT_LINE = 0.82;
-
-/** The lines of a block as paragraphs: by the space between them, by how high they are, and by last lines that are short. */
-function grouped(lines: readonly (readonly FoundWord[])[]): (readonly FoundWord[])[][] {
-  const steps = lines.slice(1).map((line, n) => topOf(line) - topOf(lines[n] ?? []));
-  const usualStep = median(steps.filter((step) => step > 0));
-  const right = Math.max(0, ...lines.map(rightOf));
-  const left = Math.min(Infinity, ...lines.map((line) => line[0]?.left ?? 0));
-  const groups: (readonly FoundWord[])[][] = [];
-  lines.forEach((line, n) => {
-    const before = lines[n - 1];
-    const last = groups.at(-1);
-    if (!before || !last || begins(line, before)) groups.push([line]);
-    else last.push(line);
-  });
-  return groups;
-
-  function begins(line: readonly FoundWord[], before: readonly FoundWord[]): boolean {
-    const [one, other] = [heightOf(line), heightOf(before)];
-    const ends = SENTENCE_ENDS.test(before.at(-1)?.text ?? '');
-    const isShort = rightOf(before) - left < SHORT_LINE * (right - left);
-    return (
-      topOf(line) - topOf(before) > WIDE_STEP * usualStep ||
-      Math.max(one, other) > OTHER_HEIGHT * Math.min(one, other) ||
-      (ends && isShort)
-    );
-  }
-}
-
-/** By the middle of its words: letters that go up or down make some of them higher. */
-const topOf = (line: readonly FoundWord[]) => median(line.map(({ top, height }) => top + height / 2));
-const rightOf = (line: readonly FoundWord[]) => Math.max(...line.map(({ left, width }) => left + width));
-
-const thousandths = (part: number, whole: number) => Math.round((10_000 * part) / Math.max(1, whole)) / 10;
-
-/** Whether most words of a line are sure. */
-function isSureLine(line: readonly FoundWord[]): boolean {
-  const wordy = line.filter(({ text }) => HAS_WORDS.test(text));
-  return wordy.length >= SURE_WORDS && wordy.filter((word) => !isUnsure(word)).length >= SURE_SHARE * wordy.length;
-}
-
-/** Whether a line is the rest of the one before, which is sure and has no end: what is unsure there is a word all the same. */
-function goesOn(line: readonly FoundWord[], before: readonly FoundWord[] | undefined): boolean {
-  if (!before || !isSureLine(before) || SENTENCE_ENDS.test(before.at(-1)?.text ?? '')) return false;
-  const [one, other] = [heightOf(before), heightOf(line)];
-  const step = topOf(line) - topOf(before);
-  const start = Math.abs((line[0]?.left ?? 0) - (before[0]?.left ?? 0));
-  const letters = line.reduce((sum, { text }) => sum + text.length, 0);
-  const isLikeIt = Math.max(one, other) <= WORD_HEIGHT * Math.min(one, other) && step > 0 && step < NEXT_LINE * one;
-  return isLikeIt && start < one && letters >= WORD_GOING_ON && line.every(({ text }) => HAS_WORDS.test(text));
-}
-/** A single word may have no letters that go up or down: so many times as high may the line before be. */
-const WORD_HEIGHT = 1.6;
-/** In heights of a line, from one to the next. */
-const NEXT_LINE = 2.6;
-/** Fewer letters are as likely a mark. */
-const WORD_GOING_ON = 4;
-
-function kept(line: readonly FoundWord[]): FoundWord[] {
-  // In a line of words that are sure an unsure one is a word too: one with an apostrophe, or a name.
-  const isSure = isSureLine(line);
-  const words = line.filter(({ text, sure }) =>
-    HAS_WORDS.test(text) ? isSure || sure >= LEAST_SURE : sure >= LEAST_SURE_SIGN,
-  );
-  if (isSure) return words;
-  const letters = words.reduce((sum, { text }) => sum + text.length, 0);
-  const sure = words.reduce((sum, word) => sum + word.sure * word.text.length, 0) / Math.max(1, letters);
-  // A line of one or two letters is a mark that looks like them, unless it stands there plainly; of one, unless it is a number.
-  const isMark = (letters < 3 && sure < 90) || /^[^\p{N}]$/u.test(words.map(({ text }) => text).join(''));
-  return sure < LEAST_SURE_LINE || isMark || !words.some(({ text }) => HAS_WORDS.test(text)) ? [] : words;
-}
-
-const SENTENCE_ENDS = /[.!?:…]["”’»)]?$/;
-const HAS_WORDS = /[\p{L}\p{N}]/u;
-
-const heightOf = (line: readonly FoundWord[]) => median(line.map(({ height }) => height));
-
-function median(numbers: readonly number[]): number {
-  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)] ?? 0;
-}
-
 /** How much of a picture is covered by its words, 0 to 1, and how many are sure. */
 export function coveredBy(words: readonly RecognisedWord[]): { covered: number; words: number } {
   const sure = words.filter((word) => !isUnsure(word));
@@ -332,6 +122,16 @@ export function treeOfPictures(
     .filter(Boolean)
     .map((line) => element('p', words(line)));
   return { type: 'root', children: [...blocks, ...byHand, ...tree.children.filter(isQuote)] };
+}
+
+/** The page that pictures are from: where the lines between which they stood lead last (givenPictures in core/extract); null where none is said. */
+export function pageOfPictures({ children }: Root): string | null {
+  const links = (node: Root['children'][number]): string[] => {
+    if (node.type !== 'element') return [];
+    const own = node.tagName === 'a' && typeof node.properties.href === 'string' ? [node.properties.href] : [];
+    return [...own, ...node.children.flatMap(links)];
+  };
+  return children.filter(isQuote).flatMap(links).at(-1) ?? null;
 }
 
 /** What of an item says what stands in its pictures. */

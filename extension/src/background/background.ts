@@ -104,6 +104,8 @@ answerMessages(
       return saved;
     },
     async saveWindow({ windowId, tag }) {
+      // One that has ended is not how far this one is.
+      batch = null;
       const pairing = await storage.pairing();
       if (!pairing) return null;
       batch = await saveWindow(pairing, windowId, tag, (now) => {

@@ -35,7 +35,9 @@ export function WindowTabs() {
   }, []);
   useEffect(() => {
     if (!running) return undefined;
-    const timer = setInterval(() => void ask('batch', null).then(setBatch), 300);
+    // Until it has begun there is none, which is no answer to how far it is.
+    const look = () => ask('batch', null).then((now) => now && setBatch(now));
+    const timer = setInterval(() => void look(), 300);
     return () => clearInterval(timer);
   }, [running]);
   const begin = async () => {

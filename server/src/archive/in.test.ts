@@ -1,4 +1,4 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { buffer } from 'node:stream/consumers';
 import type { ArchiveLook, Item } from '@dorvel/core/model';
 import { changeMaker, itemKind, REGISTRY } from '@dorvel/core/records';
@@ -115,7 +115,7 @@ it('loses neither texts nor pictures, whatever their words', async () => {
       expect(look.faults).toEqual([]);
       expect(countsOf(look, 'pictures')?.new).toBe(1);
       expect(Buffer.compare(await archiveOf(to, filesOf(to)), out)).toBe(0);
-      expect(await readFile(filesOf(to).pathOf(from.hash))).toEqual(await readFile(from.files.pathOf(from.hash)));
+      expect(await filesOf(to).read(from.hash)).toEqual(await from.files.read(from.hash));
     });
   } finally {
     from.close();

@@ -2,17 +2,16 @@ import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import type { Account } from '@dorvel/core/model';
 import { openDatabase } from '../db/open';
-import { folderStore } from '../files/files';
+import { openFiles, type PicturesPlace } from '../files/open';
 import { libraryOf } from '../library/library';
 import { archiveFiles } from './out';
 import { packed } from './pack';
 
 /** An archive that is to be made. */
-export interface ArchiveTask {
+export interface ArchiveTask extends PicturesPlace {
   account: Account;
   databaseUrl: string;
   migrationsFolder: string;
-  picturesFolder: string;
   /** The file that it is written to. */
   file: string;
   /** Milliseconds since 1970. */
@@ -27,7 +26,7 @@ export default async function makeArchive(task: ArchiveTask): Promise<number> {
     const parts = {
       database,
       library: libraryOf(database, account.id),
-      files: folderStore(task.picturesFolder),
+      files: openFiles(task),
       now: madeAt,
     };
     const into = createWriteStream(file, { mode: 0o600 });

@@ -1,5 +1,6 @@
 import type { Account } from '@dorvel/core/model';
 import { Piscina } from 'piscina';
+import type { PicturesPlace } from '../files/open';
 import type { ArchiveTask } from './make.worker';
 
 /** Makes archives somewhere that is not the requests' thread. */
@@ -15,7 +16,7 @@ const MOST_MEGABYTES = 96;
 /** A maker over one worker thread: archives wait for one another, and no reader for them. */
 export function threadArchiveMaker(
   workerFile: string,
-  place: Pick<ArchiveTask, 'databaseUrl' | 'migrationsFolder' | 'picturesFolder'>,
+  place: Pick<ArchiveTask, 'databaseUrl' | 'migrationsFolder' | keyof PicturesPlace>,
 ): ArchiveMaker {
   const pool = new Piscina({
     filename: workerFile,
@@ -31,6 +32,7 @@ export function threadArchiveMaker(
         databaseUrl: place.databaseUrl,
         migrationsFolder: place.migrationsFolder,
         picturesFolder: place.picturesFolder,
+        objectStore: place.objectStore,
       };
       return (await pool.run(task)) as number;
     },

@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { setImmediate as turn } from 'node:timers/promises';
 import { treeToHtml, treeToMarkdown } from '@dorvel/core/extract';
 import {
@@ -66,7 +65,7 @@ export async function* archiveFiles(account: Account, parts: ArchiveParts): Asyn
     .where(eq(pictures.accountId, account.id))
     .orderBy(asc(pictures.hash));
   for (const { hash } of hashes) {
-    const bytes = await readFile(files.pathOf(hash)).catch(() => null);
+    const bytes = await files.read(hash);
     if (bytes) yield { name: ARCHIVE_FILES.picture(hash), isPacked: true, content: [new Uint8Array(bytes)] };
   }
 }

@@ -18,12 +18,14 @@ import { TEXT_TASKS } from '../tasks/texts';
 import { capture, type CaptureTools } from './capture';
 import { workshopExtractor } from './extractor';
 import { rewritePicture } from './rewrite-picture';
-import { createSiteIcons } from './site-icon';
+import { createSiteIcons, usualIconOf } from './site-icon';
 
 let folder: string;
 let database: Database;
 let site: http.Server;
 let iconsAsked: string[];
+/** Whether the site has an icon where browsers look for one that no page links to. */
+let hasUsualIcon: boolean;
 let port: number;
 const clock = createClock('test', Date.now);
 const texts = workshopInPlace(TEXT_TASKS);
@@ -41,6 +43,9 @@ beforeAll(async () => {
     else if (request.url === '/icon.png') {
       iconsAsked.push(request.url);
       response.setHeader('content-type', 'image/png').end(icon);
+    } else if (request.url === '/favicon.ico' && hasUsualIcon) {
+      iconsAsked.push(request.url);
+      response.setHeader('content-type', 'image/x-icon').end(icon);
     } else if (request.url === '/broken.jpg') response.setHeader('content-type', 'image/jpeg').end('not a picture');
     else {
       const prose =
@@ -64,6 +69,7 @@ afterAll(() => new Promise((resolve) => site.close(resolve)));
 
 beforeEach(async () => {
   iconsAsked = [];
+  hasUsualIcon = false;
   folder = mkdtempSync(path.join(tmpdir(), 'dorvel-test-'));
   database = await openDatabase(`file:${path.join(folder, 'test.db')}`, path.join(__dirname, '../db/migrations'));
 });
@@ -123,7 +129,7 @@ it('keeps pictures anew, at a phone’s size, on our own origin; one that is non
   const hash = /([0-9a-f]{64})/.exec(src)?.[1] ?? '';
   expect(await files.verify(hash)).toBe(true);
   expect(await library.ownsPicture(hash)).toBe(true);
-  expect(await sharp(files.pathOf(hash)).metadata()).toMatchObject({
+  expect(await sharp((await files.read(hash))!).metadata()).toMatchObject({
     format: 'webp',
     width: 1280,
     height: 640,
@@ -148,12 +154,25 @@ describe('the icon of a site', () => {
     const [first, second] = [await taken('/with-icon'), await taken('/with-icon/2')];
     const page = await first(made);
     expect((await second(made))?.icon).toBe(page?.icon);
-    expect(await sharp(files.pathOf(page?.icon ?? '')).metadata()).toMatchObject({
+    expect(await sharp((await files.read(page?.icon ?? ''))!).metadata()).toMatchObject({
       format: 'webp',
       width: 48,
       height: 48,
     });
     expect(iconsAsked).toEqual(['/icon.png']);
+  });
+
+  it('is looked for at the usual place when no page links to one, once for pages that come together', async () => {
+    hasUsualIcon = true;
+    const made = tools(folderStore(path.join(folder, 'pictures')));
+    const both = [await taken('/page'), await taken('/page/2')];
+    const icons = (await Promise.all(both.map((each) => each(made)))).map((page) => page?.icon);
+    expect(icons).toEqual([expect.stringMatching(/^[0-9a-f]{64}$/), icons[0]]);
+    expect(iconsAsked).toEqual(['/favicon.ico']);
+    expect([usualIconOf('https://x.example/a/b?c'), usualIconOf('dorvel-file:abc')]).toEqual([
+      'https://x.example/favicon.ico',
+      null,
+    ]);
   });
 
   it('holds nothing up when there is none, or what is there is no picture', async () => {

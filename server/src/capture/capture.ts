@@ -27,7 +27,7 @@ import type { Library, LibraryWriter } from '../library/library';
 import type { Extractor } from './extractor';
 import { obtain, obtainGiven } from './obtain';
 import { type Darkrooms, keepPictures, type KeptPictures } from './pictures';
-import type { SiteIcon, SiteIcons } from './site-icon';
+import { type SiteIcon, type SiteIcons, usualIconOf } from './site-icon';
 
 export interface CaptureTools {
   extractor: Extractor;
@@ -96,7 +96,7 @@ export async function capture(job: Job, library: Library, tools: CaptureTools): 
       },
       attached,
     );
-    icon = mayKeep ? await tools.siteIconAt(article.iconUrl) : null;
+    icon = mayKeep ? await tools.siteIconAt(article.iconUrl ?? usualIconOf(reached)) : null;
   } catch (error) {
     if (!isDiskFull(error)) throw error;
     return tryLater(job, library, tools, { code: 'disk-full' }, null);

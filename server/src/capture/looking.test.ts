@@ -164,7 +164,7 @@ it('keeps three sizes of each, and tells what stood around it', async () => {
   expect(picture).toMatchObject({ width: 900, height: 600 });
   for (const hash of [picture?.hash, picture?.small, picture?.large])
     expect(await library.ownsPicture(hash ?? '')).toBe(true);
-  expect(await sharp(files().pathOf(picture?.small ?? '')).metadata()).toMatchObject({ width: 480 });
+  expect(await sharp((await files().read(picture?.small ?? ''))!).metadata()).toMatchObject({ width: 480 });
   await lookOn(looked(word('Found', 'paragraph')));
   expect(await textOf(itemId)).toBe('Low water\n\nFound\n\nIt was dug by hand.\n\nThe yard');
   expect((await library.item(itemId))?.capture.page?.title).toBe('The slip');

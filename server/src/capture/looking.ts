@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
 import { articleOfTree } from '@dorvel/core/extract';
 import type { Copy, Item, PictureFacts, RecognisedPicture } from '@dorvel/core/model';
 import { treeOfPictures } from '@dorvel/core/picture';
@@ -122,7 +121,9 @@ async function lookedAt(
   language: string | null,
   { workshop, files, limitMs }: LookingTools,
 ): Promise<Looked | null> {
-  const input: ToLookAt = { bytes: await readFile(files.pathOf(large)), language };
+  const bytes = await files.read(large);
+  if (!bytes) throw new Error('a picture that is to be looked at is missing');
+  const input: ToLookAt = { bytes, language };
   try {
     return (await workshop.run('look-at', input, limitMs)) as Looked;
   } catch (error) {

@@ -1,11 +1,12 @@
-import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
 import { readConfig } from '../config';
 import { copyInto, markRestored } from '../db/backup';
 import { pictures } from '../db/schema';
 import { openSound } from '../db/sound';
-import { folderStore } from '../files/files';
+import { type FileStore, folderStore, hashOf } from '../files/files';
+import { openFiles } from '../files/open';
 
 /** What a backup says of itself; written last, so that a backup without it is not one. */
 const Manifest = z.object({
@@ -43,10 +44,10 @@ async function backUp(into: string): Promise<void> {
   await rm(unfinished, { force: true });
   await copyInto(database, unfinished);
   await rename(unfinished, path.join(into, DATABASE));
-  const [from, to] = [folderStore(config.picturesFolder), folderStore(path.join(into, 'pictures'))];
+  const [from, to] = [openFiles(config), folderStore(path.join(into, 'pictures'))];
   const hashes = await database.read.selectDistinct({ hash: pictures.hash }).from(pictures);
   let kept = 0;
-  for (const { hash } of hashes) if (await copyWhole(from.pathOf(hash), to.pathOf(hash))) kept++;
+  for (const { hash } of hashes) if (await copyWhole(hash, from, to)) kept++;
   database.close();
   const manifest = { is: 'dorvel-backup', madeAt: new Date().toISOString(), pictures: kept } as const;
   await writeFile(path.join(into, MANIFEST), JSON.stringify(Manifest.parse(manifest)));
@@ -57,19 +58,14 @@ async function backUp(into: string): Promise<void> {
   );
 }
 
-/** Copies a file unless it is there already, beside its place and then into it. @returns false when there is none to copy */
-async function copyWhole(from: string, to: string): Promise<boolean> {
-  const sizeOf = (name: string) =>
-    stat(name).then(
-      ({ size }) => size,
-      () => null,
-    );
-  const size = await sizeOf(from);
+/** Copies a picture unless it is there already. @returns false when there is none to copy, or it is damaged */
+async function copyWhole(hash: string, from: FileStore, to: FileStore): Promise<boolean> {
+  const size = await from.sizeOf(hash);
   if (size === null) return false;
-  if ((await sizeOf(to)) === size) return true;
-  await mkdir(path.dirname(to), { recursive: true });
-  await copyFile(from, `${to}.unfinished`);
-  await rename(`${to}.unfinished`, to);
+  if ((await to.sizeOf(hash)) === size) return true;
+  const bytes = await from.read(hash);
+  if (bytes === null || hashOf(bytes) !== hash) return false;
+  await to.put(bytes);
   return true;
 }
 
@@ -87,8 +83,8 @@ async function restore(from: string): Promise<void> {
   const unfinished = `${file}.unfinished`;
   await copyFile(path.join(from, DATABASE), unfinished);
   const hashes = await markRestored(unfinished);
-  const [source, target] = [folderStore(path.join(from, 'pictures')), folderStore(config.picturesFolder)];
-  for (const hash of hashes) await copyWhole(source.pathOf(hash), target.pathOf(hash));
+  const [source, target] = [folderStore(path.join(from, 'pictures')), openFiles(config)];
+  for (const hash of hashes) await copyWhole(hash, source, target);
   await rename(unfinished, file);
   end(
     `The library is as it was on ${manifest.data.madeAt}. What was here before is in ${aside}.\nDevices fetch it anew when they come next, and send again what they have.`,

@@ -1,12 +1,11 @@
 import { appendFileSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { Item } from '@dorvel/core/model';
 import { sql } from 'drizzle-orm';
 import { readConfig } from '../config';
 import { copies, items, jobs, pictures } from '../db/schema';
 import { NotSound, openSound } from '../db/sound';
-import { folderStore } from '../files/files';
+import { openFiles } from '../files/open';
 import { examine } from '../library/mend';
 
 /**
@@ -22,7 +21,7 @@ const database = await openSound(config).catch((error: unknown) => {
   console.log(`WRONG  ${error.message}`);
   process.exit(1);
 });
-const files = folderStore(config.picturesFolder);
+const files = openFiles(config);
 let wrong = 0;
 const report = (what: string, faults: string[]) => {
   wrong += faults.length;
@@ -86,7 +85,7 @@ for await (const file of files.list()) {
   if ((file.hash !== null && known.has(file.hash)) || Date.now() - file.writtenAt < STRAY_AFTER_MS) continue;
   strays += 1;
   strayBytes += file.bytes;
-  if (mends) await rm(file.path, { force: true });
+  if (mends) await file.remove();
 }
 if (strays > 0)
   console.log(

@@ -1,4 +1,5 @@
-import { closeSync, existsSync, openSync, readdirSync, readSync, statSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readSync, statSync } from 'node:fs';
+import { openFiles, type PicturesPlace } from '../files/open';
 import { type Database, isDamaged, openDatabase } from './open';
 import { accounts } from './schema';
 
@@ -9,9 +10,8 @@ export class NotSound extends Error {
 
 const RESTORE = 'Stop here, and bring it back: npm run restore -- FOLDER-OF-THE-BACKUP';
 
-interface Place {
+interface Place extends PicturesPlace {
   databaseUrl: string;
-  picturesFolder: string;
   migrationsFolder: string;
 }
 
@@ -21,26 +21,31 @@ interface Place {
  *
  * @throws NotSound; whatever else keeps a file from being opened
  */
-export async function openSound({ databaseUrl, picturesFolder, migrationsFolder }: Place): Promise<Database> {
+export async function openSound(place: Place): Promise<Database> {
+  const { databaseUrl, migrationsFolder } = place;
   // A database that is elsewhere can only be asked once it is open.
   const file = databaseUrl.startsWith('file:') ? databaseUrl.slice('file:'.length) : null;
   const isThere = file === null || (existsSync(file) && statSync(file).size > 0);
-  const hasPictures = existsSync(picturesFolder) && readdirSync(picturesFolder).length > 0;
   const lost = new NotSound(
     `The database is missing or empty, but its pictures are there: ${file ?? databaseUrl}\n${RESTORE}\nTo begin a new library, move the folder with the old one away first.`,
   );
-  if (!isThere && hasPictures) throw lost;
+  if (!isThere && (await hasPictures(place))) throw lost;
   if (file !== null && isThere) refuseCutOff(file);
   try {
     const database = await openDatabase(databaseUrl, migrationsFolder);
     const [any] = await database.read.select({ id: accounts.id }).from(accounts).limit(1);
-    if (any || !hasPictures) return database;
+    if (any || !(await hasPictures(place))) return database;
     database.close();
   } catch (error) {
     if (!isDamaged(error)) throw error;
     throw new NotSound(`The database is damaged: ${file ?? databaseUrl}\n${RESTORE}`);
   }
   throw lost;
+}
+
+async function hasPictures(place: PicturesPlace): Promise<boolean> {
+  const { done } = await openFiles(place).list().next();
+  return done !== true;
 }
 
 /** The header of the file says how long it has to be (SQLite Database File Format, 1.3). @throws NotSound */

@@ -1,7 +1,7 @@
 import { GivenText } from '@dorvel/core/model';
-import { and, asc, count, eq, inArray, lte, min, sql } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, lte, min, or, sql } from 'drizzle-orm';
 import type { Database } from '../db/open';
-import { jobs } from '../db/schema';
+import { items, jobs } from '../db/schema';
 
 /**
  * Where a text is taken apart. Most are quick; those that are large or turn out to be slow go to the long lane, one at a
@@ -32,6 +32,11 @@ export interface Job<In extends JobLane = Lane> {
 export const LEASE_MS = 60 * 1000;
 
 const OPEN = ['waiting', 'running'] as const;
+
+/** Of one site no more pages are fetched at once: it may be small, and slow; others go on meanwhile. */
+export const MOST_OF_A_SITE = 3;
+/** Of those that are due, so many are looked at for some of other sites. */
+const LOOKED_AT = 400;
 
 /**
  * The row of captures to be done. A row survives whatever happens to the process.
@@ -70,10 +75,36 @@ export function jobRepository(database: Database, now: () => number, holder = 's
     lane<In extends JobLane>(lane: In) {
       const isOpen = and(eq(jobs.lane, lane), inArray(jobs.state, OPEN));
       return {
-        /** Takes up to `limit` jobs that are due and marks them as running. */
+        /** Takes up to `limit` jobs that are due, not many of one site, and marks them as running. */
         async take(limit: number): Promise<Job<In>[]> {
           if (limit <= 0) return [];
           return database.write(async (tx) => {
+            const isRunning = sql`${jobs.state} = 'running'`;
+            const near = tx
+              .select({
+                id: jobs.id,
+                isRunning: sql`${isRunning}`.as('is_running'),
+                runAt: jobs.runAt,
+                // The address up to its host; what is given is of no site.
+                site: sql`case when ${jobs.given} is null and ${jobs.lane} <> 'looking'
+                  then substr(${items.addressKey}, 1, 8 + instr(substr(${items.addressKey}, 9) || '/', '/')) end`.as(
+                  'site',
+                ),
+              })
+              .from(jobs)
+              .leftJoin(items, and(eq(items.accountId, jobs.accountId), eq(items.id, jobs.itemId)))
+              .where(and(isOpen, or(isRunning, lte(jobs.runAt, now()))))
+              .orderBy(sql`${isRunning} desc`, asc(jobs.runAt), asc(jobs.id))
+              .limit(LOOKED_AT)
+              .as('near');
+            const placed = tx
+              .select({
+                id: near.id,
+                nth: sql<number>`row_number() over (partition by coalesce(${near.site}, ${near.id})
+                  order by ${near.isRunning} desc, ${near.runAt}, ${near.id})`.as('nth'),
+              })
+              .from(near)
+              .as('placed');
             const due = await tx
               .select({
                 id: jobs.id,
@@ -87,7 +118,8 @@ export function jobRepository(database: Database, now: () => number, holder = 's
                 state: jobs.state,
               })
               .from(jobs)
-              .where(and(isOpen, lte(jobs.runAt, now())))
+              .innerJoin(placed, eq(placed.id, jobs.id))
+              .where(and(lte(jobs.runAt, now()), lte(placed.nth, MOST_OF_A_SITE)))
               .orderBy(asc(jobs.runAt), asc(jobs.id))
               .limit(limit);
             for (const job of due) {

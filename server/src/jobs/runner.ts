@@ -18,6 +18,8 @@ export interface Row<Job> {
 }
 
 const MAX_NAP_MS = 60_000;
+/** What is due and was not to be had waits for others of its kind, which may be run elsewhere. */
+const HELD_UP_MS = 1000;
 const HOLD_EVERY_MS = 15_000;
 
 /**
@@ -66,7 +68,8 @@ export function startRunner<Job extends { id: string }>(
     const due = await jobs.nextDue();
     clearTimeout(timer);
     if (due === null || stopped || running.size >= atOnce) return;
-    timer = setTimeout(wake, Math.min(MAX_NAP_MS, Math.max(20, due - Date.now())));
+    const napMs = due - Date.now();
+    timer = setTimeout(wake, napMs <= 0 ? HELD_UP_MS : Math.min(MAX_NAP_MS, Math.max(20, napMs)));
   };
 
   function wake() {

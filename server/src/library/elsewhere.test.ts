@@ -86,5 +86,8 @@ it('a change from a clock that is days ahead, sent again as its answer was lost,
   expect(answer).toMatchObject({ outcome: 'applied', stamp: expect.stringMatching(/-ahead$/) });
   await send({ type: 'choose', id: uuidv7(), itemId, stamp: clock.next(), set: { title: 'Second' } });
   expect(await send(first)).toEqual(answer);
+  // By then its own stamp is one that could be.
+  const later = { clock, now: () => Date.now() + 4 * 86_400_000 };
+  expect((await takePush(house.library, { mutations: [first] }, later)).results[0]).toEqual(answer);
   expect((await house.library.item(itemId))?.choices.title.value).toBe('Second');
 });

@@ -8,7 +8,7 @@ import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { accountRepository } from '../accounts/accounts';
 import { type Database, isDiskFull, openDatabase } from '../db/open';
-import { jobRepository, LEASE_MS } from '../jobs/queue';
+import { jobRepository, LEASE_MS, MOST_OF_A_SITE } from '../jobs/queue';
 import { libraryOf } from './library';
 import { takeMutation } from './take-mutations';
 
@@ -245,6 +245,32 @@ describe('jobs', () => {
     expect(await jobs.recover()).toBe(3);
     const retaken = await quick.take(5);
     expect(retaken.map((job) => [job.attempts, job.crashes])).toEqual(Array(3).fill([2, 1]));
+  });
+
+  it('are not many of one site at once: those of others come before, and what is given is of none', async () => {
+    const library = await account('a@example.org');
+    const slow = Array.from({ length: 6 }, (_, n) => save(`https://slow.example/${n}`));
+    const part = { ...save('https://slow.example/part'), howMuch: 'selected-part' as const };
+    await push(library, ...slow);
+    now += 1;
+    await push(library, save('https://other.example/'), part);
+    const given = { type: 'text/plain' as const, body: 'A part of it.', encoding: 'utf8' as const };
+    await push(library, { type: 'provide', id: uuidv7(), itemId: part.itemId, stamp: clock.next(), given });
+    const quick = jobRepository(database, () => now).lane('quick');
+    const takenOf = async (limit: number) => {
+      const jobs = await quick.take(limit);
+      return Promise.all(jobs.map(async (job) => [job, (await library.item(job.itemId))?.address] as const));
+    };
+    const taken = await takenOf(10);
+    expect(taken.map(([, address]) => address)).toEqual([
+      ...slow.slice(0, MOST_OF_A_SITE).map(({ address }) => address),
+      'https://other.example/',
+      'https://slow.example/part',
+    ]);
+    expect(await takenOf(10)).toEqual([]);
+    // One that has ended makes room for one.
+    await library.change((write) => write.endJob(taken[0]![0].id, 'done', now));
+    expect((await takenOf(10)).map(([, address]) => address)).toEqual([slow[MOST_OF_A_SITE]?.address]);
   });
 
   it('wait until they are due', async () => {

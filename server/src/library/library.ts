@@ -301,6 +301,15 @@ async function libraryWriter(tx: Transaction, accountId: string, registry: Regis
       return stamp;
     },
 
+    /** The stamps that were given anew to changes that came before, by the changes' ids. */
+    async restampsOf(mutationIds: readonly string[]): Promise<ReadonlyMap<string, string>> {
+      const rows = await tx
+        .select({ id: restamps.mutationId, stamp: restamps.stamp })
+        .from(restamps)
+        .where(and(eq(restamps.accountId, accountId), inArray(restamps.mutationId, [...mutationIds])));
+      return new Map(rows.map(({ id, stamp }) => [id, stamp]));
+    },
+
     /** The item that stands for an address, other than `exceptId`: the one saved first. */
     async itemAt(addressKey: string, exceptId: string): Promise<Item | undefined> {
       const rows = await tx

@@ -24,6 +24,8 @@ import { Unstorable } from './stored';
 export interface PushTools {
   clock: HybridClock;
   now(): number;
+  /** Stamps that were given anew when changes came the first time; see withPlausibleStamp. */
+  restamps?: ReadonlyMap<string, string>;
 }
 
 /** Changes that a device sent, and where they go. */
@@ -50,8 +52,9 @@ export async function takePush(
   const takeThem = (some: readonly unknown[]) =>
     library.change(async (write) => {
       const [taken, begunAt]: [PushResult[], number] = [[], tools.now()];
+      const restamps = await write.restampsOf(some.map(idOf).filter((id) => id !== ''));
       for (const mutation of some) {
-        taken.push(await takeIfAllowed(write, mutation, refusal, tools));
+        taken.push(await takeIfAllowed(write, mutation, refusal, { ...tools, restamps }));
         if (tools.now() - begunAt >= ONE_CHANGE_MS) break;
       }
       return { results: taken, cursor: write.sequence };
@@ -94,9 +97,12 @@ function unknown(change: Change, what: string): PushResult {
   return { ...refused(change, `That ${what} is not in this library.`), unknown: true } as PushResult;
 }
 
+const WithId = z.object({ id: z.string() });
+/** Of what may be anything. */
+const idOf = (input: unknown): string => WithId.safeParse(input).data?.id ?? '';
+
 function refused(input: unknown, says: string): PushResult {
-  const id = z.object({ id: z.string() }).safeParse(input);
-  return { outcome: 'refused', mutationId: id.data?.id ?? '', detail: clipped(says, 500) };
+  return { outcome: 'refused', mutationId: idOf(input), detail: clipped(says, 500) };
 }
 
 /**
@@ -223,8 +229,18 @@ async function changeFeed(write: LibraryWriter, mutation: FeedMutation, tools: P
   return { outcome: 'applied', mutationId };
 }
 
-/** A device whose clock is ahead would win every merge until then: its stamps are taken as of now. */
-async function withPlausibleStamp(write: LibraryWriter, mutation: Change, { clock, now }: PushTools): Promise<Change> {
+/**
+ * A device whose clock is ahead would win every merge until then: its stamps are taken as of now. When the answer was lost and the
+ * change comes again, it has the stamp that it was given the first time, also when its own is plausible by then: what was made
+ * after it, by who saw it, has a later one.
+ */
+async function withPlausibleStamp(
+  write: LibraryWriter,
+  mutation: Change,
+  { clock, now, restamps }: PushTools,
+): Promise<Change> {
+  const before = restamps?.get(mutation.id);
+  if (before !== undefined) return { ...mutation, stamp: before };
   if (instantOf(mutation.stamp) <= now() + FUTURE_TOLERANCE_MS) return mutation;
   const make = () => asGivenBy(deviceOf(mutation.stamp), clock.next());
   return { ...mutation, stamp: await write.restamped(mutation.id, make, now()) };

@@ -3,6 +3,7 @@ import { Router } from 'express';
 import type { FileStore } from '../files/files';
 import type { Library } from '../library/library';
 import { accountOf } from './guard';
+import { sendPicture } from './picture';
 import { notFound } from './problem';
 
 /** Copies never change and pictures are named by their content: both may be kept for ever. */
@@ -22,8 +23,7 @@ export function libraryRoutes(library: (accountId: string) => Library, files: Fi
   router.get('/pictures/:file', async (request, response) => {
     const hash = PictureParams.parse(request.params).file.replace('.webp', '');
     if (!(await library(accountOf(response).id).ownsPicture(hash))) throw notFound('That picture');
-    response.set('cache-control', FOR_EVER).type('image/webp');
-    response.sendFile(files.pathOf(hash), { cacheControl: false, dotfiles: 'allow' });
+    await sendPicture(response, files, hash, FOR_EVER);
   });
 
   return router;

@@ -18,6 +18,7 @@ import type { FileStore } from '../files/files';
 import { coverPicture } from '../publish/documents/pictures';
 import { type Dossiers, isKeyOf, keyOf, type OpenedDossier, type PublicationRow } from '../publish/dossiers';
 import { originOf } from './origin';
+import { sendPicture } from './picture';
 import { limitRate } from './tries';
 
 const Secret = z.string().regex(/^[A-Za-z0-9_-]{32}$/);
@@ -183,8 +184,7 @@ export function shownRoutes({ dossiers, files, secure }: ShownParts): Router {
       message(response, 404, 'That picture is not shown here.');
       return;
     }
-    response.set('cache-control', 'private, max-age=86400').type('image/webp');
-    response.sendFile(files.pathOf(hash.data), { cacheControl: false, dotfiles: 'allow' });
+    await sendPicture(response, files, hash.data, 'private, max-age=86400');
   });
   return router;
 }

@@ -2,7 +2,7 @@ import { readAddress } from '@dorvel/core/address';
 import type { GivenText } from '@dorvel/core/model';
 import { alreadySavedWords } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { choose, saveAddress } from '@/device/store/changes';
 import { useNoteSheet } from '@/features/notes/note-store';
@@ -14,12 +14,13 @@ import { Field } from '@/ui/field';
 import { useNotices } from '@/ui/notices';
 import { Sheet } from '@/ui/sheet';
 import { useAddSheet } from './add-store';
-import { ALL_FILES, type SaveList, saveListOfFiles, saveListOfText } from './files';
+import { ALL_FILES, saveListOfText } from './files';
 import { GivenTextField } from './given-text';
 import { OfFile } from './of-file';
 import { OfPictures, PictureInputs } from './of-pictures';
 import { isPicture } from './pictures';
 import { SaveMany } from './save-many';
+import { useFileReading } from './use-file-reading';
 
 /** Paste or type an address; one press, and it is in the Inbox. */
 export function AddSheet() {
@@ -34,45 +35,29 @@ export function AddSheet() {
   const [given, setGiven] = useState<GivenText | null>(null);
   const wantsPart = howMuch === 'selected-part';
   const dropped = useAddSheet((state) => state.files);
-  const [ofFiles, setOfFiles] = useState<SaveList | null>(null);
+  const reading = useFileReading();
+  const ofFiles = reading.list;
   const ofText = useMemo(() => saveListOfText(input), [input]);
   const many = ofFiles ?? ofText;
   const [pictures, setPictures] = useState<readonly File[]>([]);
-  const [reading, setReading] = useState<string | null>(null);
-  const stop = useRef<AbortController | null>(null);
-  const readFiles = async (files: readonly File[]) => {
-    const [first] = files;
-    if (!first) return;
-    // Pictures alone are put in order; among other files, each is taken by itself.
-    if (files.every(isPicture)) {
-      setPictures(files);
-      return;
-    }
-    const controller = new AbortController();
-    stop.current = controller;
-    setReading(files.length === 1 ? first.name : `${files.length} files`);
-    const list = await saveListOfFiles(files, controller.signal);
-    if (controller.signal.aborted) return;
-    setReading(null);
-    setOfFiles(list);
-  };
-  useEffect(() => void readFiles(dropped), [dropped]);
-  // What is still being read when the sheet is closed is wanted by nobody.
-  useEffect(() => () => stop.current?.abort(), []);
-  if (reading !== null)
+  const readFiles = reading.files;
+  const takeFiles = useCallback(
+    (files: readonly File[]) => {
+      // Pictures alone are put in order; among other files, each is taken by itself.
+      if (files.length > 0 && files.every(isPicture)) setPictures(files);
+      else readFiles(files);
+    },
+    [readFiles],
+  );
+  useEffect(() => takeFiles(dropped), [dropped, takeFiles]);
+  if (reading.name !== null)
     return (
       <Sheet title="Save what is in files" onClose={close}>
         <View className="items-start gap-[14px] py-[6px]">
           <Text role="status" className="font-ui text-base text-ink">
-            {`Reading ${reading}…`}
+            {`Reading ${reading.name}…`}
           </Text>
-          <Button
-            label="Stop"
-            onPress={() => {
-              stop.current?.abort();
-              setReading(null);
-            }}
-          />
+          <Button label="Stop" onPress={reading.end} />
         </View>
       </Sheet>
     );
@@ -117,7 +102,7 @@ export function AddSheet() {
             value={input}
             onChangeText={(text) => {
               setInput(text);
-              setOfFiles(null);
+              reading.forget();
               setFault(null);
             }}
             fault={fault}
@@ -131,8 +116,13 @@ export function AddSheet() {
         <HowMuchChoice value={howMuch} onChange={setHowMuch} of={isMany ? OF_A_PAGE : undefined} />
         {isMany ? (
           <>
-            {ofFiles && <OfFile list={ofFiles} onChange={setOfFiles} />}
-            <SaveMany reading={many} howMuch={wantsPart ? usual : howMuch} onDone={close} />
+            {ofFiles && <OfFile list={ofFiles} onTake={reading.again} />}
+            <SaveMany
+              reading={many}
+              isChanging={reading.isChanging}
+              howMuch={wantsPart ? usual : howMuch}
+              onDone={close}
+            />
           </>
         ) : (
           <>
@@ -155,7 +145,7 @@ export function AddSheet() {
                 type="file"
                 multiple
                 accept={ALL_FILES}
-                onChange={(event) => void readFiles([...(event.target.files ?? [])])}
+                onChange={(event) => takeFiles([...(event.target.files ?? [])])}
               />
             </label>
             <PictureInputs onFiles={(files) => setPictures([...(files ?? [])].filter(isPicture))} />

@@ -106,15 +106,21 @@ async function fileRequest(given: GivenText, shown: string, bytes: BufferSource)
   return { address: fileAddress(inBase64Url(new Uint8Array(hash))), shown, given };
 }
 
-/** The chapters of an e-book, each to be saved as an item of its own. */
-export async function saveListOfChapters(book: File): Promise<SaveList> {
-  const read = readApart((from) => from.chapters(book)).then((found) => saveListOf(found, book.name));
+/** The chapters of an e-book, each to be saved as an item of its own. @param signal ends the reading */
+export async function saveListOfChapters(book: File, signal: AbortSignal): Promise<SaveList> {
+  const read = readApart((from) => from.chapters(book), signal).then((found) => saveListOf(found, book.name));
   return { ...(await orSaysSo(book.name, read)), book };
 }
 
-/** The pages of a table, by what its columns are said to be. */
-export async function saveListOfTable(table: AddressTable, columns: TableColumns): Promise<SaveList> {
-  const read = readApart((from) => from.inTable(table, columns)).then((found) => saveListOf(found, 'The table'));
+/** The pages of a table, by what its columns are said to be. @param signal ends the reading */
+export async function saveListOfTable(
+  table: AddressTable,
+  columns: TableColumns,
+  signal: AbortSignal,
+): Promise<SaveList> {
+  const read = readApart((from) => from.inTable(table, columns), signal).then((found) =>
+    saveListOf(found, 'The table'),
+  );
   return { ...(await orSaysSo('The table', read)), table: { table, columns } };
 }
 

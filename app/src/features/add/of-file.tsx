@@ -5,20 +5,21 @@ import { type SaveList, saveListOfChapters, saveListOfFiles, saveListOfTable } f
 
 interface OfFileProps {
   list: SaveList;
-  onChange(list: SaveList): void;
+  /** It is to be taken in another way. */
+  onTake(read: (signal: AbortSignal) => Promise<SaveList>): void;
 }
 
 /** How a file is to be taken, where there is more than one way. */
-export function OfFile({ list, onChange }: OfFileProps) {
+export function OfFile({ list, onTake }: OfFileProps) {
   return (
     <>
-      {list.table && <OfTable list={list} onChange={onChange} />}
-      {list.book && <OfBook list={list} onChange={onChange} />}
+      {list.table && <OfTable list={list} onTake={onTake} />}
+      {list.book && <OfBook list={list} onTake={onTake} />}
     </>
   );
 }
 
-function OfTable({ list, onChange }: OfFileProps) {
+function OfTable({ list, onTake }: OfFileProps) {
   const [columns, setColumns] = useState(list.table?.columns);
   if (!list.table || !columns) return null;
   const { table } = list.table;
@@ -28,7 +29,7 @@ function OfTable({ list, onChange }: OfFileProps) {
       columns={columns}
       onChange={(changed) => {
         setColumns(changed);
-        void saveListOfTable(table, changed).then(onChange);
+        onTake((signal) => saveListOfTable(table, changed, signal));
       }}
     />
   );
@@ -40,7 +41,7 @@ const OF_A_BOOK = [
 ] as const;
 type OfABook = (typeof OF_A_BOOK)[number]['value'];
 
-function OfBook({ list: { book }, onChange }: OfFileProps) {
+function OfBook({ list: { book }, onTake }: OfFileProps) {
   const [how, setHow] = useState<OfABook>('whole');
   if (!book) return null;
   return (
@@ -50,7 +51,9 @@ function OfBook({ list: { book }, onChange }: OfFileProps) {
       value={how}
       onChange={(chosen) => {
         setHow(chosen);
-        void (chosen === 'chapters' ? saveListOfChapters(book) : saveListOfFiles([book])).then(onChange);
+        onTake((signal) =>
+          chosen === 'chapters' ? saveListOfChapters(book, signal) : saveListOfFiles([book], signal),
+        );
       }}
     />
   );

@@ -6,7 +6,7 @@ import { Choice } from '@/ui/choice';
 import { namedList } from '@/ui/named-list';
 import { Switch } from '@/ui/setting';
 import type { SaveList } from './files';
-import { isPicture, NotAPicture, PICTURE_FILES, pictureRequest } from './pictures';
+import { isPicture, type Making, NotAPicture, PICTURE_FILES, pictureRequest } from './pictures';
 import { SaveMany } from './save-many';
 import { takenAt } from './taken-at';
 import { useSamePicture } from './use-same-picture';
@@ -26,15 +26,8 @@ interface OfPicturesProps {
 /** Pictures that are to be saved: seen, put in order, more of them photographed, and then saved, offline too. */
 export function OfPictures({ files, onChange, onDone }: OfPicturesProps) {
   const [how, setHow] = useState<How>('one');
-  const [list, setList] = useState<SaveList | null>(null);
   const [keepsPlace, setKeepsPlace] = useState(false);
-  const isOne = how === 'one' && files.length > 0;
-  useEffect(() => {
-    let isWanted = true;
-    setList(null);
-    void listOf(isOne ? [files] : files.map((file) => [file])).then((made) => isWanted && setList(made));
-    return () => void (isWanted = false);
-  }, [files, isOne]);
+  const { list, ready } = useMade(files, how === 'one');
   const hasPlace = list?.requests.some(({ place }) => place !== undefined) ?? false;
   const wanted = useMemo(
     () =>
@@ -75,11 +68,33 @@ export function OfPictures({ files, onChange, onDone }: OfPicturesProps) {
         <SaveMany reading={wanted} howMuch="picture" onDone={onDone} />
       ) : (
         <Text role="status" className="font-ui text-base text-soft">
-          Making them ready…
+          {files.length < 2 ? 'Making it ready…' : `Making picture ${ready + 1} of ${files.length} ready…`}
         </Text>
       )}
     </View>
   );
+}
+
+/** Pictures made ready to be saved, and how many of them are so far; made anew when they are others. */
+function useMade(files: readonly File[], asOne: boolean): { list: SaveList | null; ready: number } {
+  const [list, setList] = useState<SaveList | null>(null);
+  const [ready, setReady] = useState(0);
+  const [fault, setFault] = useState<Error | null>(null);
+  useEffect(() => {
+    const ending = new AbortController();
+    const { signal } = ending;
+    setList(null);
+    setReady(0);
+    const groups = asOne && files.length > 0 ? [files] : files.map((file) => [file]);
+    void listOf(groups, { signal, onReady: (count) => !signal.aborted && setReady(count) }).then(
+      (made) => !signal.aborted && setList(made),
+      (error: unknown) => !signal.aborted && setFault(error instanceof Error ? error : new Error(String(error))),
+    );
+    return () => ending.abort();
+  }, [files, asOne]);
+  // The nearest boundary says so.
+  if (fault !== null) throw fault;
+  return { list, ready };
 }
 
 const swapped = (files: readonly File[], n: number): File[] => {
@@ -88,12 +103,15 @@ const swapped = (files: readonly File[], n: number): File[] => {
   return next;
 };
 
-async function listOf(groups: readonly (readonly File[])[]): Promise<SaveList> {
+async function listOf(groups: readonly (readonly File[])[], making: Required<Making>): Promise<SaveList> {
   const list: SaveList = { requests: [], faults: [] };
+  let before = 0;
   for (const group of groups) {
     if (group.length === 0) continue;
     try {
-      const request = await pictureRequest(group);
+      const from = before;
+      before += group.length;
+      const request = await pictureRequest(group, { ...making, onReady: (count) => making.onReady(from + count) });
       const places = await Promise.all(group.map(takenAt));
       const place = places.find((each) => each !== null);
       list.requests.push(place ? { ...request, place } : request);

@@ -1,5 +1,5 @@
 import { fileAddress } from '@dorvel/core/address';
-import { type GivenText, inBase64, inBase64Url, isPushable, MAX_PICTURES } from '@dorvel/core/model';
+import { type GivenText, inBase64, inBase64Url, isPushable, MAX_PICTURES, MAX_PUSHED_SIZE } from '@dorvel/core/model';
 import escapeHtml from 'escape-html';
 import type { ToSave } from '@/device/store/changes';
 
@@ -24,45 +24,70 @@ const WHOLE_PIXELS = 12_000_000;
 const TRIES = [
   { side: Infinity, quality: 0.92 },
   { side: Infinity, quality: 0.8 },
+  { side: 3400, quality: 0.8 },
   { side: 2600, quality: 0.9 },
   { side: 2600, quality: 0.75 },
   { side: 2000, quality: 0.7 },
   { side: 1600, quality: 0.6 },
   { side: 1200, quality: 0.5 },
 ] as const;
-/** Of more pages in one item there is no room for all of each: it is not tried. */
-const FEW = 2;
+type Try = (typeof TRIES)[number];
 
 /** Why a picture cannot be taken, in words. */
 export class NotAPicture extends Error {
   override readonly name = 'NotAPicture';
 }
 
+/** How the making of pictures is followed, and ended. */
+export interface Making {
+  signal?: AbortSignal;
+  /** Told how many of them are ready; fewer again when all are made smaller. */
+  onReady?: (count: number) => unknown;
+}
+
 /**
  * Makes one item of pictures, in their order.
  *
- * @throws NotAPicture with what to do
+ * @throws NotAPicture with what to do; what the signal was ended with
  */
-export async function pictureRequest(files: readonly File[]): Promise<ToSave & { shown: string }> {
+export async function pictureRequest(files: readonly File[], making: Making = {}): Promise<ToSave & { shown: string }> {
   if (files.length > MAX_PICTURES)
     throw new NotAPicture(`One item takes ${MAX_PICTURES} pictures. Save the others as another.`);
-  const bitmaps = await Promise.all(files.map(bitmapOf));
-  try {
-    for (const { side, quality } of TRIES.filter((each) => files.length <= FEW || each.side !== Infinity)) {
-      const pictures = await Promise.all(
-        bitmaps.map((bitmap, n) => drawn(bitmap, files[n]?.name ?? '', side, quality)),
-      );
-      const given = givenOfPictures(pictures);
-      if (!isPushable(given.body)) continue;
-      const hash = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(given.body));
-      const [first] = files;
-      const shown = files.length === 1 ? (first?.name ?? 'A picture') : `${files.length} pictures in one item`;
-      return { address: fileAddress(inBase64Url(new Uint8Array(hash))), shown, given, howMuch: 'picture' };
-    }
-  } finally {
-    for (const bitmap of bitmaps) bitmap.close();
+  for (const how of TRIES) {
+    const pictures = await readyPictures(files, how, making);
+    const given = pictures && givenOfPictures(pictures);
+    if (!given || !isPushable(given.body)) continue;
+    const hash = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(given.body));
+    const [first] = files;
+    const shown = files.length === 1 ? (first?.name ?? 'A picture') : `${files.length} pictures in one item`;
+    return { address: fileAddress(inBase64Url(new Uint8Array(hash))), shown, given, howMuch: 'picture' };
   }
   throw new NotAPicture('Together they are more than can be sent at once. Save them as two items.');
+}
+
+/** Pages of one item are about alike: when the first ones say that all would be so many times too much, the others are not made. */
+const TOO_MUCH = 1.3;
+
+/** Pictures of one size and quality; null as soon as they are more than can be sent. One at a time: a phone has no room for many. */
+async function readyPictures(files: readonly File[], { side, quality }: Try, { signal, onReady }: Making) {
+  const ready: ReadyPicture[] = [];
+  let size = 0;
+  for (const file of files) {
+    signal?.throwIfAborted();
+    onReady?.(ready.length);
+    const bitmap = await bitmapOf(file);
+    try {
+      const picture = await drawn(bitmap, file.name, side, quality);
+      ready.push(picture);
+      // As base64.
+      size += (4 / 3) * picture.bytes.length;
+      const inAll = (size / ready.length) * files.length;
+      if (size > MAX_PUSHED_SIZE || inAll > TOO_MUCH * MAX_PUSHED_SIZE) return null;
+    } finally {
+      bitmap.close();
+    }
+  }
+  return ready;
 }
 
 async function bitmapOf(file: File): Promise<ImageBitmap> {

@@ -14,6 +14,8 @@ import type { SaveList, SaveRequest } from './files';
 
 interface SaveManyProps {
   reading: SaveList;
+  /** It is being read in another way: what is shown is not what would be saved. */
+  isChanging?: boolean;
   howMuch: HowMuch;
   onDone(): void;
 }
@@ -27,7 +29,12 @@ const TAGGING = [
 ] as const;
 
 /** A text with several addresses in it: what will be saved, what is there already, what cannot be, and then all at once. */
-export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDone }: SaveManyProps) {
+export function SaveMany({
+  reading: { requests: wishes, faults },
+  isChanging = false,
+  howMuch,
+  onDone,
+}: SaveManyProps) {
   const items = useItems();
   const router = useRouter();
   const show = useNotices((state) => state.show);
@@ -98,7 +105,12 @@ export function SaveMany({ reading: { requests: wishes, faults }, howMuch, onDon
           <Choice<'yes' | 'no'> name="Folders and tags" options={TAGGING} value={withTags} onChange={setWithTags} />
         </View>
       )}
-      <Button label={`Save ${wishes.length}`} kind="main" disabled={wishes.length === 0} onPress={() => void save()} />
+      <Button
+        label={`Save ${wishes.length}`}
+        kind="main"
+        disabled={isChanging || wishes.length === 0}
+        onPress={() => void save()}
+      />
     </View>
   );
 }

@@ -40,7 +40,7 @@ function tilesOf(part: CompiledPart, isSmall: boolean): WallTile[] {
   const written = (signs: number) => (width: number) => PADDING + LINE * (1 + linesOf(signs, width));
   switch (part.kind) {
     case 'heading':
-      return [{ key, className: 'wall-heading', spans: true, guess: () => 48, content: part.text }];
+      return [{ key, className: 'wall-heading', spans: true, height: () => 48, draw: () => part.text }];
     case 'item':
       return [itemTile(key, part.item, isSmall)];
     case 'search':
@@ -50,8 +50,8 @@ function tilesOf(part: CompiledPart, isSmall: boolean): WallTile[] {
         {
           key,
           className: 'wall-tile',
-          guess: written(1.3 * part.words.length),
-          content: (
+          height: written(1.3 * part.words.length),
+          draw: () => (
             <>
               <p className="marked-words">
                 <span className={`mark-sample mark-${part.mark}`}>{part.words}</span>
@@ -66,8 +66,8 @@ function tilesOf(part: CompiledPart, isSmall: boolean): WallTile[] {
         {
           key,
           className: 'wall-tile',
-          guess: (width) => PADDING + LINE + 0.7 * width,
-          content: (
+          height: (width) => PADDING + LINE + 0.7 * width,
+          draw: () => (
             <>
               <img src={`/api/pictures/${part.hash}.webp`} alt={part.caption} loading="lazy" />
               <span className="wall-small">{part.caption || titleOf(part.of)}</span>
@@ -80,8 +80,8 @@ function tilesOf(part: CompiledPart, isSmall: boolean): WallTile[] {
         {
           key,
           className: `wall-tile purpose purpose-${part.purpose}`,
-          guess: written(part.markdown.length),
-          content: (
+          height: written(part.markdown.length),
+          draw: () => (
             <>
               <span className="purpose-name">{PURPOSE_WORDS[part.purpose]}</span>
               <Markdown written={part.markdown} />
@@ -102,8 +102,8 @@ function itemTile(key: string, item: Item, isSmall: boolean): WallTile {
   return {
     key,
     className: isSmall ? 'wall-tile small' : 'wall-tile',
-    guess: (width) => (width - PADDING) * proportion + PADDING + LINE * (3 + facts.length),
-    content: <ItemTile item={item} facts={facts} />,
+    height: (width) => (width - PADDING) * proportion + PADDING + LINE * (3 + facts.length),
+    draw: () => <ItemTile item={item} facts={facts} />,
   };
 }
 

@@ -3,6 +3,7 @@ import { isUnsure, type PlacedWord } from '@dorvel/core/picture';
 import Panzoom, { type PanzoomObject } from '@panzoom/panzoom';
 import ChevronLeft from 'lucide-react/dist/esm/icons/chevron-left.mjs';
 import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
+import ExternalLink from 'lucide-react/dist/esm/icons/external-link.mjs';
 import FolderPlus from 'lucide-react/dist/esm/icons/folder-plus.mjs';
 import Minus from 'lucide-react/dist/esm/icons/minus.mjs';
 import Plus from 'lucide-react/dist/esm/icons/plus.mjs';
@@ -21,6 +22,8 @@ interface Shown {
 
 interface PictureViewProps extends Shown {
   item: Item;
+  /** The page that it is from. */
+  source: string | null;
   /** The words that stand in the item's own pictures. */
   words: readonly PlacedWord[];
   /** Pieces to be outlined, by the address of the picture. */
@@ -33,7 +36,7 @@ interface PictureViewProps extends Shown {
 const addressOf = (hash: string) => `/api/pictures/${hash}.webp`;
 
 /** A picture as large as the screen, to be drawn nearer and moved about; over it the words that stand in it, to be selected. */
-export function PictureView({ src, alt, item, words, pieces, onShow, onClose }: PictureViewProps) {
+export function PictureView({ src, alt, item, source, words, pieces, onShow, onClose }: PictureViewProps) {
   const hash = /^\/api\/pictures\/([0-9a-f]{64})\.webp$/.exec(src)?.[1];
   const own = item.capture.page?.pictures ?? [];
   const at = own.findIndex((each) => each.hash === hash);
@@ -56,6 +59,8 @@ export function PictureView({ src, alt, item, words, pieces, onShow, onClose }: 
     const shown = dialog.current;
     const moved = sheet.current;
     if (!shown || !moved) return undefined;
+    // The button that led here may be gone, and the keys with it.
+    if (!shown.contains(document.activeElement)) shown.focus();
     const still = matchMedia('(prefers-reduced-motion: reduce)').matches;
     // Words are selected, not moved.
     const made = Panzoom(moved, {
@@ -88,14 +93,15 @@ export function PictureView({ src, alt, item, words, pieces, onShow, onClose }: 
     shown.addEventListener('wheel', wheel, { passive: false });
     moved.addEventListener('dblclick', pressed);
     shown.addEventListener('keydown', keyed);
-    shown.addEventListener('pointerdown', swiped.down);
+    // Before what moves the picture, which lets nobody else have it.
+    shown.addEventListener('pointerdown', swiped.down, true);
     shown.addEventListener('pointerup', swiped.up);
     return () => {
       made.destroy();
       shown.removeEventListener('wheel', wheel);
       moved.removeEventListener('dblclick', pressed);
       shown.removeEventListener('keydown', keyed);
-      shown.removeEventListener('pointerdown', swiped.down);
+      shown.removeEventListener('pointerdown', swiped.down, true);
       shown.removeEventListener('pointerup', swiped.up);
     };
   }, [src]);
@@ -103,6 +109,7 @@ export function PictureView({ src, alt, item, words, pieces, onShow, onClose }: 
   return (
     <dialog
       ref={dialog}
+      tabIndex={-1}
       className="picture-view"
       aria-label={alt || (own.length > 1 && at >= 0 ? `Picture ${at + 1} of ${own.length}` : 'Picture')}
       onCancel={(event) => {
@@ -159,6 +166,11 @@ export function PictureView({ src, alt, item, words, pieces, onShow, onClose }: 
           >
             <Icon of={FolderPlus} tone="ink" size={22} />
           </IconButton>
+        )}
+        {source !== null && (
+          <a className="icon-link" href={source} target="_blank" rel="noreferrer noopener" aria-label="Its source">
+            <Icon of={ExternalLink} tone="ink" size={22} />
+          </a>
         )}
         <IconButton name="Farther" onPress={() => zoom.current?.zoomOut()}>
           <Icon of={Minus} tone="ink" size={22} />

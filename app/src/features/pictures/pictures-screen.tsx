@@ -3,9 +3,9 @@ import { kindInWords, kindOfItem, PICTURE_KIND_WORDS } from '@dorvel/core/pictur
 import { byRaised } from '@dorvel/core/queue';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
-import { useMemo, useRef, useState } from 'react';
-import { type LayoutChangeEvent, ScrollView, Text, View } from 'react-native';
-import { useItems } from '@/device/store/items';
+import { useMemo } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { useItems, useItemsSoFar } from '@/device/store/items';
 import { useHighlights } from '@/device/store/library';
 import { useAddSheet } from '@/features/add/add-store';
 import { FindField } from '@/features/find/find-bar';
@@ -17,8 +17,8 @@ import { ChipRow } from '@/ui/chip-row';
 import { useKeptScroll } from '@/ui/kept-scroll';
 import { ScreenHeader } from '@/ui/screen-header';
 import { StillReading } from '@/ui/still-reading';
-import { inSight, layWall, type TileSize } from '@/ui/wall-layout';
 import { useWide } from '@/ui/wide';
+import { type WallTile, WindowedWall } from '@/ui/windowed-wall';
 import { DensityChoice, useDensity } from './density';
 import { useWallSettings, type WallDensity } from './wall-store';
 
@@ -30,17 +30,13 @@ const TITLE_HEIGHT = 30;
 const TEXT_TILE_HEIGHT = 118;
 /** Of a passage so much is shown below a title. */
 const PASSAGE_HEIGHT = 104;
-/** So far above and below what is seen tiles are drawn too. */
-const AHEAD = 900;
-/** Scrolling by less than that draws nothing anew. */
-const STEP = 240;
 
 const COLOURS = ['red', 'orange', 'yellow', 'green', 'blue', 'purple', 'brown', 'grey'] as const;
 
 /** What was saved to be looked at: pictures at their own proportions, in the order of the Library. */
 export function PicturesScreen() {
-  const items = useItems();
-  const find = useLibraryFind(items, true);
+  const items = useItemsSoFar();
+  const find = useLibraryFind(useItems(), true);
   const { withTexts, change } = useWallSettings();
   const { density, pinch } = useDensity();
   const shown = useMemo(() => {
@@ -48,36 +44,20 @@ export function PicturesScreen() {
     return all.filter((item) => hasPictures(item) || withTexts);
   }, [items, find.asked, find.found, withTexts]);
   const wide = useWide();
-  const [size, setSize] = useState({ width: 0, height: 800 });
-  const [from, setFrom] = useState(0);
-  const top = useRef(0);
   const kept = useKeptScroll('pictures');
-  const measured = ({ nativeEvent: { layout } }: LayoutChangeEvent) =>
-    setSize(({ height }) => ({ width: layout.width, height }));
   const passages = usePassages(withTexts);
-  const sizes = useMemo(
-    () => shown.map((item) => sizeOf(item, density, passages.has(item.id))),
+  const tiles = useMemo(
+    () => shown.map((item) => tileOf(item, density, passages.get(item.id))),
     [shown, density, passages],
   );
-  const columns = Math.max(density === 'few' ? 1 : 2, Math.round(size.width / COLUMN[density]));
-  const { placed, height } = useMemo(
-    () => layWall(sizes, { width: size.width, columns, gap: GAP }),
-    [sizes, size.width, columns],
-  );
+  const pictures = useMemo(() => shown.filter(hasPictures).length, [shown]);
   if (!items) return <StillReading />;
-  const pictures = shown.filter(hasPictures).length;
   return (
     <ScrollView
       className="flex-1 bg-ground"
       contentContainerClassName="mx-auto w-full max-w-[1240px] px-[20px] pb-[60px]"
       {...kept}
       {...pinch}
-      onLayout={({ nativeEvent: { layout } }) => setSize(({ width }) => ({ width, height: layout.height }))}
-      onScroll={(event) => {
-        kept.onScroll(event);
-        const { y } = event.nativeEvent.contentOffset;
-        if (Math.abs(y - from) >= STEP) setFrom(y);
-      }}
     >
       <ScreenHeader
         title="Pictures"
@@ -96,30 +76,13 @@ export function PicturesScreen() {
         ) : null}
       </ScreenHeader>
       {shown.length === 0 && !find.asked && <NoPictures />}
-      <View onLayout={measured}>
-        <div
-          className="picture-wall"
-          role="list"
-          aria-label="Pictures"
-          style={{ height }}
-          ref={(wall) => void (top.current = wall?.offsetTop ?? 0)}
-        >
-          {inSight(placed, from - top.current - AHEAD, from - top.current + size.height + AHEAD).map((n) => {
-            const [item, place] = [shown[n], placed[n]];
-            return item && place ? (
-              <div
-                key={item.id}
-                role="listitem"
-                aria-setsize={shown.length}
-                aria-posinset={n + 1}
-                style={{ left: place.left, top: place.top, width: place.width, height: place.height }}
-              >
-                <Tile item={item} density={density} passage={passages.get(item.id)} />
-              </div>
-            ) : null;
-          })}
-        </div>
-      </View>
+      <WindowedWall
+        name="Pictures"
+        tiles={tiles}
+        column={COLUMN[density]}
+        leastColumns={density === 'few' ? 1 : 2}
+        gap={GAP}
+      />
     </ScrollView>
   );
 }
@@ -142,12 +105,18 @@ function usePassages(areWanted: boolean): ReadonlyMap<string, string> {
   }, [highlights, areWanted]);
 }
 
-function sizeOf({ capture }: Item, density: WallDensity, hasPassage: boolean): TileSize {
-  const [first] = capture.page?.pictures ?? [];
-  const below = density === 'many' ? 0 : TITLE_HEIGHT;
+function tileOf(item: Item, density: WallDensity, passage: string | undefined): WallTile {
+  const [first] = item.capture.page?.pictures ?? [];
+  const title = density === 'many' ? 0 : TITLE_HEIGHT;
+  const text = TEXT_TILE_HEIGHT + (passage === undefined ? 0 : PASSAGE_HEIGHT);
   // What is very long is cut, so that it does not take a whole column.
-  if (first) return { proportion: Math.min(2.2, first.height / first.width), below };
-  return { proportion: 0, below: TEXT_TILE_HEIGHT + (hasPassage ? PASSAGE_HEIGHT : 0) };
+  const proportion = first ? Math.min(2.2, first.height / first.width) : 0;
+  return {
+    key: item.id,
+    height: (width) => (first ? proportion * width + title : text),
+    isExact: true,
+    draw: () => <Tile item={item} density={density} passage={passage} />,
+  };
 }
 
 function Tile({ item, density, passage }: { item: Item; density: WallDensity; passage: string | undefined }) {

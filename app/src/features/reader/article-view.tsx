@@ -2,6 +2,7 @@ import { isOnWeb } from '@dorvel/core/address';
 import { findAnchor } from '@dorvel/core/highlight';
 import type { Highlight, Item } from '@dorvel/core/model';
 import { noteText } from '@dorvel/core/notes';
+import { pageOfPictures } from '@dorvel/core/picture';
 import { inStage } from '@dorvel/core/queue';
 import { fractionAbove, isRightToLeft, sectionsOf, wordsLeftInPart } from '@dorvel/core/text';
 import {
@@ -346,6 +347,7 @@ export const ArticleView = memo(function ArticleView({
           <PictureView
             {...picture}
             item={item}
+            source={sourceOfPicture(item, copy)}
             words={pictureWords}
             pieces={pieces}
             onShow={setPicture}
@@ -356,6 +358,13 @@ export const ArticleView = memo(function ArticleView({
     </View>
   );
 });
+
+/** The page that an open picture is from, as far as it is on the web. */
+function sourceOfPicture({ address, capture }: Item, { tree }: KeptCopy): string | null {
+  const isPicture = (capture.page?.pictures.length ?? 0) > 0;
+  const page = (isPicture ? pageOfPictures(tree) : null) ?? address;
+  return isOnWeb(page) ? page : null;
+}
 
 function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style: Record<string, string> }) {
   const { page } = item.capture;

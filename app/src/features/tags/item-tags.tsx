@@ -1,5 +1,6 @@
 import { hasText, type Item, tagKey, TagName, tagsOf } from '@dorvel/core/model';
 import { suggestTags, type TagSuggestion } from '@dorvel/core/nearness';
+import { alikeAsNear } from '@dorvel/core/picture';
 import { inputWords, reasonForTag } from '@dorvel/core/wording';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
@@ -86,7 +87,7 @@ export function ItemTags({ item }: { item: Item }) {
   );
 }
 
-/** Tags that items near to this one have, and those of the reader's that its text speaks of. */
+/** Tags that items near to this one have, or pictures like it, and those of the reader's that its text speaks of. */
 export function useSuggestedTags(
   item: Item,
   items: readonly Item[],
@@ -103,12 +104,19 @@ export function useSuggestedTags(
     useMemo(() => all.map(({ name }) => name), [all]),
   );
   return useMemo(() => {
-    if (!isText) return [];
+    const alike = alikeAsNear(item, items, MAX_NEIGHBOURS);
+    if (!isText && alike.length === 0) return [];
     const byId = new Map(items.map((each) => [each.id, each]));
     const of = (id: string) => {
       const other = byId.get(id);
       return other ? tagsOf(other) : [];
     };
-    return suggestTags({ related: related ?? [], tagsOf: of, named: named ?? [], own, most: MAX_SUGGESTED });
-  }, [isText, related, named, items, own]);
+    return suggestTags({
+      related: [...(related ?? []), ...alike],
+      tagsOf: of,
+      named: named ?? [],
+      own,
+      most: MAX_SUGGESTED,
+    });
+  }, [item, isText, related, named, items, own]);
 }

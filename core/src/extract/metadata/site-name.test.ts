@@ -49,6 +49,25 @@ describe('the name of a site', () => {
       'skerrowtimes.example',
       'The Skerrow Times',
     ],
+    [
+      'the words of a longer name that are all of the host',
+      [source('Tide News and Island Report', 3)],
+      'tidenews.example',
+      'Tide News',
+    ],
+    ['a name of which the host is one word', [source('Tidewater News', 3)], 'tidewater.example', 'Tidewater News'],
+    [
+      'an address that is written as a name, inside a longer one too',
+      [source('Recipes from SaltRope.it', 3)],
+      'recipes.saltrope.it',
+      'SaltRope',
+    ],
+    [
+      'such an address on a host under another, over a part of it',
+      [source('TIDE.com', 3), source('TIDE North')],
+      'tide.go.example',
+      'TIDE',
+    ],
     ['a manual without what stands behind its version', [source('Larch 7.4 Hilfe')], 'larch.example', 'Larch'],
     ['a manual without its version', [source('Larch 22.2.0 documentation')], 'larch.example', 'Larch'],
     [
@@ -154,3 +173,19 @@ it.each<[string, string, string[]]>([
     ['Northern Press'],
   ],
 ])('an author stands %s', (_name, body, wanted) => expect(at(body, '<title>Larch</title>').authors).toEqual(wanted));
+
+it.each([
+  [
+    'DocBook',
+    '<div class="NAVHEADER"><table><tr><th colspan="3">The Rigger’s Guide: All about rope</th></tr><tr><td><a href="a.html">Prev</a></td></tr></table></div>',
+    'The Rigger’s Guide',
+  ],
+  [
+    'Javadoc',
+    '<header><div class="about-language"><strong>Rigging 17</strong></div><a href="../index.html">Overview</a></header>',
+    'Rigging 17',
+  ],
+])('a manual is called what %s writes at its head', (_generator, head, name) => {
+  const html = `<title>Knots</title><body>${head}<h1>Knots</h1><p>${'A knot holds by what pulls at it. '.repeat(20)}</p><table><tr><th>Part: one</th></tr></table>`;
+  expect(extractArticle(html, 'https://docs.pages.example/r/knots.html').siteName).toBe(name);
+});

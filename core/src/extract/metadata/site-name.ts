@@ -32,7 +32,7 @@ const MOST_NAME = 60;
 export function siteNameOf(sources: readonly SiteNameSource[], host: string): string | null {
   const spoken = spokenHost(host);
   const candidates = sources.flatMap(({ name, weight }) => {
-    const clean = withoutMotto(cleanName(name ?? ''), spoken);
+    const clean = asSpoken(withoutMotto(cleanName(name ?? ''), spoken), spoken, host);
     return clean === '' ? [] : [{ name: clean, weight, plain: plainName(clean) }];
   });
   let best: string | null = null;
@@ -71,6 +71,26 @@ function withoutMotto(name: string, spoken: string): string {
   return parts.find((part) => plainName(part) === spoken || spokenBy(spoken, part) === 1)?.trim() ?? name;
 }
 
+/**
+ * The part of a name that is what the host says, where it is more: "Gazette" of "News from Gazette.com", "US News" of "US News and
+ * World Report" on usnews.com. An address in small letters is no name.
+ */
+function asSpoken(name: string, spoken: string, host: string): string {
+  const words = name.split(' ');
+  for (const word of words) {
+    const own = ADDRESS.test(word) ? (word.replace(/^www\./i, '').split('.')[0] ?? '') : '';
+    if (own !== own.toLowerCase() && host.split('.').includes(own.toLowerCase())) return own;
+  }
+  let said = '';
+  for (const [n, word] of words.entries()) {
+    said += wordsOf(word).join('');
+    if (said !== '' && !spoken.startsWith(said)) return name;
+    // One word alone is often a publisher's, of whom the name tells which part: its news, its city.
+    if (said === spoken && said !== '') return n === 0 ? name : words.slice(0, n + 1).join(' ');
+  }
+  return name;
+}
+
 /** The names that stand on a page: beside its title, on the way home at its head, and at its copyright. */
 export function visibleSiteNames(
   elements: readonly PageElement[],
@@ -79,6 +99,10 @@ export function visibleSiteNames(
   let masthead: string | null = null;
   let links = 0;
   for (const element of elements) {
+    if (isManualsName(element)) {
+      masthead = tidy(startOfText(element, MOST_NAME)).split(': ')[0] ?? null;
+      break;
+    }
     if (!isLink(element) || ++links > MOST_LINKS) continue;
     const isHome = leadsHome(attribute(element, 'href') ?? '', host);
     const around = element.parentNode;
@@ -188,6 +212,16 @@ function isInSiteTitle(element: PageElement): boolean {
 /** What can be nothing but the site's sign, wherever it leads (in a manual, to the manual's first page). Common practice. */
 function isSign(element: PageElement): boolean {
   return /(?:^|\s)(?:logo|navbar-brand|site-(?:title|name|logo))(?:$|\s)/.test(label(element));
+}
+
+/** Where generators of manuals write the manual's name: the head of DocBook's pages, that of Javadoc's. By their output. */
+function isManualsName(element: PageElement): boolean {
+  if (element.tagName === 'div') return /^about-language$/.test(label(element).trim());
+  if (element.tagName !== 'th') return false;
+  let at: PageElement['parentNode'] = element.parentNode;
+  for (let up = 0; at && isElement(at) && up < 4; at = at.parentNode, up++)
+    if (/(?:^|\s)navheader(?:$|\s)/i.test(label(at))) return true;
+  return false;
 }
 
 /** What is named so. Common practice. */

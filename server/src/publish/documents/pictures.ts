@@ -20,10 +20,12 @@ const JPEG_QUALITY = 82;
  */
 export async function documentPicture(files: FileStore, hash: string): Promise<DocumentPicture | null> {
   try {
-    const image = sharp(files.pathOf(hash)).resize(MAX_SIDE, MAX_SIDE, { fit: 'inside', withoutEnlargement: true });
+    const bytes = await files.read(hash);
+    if (!bytes) return null;
+    const image = sharp(bytes).resize(MAX_SIDE, MAX_SIDE, { fit: 'inside', withoutEnlargement: true });
     // Whether each point of it is opaque takes as long as making it: asked only where there may be one that is not.
-    const { hasAlpha } = await sharp(files.pathOf(hash)).metadata();
-    const isOpaque = !hasAlpha || (await sharp(files.pathOf(hash)).stats()).isOpaque;
+    const { hasAlpha } = await sharp(bytes).metadata();
+    const isOpaque = !hasAlpha || (await sharp(bytes).stats()).isOpaque;
     const made = isOpaque ? image.jpeg({ quality: JPEG_QUALITY }) : image.png();
     const { data, info } = await made.toBuffer({ resolveWithObject: true });
     return { hash, bytes: data, type: isOpaque ? 'jpg' : 'png', width: info.width, height: info.height };
