@@ -9,6 +9,8 @@ const transform = {
     },
   ],
 };
+// Properties are tried with one seed: properties.cjs says why.
+const properties = { '^fast-check$': path.join(__dirname, 'properties.cjs') };
 const node = (name) => ({
   displayName: name,
   preset: 'jest-expo/node',
@@ -17,7 +19,7 @@ const node = (name) => ({
   transform,
   // Much of what core stands on ships as ES modules only; telling which is more trouble than translating the rest.
   transformIgnorePatterns: ['node_modules/(?:@babel|jest|@jest|libsql|@libsql|sharp|drizzle-orm|piscina)/'],
-  moduleNameMapper: { '^@dorvel/core/(.*)$': path.join(__dirname, 'core/src/$1') },
+  moduleNameMapper: { ...properties, '^@dorvel/core/(.*)$': path.join(__dirname, 'core/src/$1') },
 });
 
 module.exports = {
@@ -36,6 +38,7 @@ module.exports = {
       rootDir: path.join(__dirname, 'app'),
       testMatch: ['<rootDir>/src/**/*.test.ts?(x)'],
       moduleNameMapper: {
+        ...properties,
         '^@/(.*)$': '<rootDir>/src/$1',
         '^@dorvel/core/(.*)$': path.join(__dirname, 'core/src/$1'),
         // They come as modules of a kind that Jest cannot require, and say nothing.
