@@ -49,10 +49,15 @@ const WALLS = {
     sv: '<div class="box"><h3>Artikeln är låst</h3><p>Bli prenumerant för att läsa hela artikeln.</p><a href="/s">Se erbjudanden</a><p>Redan prenumerant? Logga in</p></div>',
   },
 };
+/** A wall in a part that the page calls its main one, and the same in a box without a name. */
+const BOXED = ', in a box without a name';
 const WANTED = {
   consent: ['failed', ['consent']],
+  [`consent${BOXED}`]: ['failed', ['consent']],
   'sign-in': ['failed', ['sign-in']],
+  [`sign-in${BOXED}`]: ['failed', ['sign-in']],
   'soft 404': ['failed', ['error-page']],
+  [`soft 404${BOXED}`]: ['failed', ['error-page']],
   'script shell': ['failed', ['script-built']],
   'first paragraphs': ['partial', ['paywall', 'paywall-stated', 'paywall-notice', 'shorter-than-stated']],
   'front page of another language': ['failed', ['another-page']],
@@ -102,7 +107,8 @@ function damagedDocument(document, page, kind) {
     );
     return `<!doctype html><html lang="en"><head><title>Home</title><link rel="canonical" href="${front}"><meta property="og:url" content="${front}"><meta property="og:type" content="website"></head><body><header><a href="/en/">Home</a></header><main>${tiles.join('')}</main></body></html>`;
   }
-  const wall = WALLS[kind][language] ?? WALLS[kind].en;
+  const walls = WALLS[kind.replace(BOXED, '')];
+  const wall = walls[language] ?? walls.en;
   if (kind !== 'first paragraphs') {
     // What a server sends instead has the frame of the site, and the wall.
     const frame = [
@@ -114,8 +120,9 @@ function damagedDocument(document, page, kind) {
     const [head, foot] = [frame.slice(0, 2), frame.slice(2, 4)].map((each) =>
       each.map(({ outerHTML }) => outerHTML).join(''),
     );
-    document.body.innerHTML = `${head}<main>${wall}</main>${foot}`;
-    if (kind === 'soft 404') document.title = 'Page';
+    const tag = kind.endsWith(BOXED) ? 'div' : 'main';
+    document.body.innerHTML = `${head}<${tag}>${wall}</${tag}>${foot}`;
+    if (kind.startsWith('soft 404')) document.title = 'Page';
     return document.documentElement.outerHTML;
   }
   // All behind the first fifth of the words goes.

@@ -6,6 +6,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { toString } from 'hast-util-to-string';
 import { extractArticle, pageEvidence } from '../core/src/extract/article.ts';
 import { FEATURE_GROUPS, FEATURES } from '../core/src/extract/judge/features.ts';
 import { biasedPages, builtPages, developmentPages, foldsOf, scoreText, wordsOf } from './development-pages.mjs';
@@ -105,10 +106,10 @@ const read = (name) => ({
 
 const mean = (values) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
 const scores = (forestOf) =>
-  pages.map((page) => ({
-    page,
-    ...scoreText(extractArticle(page.html, page.url, 'words-and-pictures', forestOf(page)).text, page),
-  }));
+  pages.map((page) => {
+    const article = extractArticle(page.html, page.url, 'words-and-pictures', forestOf(page));
+    return { page, article, ...scoreText(article.text, page) };
+  });
 const crossed = () => {
   const each = Array.from({ length: 10 }, (_, part) => read(`part-${part}`));
   return scores((page) => each[parts.get(page.template)]);
@@ -153,6 +154,23 @@ for (const set of [...Object.keys(SETS), null])
 say();
 say(
   `Learned by heart (mean F1 on the pages it was made from, less that on templates it has not seen): ${(figures(seen).mean - figures(unseen).mean).toFixed(4)}.`,
+);
+// A block that is not text should be one that *Tidy* points out, and what it points out should not be the text itself.
+const count = { all: 0, wrong: 0, doubtful: 0, found: 0 };
+for (const { page, article } of unseen) {
+  const doubtful = new Set(article.doubts.map(({ at }) => at));
+  const blocks = article.tree.children.map((block) => ({ text: toString(block) }));
+  labelled(page, blocks).forEach(({ label }, at) => {
+    if (label === null || wordsOf(blocks[at].text).length === 0) return;
+    count.all++;
+    if (label === 0) count.wrong++;
+    if (doubtful.has(at)) count.doubtful++;
+    if (label === 0 && doubtful.has(at)) count.found++;
+  });
+}
+say();
+say(
+  `Of the ${count.all} blocks that came through on templates not seen, ${count.wrong} are not text. Pointed out as doubtful: ${count.doubtful}, of which ${count.found} are not text.`,
 );
 const each = Number(process.argv[process.argv.indexOf('--each') + 1]) || 0;
 if (has('--each'))

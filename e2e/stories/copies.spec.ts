@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from '../homes';
 import { page as webPage } from '../ports';
-import { goTo, postToRough, row, save, signIn } from '../reader';
+import { goTo, openEverything, postToRough, row, save, signIn } from '../reader';
 
 /** On a phone the reader covers the bar of places: there is a way back first. */
 async function toList(page: Page, place: 'Inbox' | 'Library'): Promise<void> {
@@ -103,6 +103,20 @@ test('a page is rewritten and then vanishes: both copies stay, are compared, and
     await page.getByRole('status').filter({ hasText: 'taken out' }).getByRole('button', { name: 'Undo' }).click();
     await expect(article).toContainText('This sheet is printed');
   });
+});
+
+test('tidying says which block may not belong, and why', async ({ page, seeded }) => {
+  await signIn(page, seeded);
+  await openEverything(page);
+  await inSheet(page, 'Tidy the text');
+  await expect(page.getByText(/One block may not belong: it says why/)).toBeVisible();
+  const notes = page.getByRole('checkbox', { name: 'Notes', exact: true });
+  await expect(notes).toHaveAccessibleDescription(/^May not belong: .+\. But .+\.$/);
+  const next = page.getByRole('button', { name: 'Go to the next block that may not belong' });
+  await next.click();
+  await expect(notes).toBeFocused();
+  await expect(notes).toBeInViewport();
+  await expect(page.getByRole('checkbox').first()).not.toHaveAccessibleDescription(/May not belong/);
 });
 
 test('a save keeps as much as is asked for, and a text can be given by hand', async ({ page, empty }, { project }) => {

@@ -2,11 +2,12 @@ import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toString } from 'hast-util-to-string';
 import { visit } from 'unist-util-visit';
-import { type CameThrough, type Fact, type HowMuch, MAX_FACTS, TREE_SCHEMA } from '../model';
+import { type CameThrough, type Doubt, type Fact, type HowMuch, MAX_FACTS, TREE_SCHEMA } from '../model';
 import { countWords, languageOf, plainText, readingMinutes } from '../text';
+import { doubtsOf } from './judge/doubts';
 import type { Stated } from './judge/features';
 import { FOREST, type Forest, likelihood, reasons } from './judge/forest';
-import { type Evidence, isTextLine } from './judge/judge';
+import { type Evidence, isTextLine, type Judged } from './judge/judge';
 import { readLabelledFacts } from './metadata/labelled-facts';
 import { type Metadata, readMetadata } from './metadata/metadata';
 import { checkArrival } from './page/came-through';
@@ -66,6 +67,8 @@ export interface Article {
   minutes: number;
   pictureCount: number;
   cameThrough: CameThrough;
+  /** Blocks of the tree that are not surely text. */
+  doubts: Doubt[];
 }
 
 export const PAGE_LENGTH_LIMIT = 12_000_000;
@@ -95,7 +98,7 @@ export function extractArticle(
   const nextPageUrl = isArticle ? findNextPage([...descendants(document)], url) : null;
   const thread = isArticle ? threadTree(document, place, metadata.statedThread) : null;
   const page = { html, document, place, metadata, visibleText: evidence.visibleText, thread: thread?.tree, forest };
-  const tree = treeOf(howMuch, page);
+  const { tree, kept } = treeOf(howMuch, page);
   const measures = measured(tree, metadata.language);
   return {
     title: metadata.title,
@@ -117,6 +120,7 @@ export function extractArticle(
       howMuch === 'address-only'
         ? { verdict: 'whole', signs: [] }
         : checkArrival({ address: url, ...evidence, ...measures, metadata }),
+    doubts: forest === null ? [] : doubtsOf(tree, kept, forest),
   };
 }
 
@@ -151,31 +155,41 @@ interface PageAtHand {
   forest: Forest | null;
 }
 
-function treeOf(howMuch: HowMuch, page: PageAtHand): Root {
+/** A text, with the lines of the page that it was judged by; none where nothing was judged. */
+interface Found {
+  tree: Root;
+  kept: Judged['kept'];
+}
+
+const given = (tree: Root): Found => ({ tree, kept: [] });
+
+function treeOf(howMuch: HowMuch, page: PageAtHand): Found {
   const { html, document, place } = page;
   switch (howMuch) {
     case 'address-only':
-      return { type: 'root', children: [] };
+      return given({ type: 'root', children: [] });
     case 'whole-page':
-      return wholeTree(document, place);
+      return given(wholeTree(document, place));
     case 'selected-part':
-      return partTree(html, place);
-    case 'words-only':
-      return withoutPictures(textTree(page));
+      return given(partTree(html, place));
+    case 'words-only': {
+      const found = textTree(page);
+      return { ...found, tree: withoutPictures(found.tree) };
+    }
     case 'words-and-pictures':
     case 'picture':
       return textTree(page);
   }
 }
 
-function textTree({ html, document, place, metadata, visibleText, thread, forest }: PageAtHand): Root {
-  if (thread) return thread;
+function textTree({ html, document, place, metadata, visibleText, thread, forest }: PageAtHand): Found {
+  if (thread) return given(thread);
   const judged = forest && judgedTree(document, place, statedBy(metadata), forest);
-  let tree = judged ?? mainTree(parsePage(html), place, metadata.title, 'by all evidence');
+  let found = judged ?? given(mainTree(parsePage(html), place, metadata.title, 'by all evidence'));
   const take = (other: Root, times: number) => {
-    if (wordsIn(other) > times * wordsIn(tree)) tree = other;
+    if (wordsIn(other) > times * wordsIn(found.tree)) found = given(other);
   };
-  const isShort = () => toString(tree).length < MAX_SHORT && wordsIn(tree) < MIN_WORDS;
+  const isShort = () => toString(found.tree).length < MAX_SHORT && wordsIn(found.tree) < MIN_WORDS;
   // A page whose class names mislead comes to nothing; then only what can never be text is left out.
   if (isShort() && countWords(visibleText, null) > 3 * MIN_WORDS)
     take(mainTree(parsePage(html), place, metadata.title, 'by the surest evidence'), 2);
@@ -184,7 +198,7 @@ function textTree({ html, document, place, metadata, visibleText, thread, forest
   if (stated !== null) take(partTree(stated, place), 3);
   const state = isShort() ? textInState(parsePage(html)) : null;
   if (state !== null) take(partTree(state, place), 3);
-  return tree;
+  return found;
 }
 
 function statedBy({ title, statedTexts }: Metadata): Stated {
@@ -253,12 +267,16 @@ function shownBy(document: PageDocument) {
     if (element.tagName === 'input' && attribute(element, 'type')?.toLowerCase() === 'password')
       hasPasswordField = true;
   }
+  const mains = [...descendants(document)].filter(
+    (each) => each.tagName === 'main' || attribute(each, 'role') === 'main',
+  );
   const noscript = [...descendants(document)]
     .filter((e) => e.tagName === 'noscript')
     .flatMap((e) => e.childNodes.map(textContent));
   return {
     scriptLength,
     hasPasswordField,
+    mainText: mains.length === 1 && mains[0] ? tidy(spacedText(mains[0])) : '',
     visibleText: tidy(`${spacedText(document)} ${noscript.join(' ')}`).slice(0, 200_000),
   };
 }
@@ -302,5 +320,6 @@ export function articleOfTree(tree: Root, title: string | null, authors: readonl
       measures.wordCount === 0 && measures.pictureCount === 0
         ? { verdict: 'failed', signs: [{ code: 'empty-document' }] }
         : { verdict: 'whole', signs: [] },
+    doubts: [],
   };
 }

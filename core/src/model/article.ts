@@ -31,6 +31,32 @@ export const ArticleTree = z.object({
 }) as unknown as z.ZodType<Root>;
 export type ArticleTree = Root;
 
+/** What a block of a page is judged by; each speaks for its being text, or against it. */
+export const Evidence = z.enum([
+  'words',
+  'tag',
+  'place',
+  'rules',
+  'names',
+  'neighbours',
+  'headings',
+  'boxes',
+  'repetition',
+  'stated',
+]);
+export type Evidence = z.infer<typeof Evidence>;
+
+export const MAX_DOUBTS = 100;
+
+/** A block that was kept although it is not surely text, and what speaks for and against it, the strongest first. */
+export const Doubt = z.object({
+  /** Its place among the blocks of the tree. */
+  at: z.int().min(0),
+  speaksFor: z.array(Evidence).max(2),
+  speaksAgainst: z.array(Evidence).max(2),
+});
+export type Doubt = z.infer<typeof Doubt>;
+
 /** The text of a page as it was on a day. Never changes once made, so devices may keep it for ever. */
 export const Copy = z.object({
   id: Id,
@@ -43,5 +69,7 @@ export const Copy = z.object({
   tree: ArticleTree,
   /** Of pictures: the words that stand in them, with their places. The tree has them as paragraphs. */
   recognised: z.array(RecognisedPicture).max(MAX_PICTURES).optional(),
+  /** Of a page that was judged line by line: what *Tidy* points out. */
+  doubts: z.array(Doubt).max(MAX_DOUBTS).optional(),
 });
 export type Copy = z.infer<typeof Copy>;

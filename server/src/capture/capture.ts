@@ -297,6 +297,7 @@ async function withCopy(write: LibraryWriter, item: Item, arrived: Arrived, now:
     language: article.language,
     hash,
     tree: article.tree,
+    ...(article.doubts.length > 0 ? { doubts: article.doubts } : {}),
   };
   await write.putPictures(filesOf(arrived));
   await write.putCopy(copy, terms);

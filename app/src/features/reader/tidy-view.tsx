@@ -9,6 +9,7 @@ import { choose } from '@/device/store/changes';
 import type { KeptCopy } from '@/device/store/store';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
 import { Button } from '@/ui/button';
+import { reasonsOf } from './unsure-words';
 
 interface TidyViewProps {
   item: Item;
@@ -24,6 +25,18 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
   const out = tidyingOf(item.choices, copy.id)?.out ?? [];
   const { set, undo, canUndo } = useUndoable(item, copy, out);
   const blocks = useMemo(() => copy.tree.children.map((block) => blockOf(block)), [copy]);
+  const doubts = useMemo(() => new Map(copy.doubts?.map((doubt) => [doubt.at, doubt])), [copy]);
+  const list = useRef<HTMLDivElement>(null);
+  const lastShown = useRef(-1);
+  const goToNext = () => {
+    const places = [...doubts.keys()];
+    // Behind the last comes the first.
+    lastShown.current = places.find((place) => place > lastShown.current) ?? places[0] ?? -1;
+    const block = list.current?.children[lastShown.current];
+    if (!(block instanceof HTMLElement)) return;
+    block.focus({ preventScroll: true });
+    block.scrollIntoView({ block: 'center' });
+  };
   return (
     <View className="min-h-0 flex-1">
       <div className="reader-scroll" role="region" aria-label="Tidy the text">
@@ -32,6 +45,7 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
             Tidy the text
           </Text>
           <div
+            ref={list}
             className="article tidy"
             style={style}
             lang={copy.language ?? undefined}
@@ -39,6 +53,7 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
           >
             {blocks.map(({ name, content }, index) => {
               const isOut = out.includes(index);
+              const doubt = doubts.get(index);
               const toggle = () => set(isOut ? out.filter((each) => each !== index) : [...out, index]);
               return (
                 <div
@@ -46,8 +61,9 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
                   role="checkbox"
                   aria-checked={!isOut}
                   aria-label={name}
+                  aria-describedby={doubt && `unsure-${index}`}
                   tabIndex={0}
-                  className={isOut ? 'tidy-block out' : 'tidy-block'}
+                  className={['tidy-block', isOut && 'out', doubt && 'unsure'].filter(Boolean).join(' ')}
                   onClick={toggle}
                   onKeyDown={(event) => {
                     if (event.key !== ' ' && event.key !== 'Enter') return;
@@ -56,6 +72,11 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
                   }}
                 >
                   <div inert>{content}</div>
+                  {doubt && (
+                    <div id={`unsure-${index}`} lang="en" dir="ltr" className="why">
+                      {reasonsOf(doubt)}
+                    </div>
+                  )}
                 </div>
               );
             })}
@@ -65,17 +86,25 @@ export function TidyView({ item, copy, onDone }: TidyViewProps) {
       <View className="gap-[8px] border-t border-line px-[20px] pb-[14px] pt-[10px]">
         <Text aria-live="polite" className="font-ui text-small text-soft">
           {out.length === 0
-            ? 'Press what does not belong to the text. The copy itself stays as it is.'
+            ? `Press what does not belong to the text. The copy itself stays as it is.${unsure(doubts.size)}`
             : `${out.length} ${out.length === 1 ? 'block' : 'blocks'} taken out. Press one to put it back.`}
         </Text>
         <View className="flex-row flex-wrap gap-[10px]">
           <Button label="Done" kind="main" onPress={onDone} />
+          {doubts.size > 0 && (
+            <Button label="Next unsure" name="Go to the next block that may not belong" onPress={goToNext} />
+          )}
           <Button label="Undo" name="Undo the last press" disabled={!canUndo} onPress={undo} />
           <Button label="Put all back" disabled={out.length === 0} onPress={() => set([])} />
         </View>
       </View>
     </View>
   );
+}
+
+function unsure(count: number): string {
+  if (count === 0) return '';
+  return count === 1 ? ' One block may not belong: it says why.' : ` ${count} blocks may not belong: they say why.`;
 }
 
 function useUndoable(item: Item, copy: KeptCopy, out: readonly number[]) {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { extractArticle, treeToHtml, whyLines } from '..';
+import { joinPages } from '../page/join';
 import { parsePage } from '../page/page-tree';
 import { FEATURES } from './features';
 import { FOREST, type Forest, likelihood, reasons } from './forest';
@@ -190,6 +191,60 @@ it('headings lose the signs that lead to themselves, and rules that part nothing
     ).tree,
   );
   expect(html.match(/<h2>[^<]*<\/h2>|<hr>/g)).toEqual(['<h2>One</h2>', '<hr>', '<h2>Two</h2>', '<h2>In C#</h2>']);
+});
+
+describe('blocks that are not surely text', () => {
+  /** Sure of what has no link in it, undecided about what is a list's entry, against what is all link. */
+  const forest: Forest = {
+    made: 'by hand',
+    features: FEATURES,
+    start: 3,
+    threshold: 0.5,
+    lean: 0,
+    trees: [
+      {
+        feature: [FEATURES.indexOf('isEntry'), -1, -1],
+        upTo: [0.5, 0, 0],
+        right: [2, 0, 0],
+        value: [0, 0, -2.8],
+      },
+      {
+        feature: [FEATURES.indexOf('isParagraph'), -1, -1],
+        upTo: [0.5, 0, 0],
+        right: [2, 0, 0],
+        value: [0, 0, 1],
+      },
+    ],
+  };
+  const of = (body: string) =>
+    extractArticle(
+      `<!doctype html><html lang="en"><head><title>Larch</title></head><body>${body}</body></html>`,
+      'https://x.example/a',
+      'words-and-pictures',
+      forest,
+    );
+
+  it('are told by their place, with what speaks for and against them', () => {
+    const { tree, doubts } = of(`<article>${prose(3)}<ul><li>${sentence(7)}</li></ul>${prose(3, 8)}</article>`);
+    expect(doubts).toEqual([{ at: 3, speaksFor: [], speaksAgainst: ['tag'] }]);
+    expect(tree.children[3]).toMatchObject({ tagName: 'ul' });
+  });
+
+  it('keep their place where pages are joined, without what the second repeats', () => {
+    const doubtful = (n: number) => `<ul><li>${sentence(n)}</li></ul>`;
+    const joined = joinPages(of(`<article>${prose(3)}${doubtful(9)}</article>`), [
+      of(`<article><p>${sentence(1)}</p>${prose(2, 20)}${doubtful(30)}</article>`),
+    ]);
+    expect(joined.doubts.map(({ at }) => at)).toEqual([3, 6]);
+    for (const { at } of joined.doubts) expect(joined.tree.children[at]).toMatchObject({ tagName: 'ul' });
+  });
+
+  it('are none where all is surely text, where nothing was judged, and where a part was chosen by hand', () => {
+    expect(of(`<article>${prose(6)}</article>`).doubts).toEqual([]);
+    const listed = `<article>${prose(3)}<ul><li>${sentence(7)}</li></ul></article>`;
+    expect(extractArticle(listed, 'https://x.example/a', 'words-and-pictures', null).doubts).toEqual([]);
+    expect(extractArticle(listed, 'https://x.example/a', 'selected-part', forest).doubts).toEqual([]);
+  });
 });
 
 it('every line of a page says why it came through or did not', () => {

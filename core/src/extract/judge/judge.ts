@@ -54,15 +54,23 @@ function collectTexts(node: PageNode, into: Set<PageNode>): void {
   else if (isElement(node)) for (const child of node.childNodes) collectTexts(child, into);
 }
 
+/** Of a page that was judged: where its text is, and the lines of it. */
+export interface Judged {
+  /** The parts of the page that hold the text, in document order. */
+  parts: PageElement[];
+  kept: { text: string; features: Float32Array; likely: number }[];
+}
+
 /**
  * Judges every line of a page by a forest, and leaves in the page's tree what is text.
  *
- * @returns the parts of the page that hold the text, in document order; null when no line is text
+ * @returns null when no line is text
  */
-export function textParts(body: PageElement, stated: Stated, forest: Forest): PageElement[] | null {
+export function judgePage(body: PageElement, stated: Stated, forest: Forest): Judged | null {
   const evidence = gatherEvidence(body, stated);
   const { lines } = evidence.page;
-  const isKept = evidence.features.map((features) => isTextLine(features, forest));
+  const likely = evidence.features.map((features) => likelihoodOf(features, forest));
+  const isKept = evidence.features.map((features, at) => isEnough(likely[at] ?? 0, features, forest));
   const first = isKept.indexOf(true);
   const firstLine = lines[first];
   if (!firstLine) return null;
@@ -74,16 +82,31 @@ export function textParts(body: PageElement, stated: Stated, forest: Forest): Pa
   };
   const root = around(evidence, firstLine, { from: first, to: isKept.lastIndexOf(true) + 1 }, body);
   prune(body, evidence, pieces(true), pieces(false), root === evidence.main);
-  return root === evidence.main ? [...findPrelude(root), root] : [root];
+  return {
+    parts: root === evidence.main ? [...findPrelude(root), root] : [root],
+    kept: lines.flatMap(({ text }, at) => {
+      const features = evidence.features[at];
+      return isKept[at] && features ? [{ text, features, likely: likely[at] ?? 0 }] : [];
+    }),
+  };
+}
+
+/** What the page itself states to be its text, and what says where the text ends, is not for guessing. */
+function isBeyondDoubt(features: ArrayLike<number>): boolean {
+  if ((features[OF_STATED] ?? 0) >= STATED && features[HIDDEN] === 0) return true;
+  return features[RULES_KEEP] === 1 && (features[ANNOUNCES_OTHERS] === 1 || features[ANNOUNCES_COMMENTS] === 1);
+}
+
+const likelihoodOf = (features: ArrayLike<number>, forest: Forest) =>
+  isBeyondDoubt(features) ? 1 : likelihood(forest, features);
+
+function isEnough(likely: number, features: ArrayLike<number>, { threshold, lean }: Forest): boolean {
+  return likely > threshold + (features[RULES_KEEP] === 1 ? -lean : lean);
 }
 
 /** True for a line that is taken for text. */
 export function isTextLine(features: ArrayLike<number>, forest: Forest): boolean {
-  const rulesKeep = features[RULES_KEEP] === 1;
-  // What the page itself states to be its text, and what says where the text ends, is not for guessing.
-  if ((features[OF_STATED] ?? 0) >= STATED && features[HIDDEN] === 0) return true;
-  if (rulesKeep && (features[ANNOUNCES_OTHERS] === 1 || features[ANNOUNCES_COMMENTS] === 1)) return true;
-  return likelihood(forest, features) > forest.threshold + (rulesKeep ? -forest.lean : forest.lean);
+  return isEnough(likelihoodOf(features, forest), features, forest);
 }
 
 /** The innermost element that holds all lines of a range; where that is a part of what the rules chose, what they chose. */

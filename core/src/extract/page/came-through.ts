@@ -12,6 +12,8 @@ export interface ArrivalEvidence {
   metadata: Metadata;
   /** All the text that the page shows anywhere, collapsed. */
   visibleText: string;
+  /** What stands in the part that the page itself calls its main one; empty where it names none, or several. */
+  mainText: string;
   /** How much script the page carries, in characters. */
   scriptLength: number;
   hasPasswordField: boolean;
@@ -48,15 +50,19 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   const { text, wordCount, metadata, visibleText, scriptLength, hasPasswordField, pictureCount } = evidence;
   const signs: ArrivalSign[] = [];
   const short = wordCount < SHORT;
+  // Where the main part is a notice, what came through is from around it: forms, thanks, what the site says of itself.
+  const main = evidence.mainText.length < NOTICE ? evidence.mainText : '';
   const begins = `${metadata.title ?? ''}\n${text.slice(0, 400)}`;
   // The head of many a page has a place to sign in: what came through must be about it, or be next to nothing.
-  if (short && hasPasswordField && SIGN_IN.test(wordCount < 40 ? visibleText : text)) signs.push({ code: 'sign-in' });
+  const asked = wordCount < 40 ? visibleText : `${text}\n${main}`;
+  // Those who pay are asked to sign in, too, under the beginning that is for everybody.
+  if (short && hasPasswordField && SIGN_IN.test(asked) && !FOR_SUBSCRIBERS.test(text)) signs.push({ code: 'sign-in' });
   if (short && CAPTCHA.test(visibleText)) signs.push({ code: 'captcha' });
   // A short notice may well stand under a consent wall: then the wall is not all that came through.
-  if (asksForConsent(wordCount < 20 ? visibleText : '') || (short && asksForConsent(text)))
+  if (asksForConsent(wordCount < 20 ? visibleText : '') || (short && (asksForConsent(text) || asksForConsent(main))))
     signs.push({ code: 'consent' });
   if (short && PARKED.test(visibleText)) signs.push({ code: 'parked' });
-  if (short && (NOT_THERE.test(begins) || NOT_THERE.test(visibleText.slice(0, 300))))
+  if (short && [begins, visibleText.slice(0, 300), main].some((said) => NOT_THERE.test(said)))
     signs.push({ code: 'error-page' });
   if (wordCount < 40 && (NEEDS_SCRIPT.test(visibleText) || scriptLength > 20 * Math.max(200, visibleText.length)))
     signs.push({ code: 'script-built' });
@@ -64,6 +70,9 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   if (wordCount === 0 && pictureCount === 0 && signs.length === 0) signs.push({ code: 'empty' });
   return signs;
 }
+
+/** A main part with fewer characters than this may be no more than a notice. */
+const NOTICE = 800;
 
 /** Shorter than a paragraph of an article, longer than a teaser. In characters. */
 const TEASER = 250;
@@ -75,11 +84,9 @@ const FRONT = /^\/(?:[a-z]{2}(?:[-_][a-z]{2})?\/?)?$/i;
 function isFrontPage({ address, text, metadata }: ArrivalEvidence): boolean {
   const canonical = metadata.canonicalUrl;
   if (canonical === null || metadata.authors.length > 0) return false;
-  const depth = (url: string) => new URL(url).pathname.split('/').filter((part) => part !== '').length;
+  const folder = new URL(address).pathname.replace(/\/(?:index|home|default)\.\w+$/i, '/');
   return (
-    depth(address) >= 1 &&
-    !/\/(?:index|home|default)\.\w+$/i.test(new URL(address).pathname) &&
-    !FRONT.test(new URL(address).pathname) &&
+    !FRONT.test(folder) &&
     FRONT.test(new URL(canonical).pathname) &&
     text.split('\n').every((line) => line.length < TEASER)
   );
@@ -91,7 +98,7 @@ function signsOfMore(evidence: ArrivalEvidence): ArrivalSign[] {
   const notice = FOR_SUBSCRIBERS.test(visibleText);
   if (notice && !metadata.accessibleForFree) signs.push({ code: 'paywall' });
   else if (!metadata.accessibleForFree && wordCount < 300) signs.push({ code: 'paywall-stated' });
-  else if (notice && (wordCount < 300 || FOR_SUBSCRIBERS.test(text.slice(-BEHIND) + behindText(evidence))))
+  else if (notice && (wordCount < 300 || FOR_SUBSCRIBERS.test(text.slice(-BEHIND)) || isWalled(evidence)))
     signs.push({ code: 'paywall-notice' });
   const stated = metadata.statedWordCount;
   if (stated && wordCount < SHORTER_BY * stated)
@@ -101,24 +108,48 @@ function signsOfMore(evidence: ArrivalEvidence): ArrivalSign[] {
 
 /** So much of a page behind the end of the text may be the notice that there is more. In characters. */
 const BEHIND = 500;
-/** The end of a text is known by its last characters. */
-const END = 40;
+/** The beginning and the end of a text are known by so many characters, or by the line there where that is shorter. */
+const KNOWN_BY = 40;
+const LEAST_KNOWN_BY = 12;
+/** Two sentences of one notice stand no farther apart than this, in characters. */
+const ONE_NOTICE = 400;
 
-/** What the page shows right behind the end of what came through; compared without the white space, which is ours. */
-function behindText({ text, visibleText }: ArrivalEvidence): string {
-  const end = text
-    .slice(-2 * END)
-    .replace(/\s+/g, '')
-    .slice(-END);
-  if (end.length < END / 2) return '';
+/** True where the page shows right behind the text that there is more, or says it twice over between two parts of it. */
+function isWalled({ text, visibleText }: ArrivalEvidence): boolean {
+  const placeOf = placesIn(visibleText);
+  const lines = text.split('\n').map(withoutSpace);
+  const known = lines.filter((line) => line.length >= LEAST_KNOWN_BY);
+  const end =
+    placeOf(withoutSpace(text).slice(-KNOWN_BY), 'last') ?? placeOf((known.at(-1) ?? '').slice(-KNOWN_BY), 'last');
+  if (end === null) return false;
+  if (FOR_SUBSCRIBERS.test(visibleText.slice(end.to, end.to + BEHIND))) return true;
+  const begin = placeOf((known[0] ?? '').slice(0, KNOWN_BY), 'first');
+  if (begin === null) return false;
+  const within = visibleText.slice(begin.from, end.to);
+  const said = [...within.matchAll(new RegExp(FOR_SUBSCRIBERS, 'giu'))];
+  return said.some(
+    (one, at) =>
+      one[0].toLowerCase() !== said[at + 1]?.[0].toLowerCase() &&
+      (said[at + 1]?.index ?? Infinity) - one.index < ONE_NOTICE,
+  );
+}
+
+const withoutSpace = (text: string) => text.replace(/\s+/g, '');
+
+/** Finds in a text what is known without its white space, which is ours. */
+function placesIn(shown: string) {
   const places: number[] = [];
-  let shown = '';
-  for (let at = 0; at < visibleText.length; at++)
-    if (visibleText[at] !== ' ') {
+  let bare = '';
+  for (let at = 0; at < shown.length; at++)
+    if (shown[at] !== ' ') {
       places.push(at);
-      shown += visibleText.charAt(at);
+      bare += shown.charAt(at);
     }
-  const found = shown.lastIndexOf(end);
-  const from = found === -1 ? undefined : places[found + end.length - 1];
-  return from === undefined ? '' : visibleText.slice(from + 1, from + 1 + BEHIND);
+  return (wanted: string, which: 'first' | 'last') => {
+    if (wanted.length < LEAST_KNOWN_BY) return null;
+    const found = which === 'first' ? bare.indexOf(wanted) : bare.lastIndexOf(wanted);
+    const from = found === -1 ? undefined : places[found];
+    const last = places[found + wanted.length - 1];
+    return from === undefined || last === undefined ? null : { from, to: last + 1 };
+  };
 }

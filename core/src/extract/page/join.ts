@@ -1,7 +1,7 @@
 import type { Root } from 'hast';
 import { toString } from 'hast-util-to-string';
 import { visit } from 'unist-util-visit';
-import type { CameThrough } from '../../model';
+import { type CameThrough, MAX_DOUBTS } from '../../model';
 import { type Article, measured } from '../article';
 import { SHORTER_BY } from './came-through';
 
@@ -16,13 +16,16 @@ const MIN_REPEATED = 25;
  */
 export function joinPages(first: Article, further: readonly Article[]): Article {
   const tree: Root = { type: 'root', children: [...first.tree.children] };
+  const doubts = [...first.doubts];
   const said = new Set(first.tree.children.map(mark));
   further.forEach((page, index) => {
     const own = structuredCopy(page.tree);
     renumber(own, index + 2);
-    for (const block of own.children) {
+    for (const [at, block] of own.children.entries()) {
       if (said.has(mark(block)) && mark(block).length >= MIN_REPEATED) continue;
       said.add(mark(block));
+      const doubt = page.doubts.find((each) => each.at === at);
+      if (doubt) doubts.push({ ...doubt, at: tree.children.length });
       tree.children.push(block);
     }
   });
@@ -30,6 +33,7 @@ export function joinPages(first: Article, further: readonly Article[]): Article 
   return {
     ...first,
     ...measures,
+    doubts: doubts.slice(0, MAX_DOUBTS),
     nextPageUrl: further.at(-1)?.nextPageUrl ?? null,
     cameThrough: withoutShortness(first, measures.wordCount),
   };

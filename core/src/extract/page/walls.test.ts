@@ -89,6 +89,32 @@ describe('what is said of a page’s arrival', () => {
     expect(page(`${prose(25)}<ul>${links.join('')}</ul>${wall}`).verdict).toBe('whole');
   });
 
+  it('a notice between two parts of what came through, said twice over: there is more; said once: it is whole', () => {
+    const behind = `<h2>What readers say</h2>${`<p>${sentence.replace('ferry', 'boat')}</p>`.repeat(12)}`;
+    const two = page(`<article>${`<p>${sentence}</p>`.repeat(25)}${wall}${behind}</article>`);
+    expect([two.verdict, codes(two)]).toEqual(['partial', ['paywall-notice']]);
+    const once = '<p>Our newsletter is for subscribers.</p>';
+    expect(page(`<article>${`<p>${sentence}</p>`.repeat(25)}${once}${behind}</article>`).verdict).toBe('whole');
+  });
+
+  it('the beginning of a text that is for those who pay has come in part, whatever they are asked', () => {
+    const form = '<form><input name="e"><input type="password" name="p"><button>Log in</button></form>';
+    const notice = `<p>Subscribe now to keep reading what the harbour says of it.</p><p>Already a subscriber? Log in</p>`;
+    const said = page(`<header>${form}</header><article>${`<p>${sentence}</p>`.repeat(3)}${notice}</article>`);
+    expect([said.verdict, codes(said)]).toEqual(['partial', ['paywall-notice']]);
+  });
+
+  it.each([
+    ['consent', '<h2>Your privacy matters to us</h2><p>We and our partners store cookies on your device.</p>'],
+    ['error-page', '<h2>Oops</h2><p>The page you are looking for does not exist.</p>'],
+  ])('a main part that is no more than a notice, among what stands around it: %s', (code, notice) => {
+    const around = `<p>Thank you for posting a review! We value your input, and it will be here soon.</p>`.repeat(3);
+    const said = page(`<main>${notice}</main><div>${around}</div>`);
+    expect([said.verdict, codes(said)]).toEqual(['failed', [code]]);
+    // Under a long text the same words are the text's own affair.
+    expect(page(`<main>${notice}${prose(25)}</main>`).verdict).toBe('whole');
+  });
+
   it('a place to sign in at the head of a short text is no wall; in its place it is one', () => {
     const form = '<form><input name="e"><input type="password" name="p"><button>Log in</button></form>';
     expect(page(`<header>${form}</header>${prose(4)}`).verdict).toBe('whole');
@@ -107,6 +133,11 @@ describe('what is said of a page’s arrival', () => {
     const front = '<link rel="canonical" href="https://x.example/en/">';
     const said = page(`<main>${tiles}</main>`, front);
     expect([said.verdict, codes(said)]).toEqual(['failed', ['another-page']]);
+    const indexed = extractArticle(
+      `<!doctype html><html lang="en"><head><title>Home</title>${front}</head><body><main>${tiles}</main></body></html>`,
+      'https://x.example/news/2026/index.html',
+    ).cameThrough;
+    expect([indexed.verdict, codes(indexed)]).toEqual(['failed', ['another-page']]);
     // An article whose canonical address is wrong is still an article.
     const long = `<p>${sentence.repeat(4)}</p>`;
     expect(page(`<article>${long.repeat(3)}</article>`, front).verdict).toBe('whole');

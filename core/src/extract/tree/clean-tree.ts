@@ -11,7 +11,7 @@ import { removeNextArticles } from '../choose/next-articles';
 import { unfold } from '../choose/unfold';
 import type { Stated } from '../judge/features';
 import type { Forest } from '../judge/forest';
-import { type Evidence, gatherEvidence, textParts } from '../judge/judge';
+import { type Evidence, gatherEvidence, type Judged, judgePage } from '../judge/judge';
 import { settleInsideLinks } from '../page/inside-links';
 import { measure } from '../page/measure';
 import {
@@ -40,16 +40,21 @@ export interface Place {
 const NOTHING: Root = { type: 'root', children: [] };
 
 /** The text of a page as a forest judges its lines. Changes the page's tree; null when no line is text. */
-export function judgedTree(document: PageDocument, place: Place, stated: Stated, forest: Forest): Root | null {
+export function judgedTree(
+  document: PageDocument,
+  place: Place,
+  stated: Stated,
+  forest: Forest,
+): { tree: Root; kept: Judged['kept'] } | null {
   const body = bodyOf(document);
-  if (!body) return NOTHING;
+  if (!body) return { tree: NOTHING, kept: [] };
   openNoscriptText(body);
   prepare(body, place);
-  const parts = textParts(body, stated, forest);
-  if (!parts) return null;
-  const tree = toTree(parts, place.base, place.address);
+  const judged = judgePage(body, stated, forest);
+  if (!judged) return null;
+  const tree = toTree(judged.parts, place.base, place.address);
   dropRepeatedTitle(tree, stated.title);
-  return settled(tree);
+  return { tree: settled(tree), kept: judged.kept };
 }
 
 /** The evidence of a page's lines, as a forest would judge them, for making one. */
