@@ -1,6 +1,6 @@
 import type { ArrivalSign, CameThrough } from '../model';
 import { plainText } from '../text';
-import { extractArticle, treeToMarkdown } from '.';
+import { extractArticle, treeToHtml, treeToMarkdown } from '.';
 
 const prose = (n: number) =>
   Array.from(
@@ -302,5 +302,33 @@ describe('the came-through check', () => {
     const { cameThrough } = at(html);
     expect(cameThrough.verdict).toBe(verdict);
     expect(cameThrough.signs.map(({ code }) => code)).toEqual(signs);
+  });
+});
+
+describe('links in code', () => {
+  const codeIn = (pre: string) => {
+    const prose =
+      '<p>A sentence of the manual tells at some length what the function takes, and what it gives.</p>'.repeat(4);
+    const { tree } = extractArticle(
+      `<html><body><article><h1>Option</h1>${prose}${pre}${prose}</article></body></html>`,
+      'https://docs.example/std/option.html',
+    );
+    return (/<pre>.*<\/pre>/s.exec(treeToHtml(tree)))?.[0];
+  };
+
+  it('lead where they led, and the words stay as they are', () => {
+    expect(
+      codeIn(
+        '<pre class="language-rust">\n<code>fn <b>take</b>(x: <a href="Vec.html">Vec</a>) -> <a href="/o">Option</a>\r\n</code></pre>',
+      ),
+    ).toBe(
+      '<pre><code class="language-rust">fn take(x: <a href="https://docs.example/std/Vec.html">Vec</a>) -> <a href="https://docs.example/o">Option</a></code></pre>',
+    );
+  });
+
+  it('that lead to the line itself, or run something, are its words', () => {
+    expect(
+      codeIn('<pre><a href="#L1" id="L1">1</a> let <a href="javascript:go()">a</a> = <a href="/x"></a>2;</pre>'),
+    ).toBe('<pre><code>1 let a = 2;</code></pre>');
   });
 });

@@ -8,6 +8,7 @@ import { fragmentOf, markTargets, TARGET } from '../page/inside-links';
 import {
   attribute,
   isElement,
+  isLink,
   isText,
   label,
   type PageElement,
@@ -166,7 +167,7 @@ function blocksFrom(node: PageElement, context: Context): Element[] {
   const { tagName } = node;
   const inner = { ...context, depth: context.depth + 1 };
   if (tagName === 'pre' || (tagName === 'div' && /\bhighlight\b/.test(label(node)) && !textContent(node).trim()))
-    return codeBlock(node);
+    return codeBlock(node, context);
   if (tagName === 'hr') return [element('hr', [])];
   if (HEADINGS.has(tagName)) return heading(node, context);
   if (tagName === 'table') return table(node, inner);
@@ -213,31 +214,40 @@ function mailAddress(href: string | undefined): string | null {
   return address === undefined ? null : `mailto:${address}`;
 }
 
-function codeBlock(node: PageElement): Element[] {
+function codeBlock(node: PageElement, context: Context): Element[] {
   const language = /\b(?:language|lang|highlight-source|brush:?)[- ]?([a-z0-9+#]{1,20})\b/i.exec(
     [node, ...node.childNodes.filter(isElement)]
       .map((each) => `${label(each)} ${attribute(each, 'data-lang') ? `lang-${attribute(each, 'data-lang')}` : ''}`)
       .join(' '),
   )?.[1];
-  const lines: string[] = [];
-  const visit = (each: PageNode) => {
-    if (isText(each)) lines.push(each.value);
-    else if (isElement(each)) {
-      if (each.tagName === 'br') lines.push('\n');
-      each.childNodes.forEach(visit);
-    }
+  const pieces: ElementContent[] = [];
+  const say = (value: string, into: ElementContent[]) => {
+    const last = into.at(-1);
+    if (last?.type === 'text') last.value += value;
+    else into.push({ type: 'text', value });
   };
-  visit(node);
-  const code = lines.join('').replace(/\r\n?/g, '\n').replace(/^\n+/, '').trimEnd();
-  if (code === '') return [];
+  const visit = (each: PageNode, into: ElementContent[]) => {
+    if (isText(each)) say(each.value.replace(/\r\n?/g, '\n'), into);
+    else if (!isElement(each)) return;
+    else if (each.tagName === 'br') say('\n', into);
+    // Links to places on the page are the numbers of lines.
+    else if (isLink(each) && !fragmentOf(attribute(each, 'href'), context.address)) {
+      const inside: ElementContent[] = [];
+      each.childNodes.forEach((child) => visit(child, inside));
+      for (const piece of link(each, inside, context))
+        if (piece.type === 'text') say(piece.value, into);
+        else into.push(piece);
+    } else each.childNodes.forEach((child) => visit(child, into));
+  };
+  visit(node, pieces);
+  const [first] = pieces;
+  if (first?.type === 'text') first.value = first.value.replace(/^\n+/, '');
+  const last = pieces.at(-1);
+  if (last?.type === 'text') last.value = last.value.trimEnd();
+  const code = pieces.filter((piece) => piece.type !== 'text' || piece.value !== '');
+  if (code.every((piece) => toString(piece).trim() === '')) return [];
   return [
-    element('pre', [
-      element(
-        'code',
-        [{ type: 'text', value: code }],
-        language ? { className: [`language-${language.toLowerCase()}`] } : {},
-      ),
-    ]),
+    element('pre', [element('code', code, language ? { className: [`language-${language.toLowerCase()}`] } : {})]),
   ];
 }
 
