@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page, test } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { ownServer } from '../own-server';
 import { FIRST_STEPS_PORTS } from '../ports';
@@ -10,6 +10,7 @@ const step = (page: Page, name: string) => steps(page).getByRole('button', { nam
 test('who begins is led to the first steps; each ticks itself off, and they can be put away', async ({
   page,
   context,
+  browser,
 }, { project }) => {
   const server = ownServer(FIRST_STEPS_PORTS[project.name as keyof typeof FIRST_STEPS_PORTS], {});
   await server.start();
@@ -76,6 +77,16 @@ test('who begins is led to the first steps; each ticks itself off, and they can 
     await page.reload();
     await expect(page.getByRole('heading', { name: 'Now', level: 1 })).toBeVisible();
     await expect(steps(page)).toHaveCount(0);
+    await expect
+      .poll(async () =>
+        JSON.stringify(
+          await (
+            await page.request.get(`${server.origin}/api/sync/pull?after=0`, { headers: { 'dorvel-protocol': '3' } })
+          ).json(),
+        ),
+      )
+      .toContain('first-steps');
+    await expectPutAwayElsewhere(browser, server.origin);
     await openInYou(page, 'First steps');
     await expect(step(page, 'Read how it works: done')).toBeVisible();
     await step(page, 'Put Dorvel on your phone').click();
@@ -84,3 +95,19 @@ test('who begins is led to the first steps; each ticks itself off, and they can 
     await server.clear();
   }
 });
+
+/** On another device they do not come either. */
+async function expectPutAwayElsewhere(browser: Browser, origin: string): Promise<void> {
+  const context = await browser.newContext();
+  const other = await context.newPage();
+  await other.goto(origin);
+  await other.getByLabel('Mail address').fill('marit@skerrow.example');
+  await other.getByLabel(/^Passphrase/).fill('lamps along the old quay');
+  await other.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await goTo(other, 'Inbox');
+  await expect(row(other, 'The old quay')).toBeVisible();
+  await goTo(other, 'Now');
+  await expect(other.getByRole('heading', { name: 'Now', level: 1 })).toBeVisible();
+  await expect(steps(other)).toHaveCount(0);
+  await context.close();
+}

@@ -7,8 +7,11 @@ const BEFORE_CACHE = 'dorvel-before';
 /** What is named by its content: such a name is asked for by the version that knows it, and no other. */
 const HASHED = /-[0-9a-f]{32}\.(?:js|css)$/;
 
+/** So many versions are kept: a page may stand open through more than one that comes. */
+const VERSIONS = 3;
+
 /**
- * Keeps what the version before had, while the one that replaces it comes in: a page that stands open goes on asking for its own
+ * Keeps what the versions before had, while the one that replaces it comes in: a page that stands open goes on asking for its own
  * parts, which nobody else has any more, and so its reader need not leave the text for the sake of a new version.
  *
  * @param wanted what the new version keeps itself
@@ -28,18 +31,20 @@ async function keep(own: ReadonlySet<string>): Promise<void> {
   });
   // The first version there is has none before it.
   if (old.length === 0) return;
-  await caches.delete(BEFORE_CACHE);
   const before = await caches.open(BEFORE_CACHE);
   for (const request of old) {
     const response = await kept.match(request);
     if (response) await before.put(request.url, response);
   }
+  // In the order in which they came.
+  const all = await before.keys();
+  for (const request of all.slice(0, Math.max(0, all.length - VERSIONS * own.size))) await before.delete(request);
 }
 
 export const isOfSomeVersion = ({ url }: { url: URL }): boolean =>
   url.origin === self.location.origin && HASHED.test(url.pathname);
 
-/** What the version before had; what it had not either is asked for. */
+/** What a version before had; what none had is asked for. */
 export async function fromBefore({ request }: { request: Request }): Promise<Response> {
   return (await caches.match(request.url, { cacheName: BEFORE_CACHE })) ?? fetch(request);
 }

@@ -35,7 +35,7 @@ const isEarlier = (a: Silence, b: Silence): boolean =>
 export const silenceKind: Kind<Silence, SilenceMutation> = {
   name: 'silence',
   plural: 'silences',
-  version: 1,
+  version: 2,
   schema: Silence,
   mutation: SilenceMutation,
   types: ['silence'],

@@ -147,7 +147,7 @@ export const DRAFTS: Readonly<Record<string, (n: number) => { makes: Draft; chan
   },
   silence: (n) => {
     const about = { type: 'silence', silenceId: uuid(45 + n), madeAt: n };
-    const what = { kind: 'term', key: 'old engin', form: 'old engine' };
+    const what = n % 2 === 0 ? { kind: 'first-steps' } : { kind: 'term', key: 'old engin', form: 'old engine' };
     return {
       makes: { ...about, what, silenced: true },
       changes: fc.boolean().map((silenced) => ({ ...about, what, silenced })),

@@ -1,3 +1,4 @@
+import { silencedWords } from '../model';
 import type { Mutation } from '../records';
 
 /** What a change is, in a few words for the reader: “Tags: boats, larch”. */
@@ -40,7 +41,7 @@ export function changeWords(mutation: Mutation): string {
       return `A card${mutation.set.front === undefined ? '' : `: ${mutation.set.front.slice(0, 80)}`}`;
     case 'silence': {
       const { what, silenced } = mutation;
-      return `${silenced ? 'Silenced' : 'No longer silenced'}: ${what.kind === 'term' ? what.form : what.host}`;
+      return `${silenced ? 'Silenced' : 'No longer silenced'}: ${silencedWords(what) ?? 'the first steps'}`;
     }
     case 'pin':
       return mutation.pinned ? 'Something pinned to Now' : 'Something taken off Now';

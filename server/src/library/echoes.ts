@@ -44,7 +44,7 @@ export function echoSource(database: Database, accountId: string, profiles: Prof
         gone: [],
         items: [],
         silenced: (await recordsIn(database.read, accountId, silenceKind))
-          .filter(({ choices }) => choices.silenced.value)
+          .filter(({ choices, what }) => choices.silenced.value && what.kind !== 'first-steps')
           .map(({ what }) => what),
       };
       for (const { id, record } of changed) {

@@ -4,12 +4,13 @@ import { type Href, useRouter } from 'expo-router';
 import Check from 'lucide-react/dist/esm/icons/check.mjs';
 import ChevronRight from 'lucide-react/dist/esm/icons/chevron-right.mjs';
 import { Pressable, Text, View } from 'react-native';
+import { silence } from '@/device/store/changes';
+import { useSilences } from '@/device/store/library';
 import { useAddSheet } from '@/features/add/add-store';
 import { Button } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 import { useNotices } from '@/ui/notices';
 import { SectionHeading } from '@/ui/section-heading';
-import { useFirstSteps } from './first-steps-store';
 import { guideKey, saveGuide } from './guide';
 import { guideAmong, isBeginning, type Step } from './steps';
 import { useSteps } from './use-beginning';
@@ -30,11 +31,14 @@ const PLACES: Readonly<Partial<Record<Step, Href>>> = {
   mail: '/you/elsewhere',
 };
 
+const FIRST_STEPS = { kind: 'first-steps' } as const;
+
 /** At the beginning of a library, on Now: what to do first. Nothing later, or once it was put away. */
 export function FirstStepsOnNow({ items }: { items: readonly Item[] }) {
-  const { dismissed, dismiss } = useFirstSteps();
+  const silences = useSilences();
   const show = useNotices((state) => state.show);
-  if (dismissed || !isBeginning(items, Date.now())) return null;
+  // Until it is known whether they were put away they do not come, only to go again.
+  if (!silences || silences.some(({ what }) => what.kind === 'first-steps') || !isBeginning(items, Date.now())) return null;
   return (
     <View role="region" aria-label="First steps" className="gap-[6px] px-[20px] pt-[22px]">
       <SectionHeading>First steps</SectionHeading>
@@ -43,10 +47,10 @@ export function FirstStepsOnNow({ items }: { items: readonly Item[] }) {
         <Button
           label="Hide these"
           onPress={() => {
-            dismiss(true);
+            void silence(FIRST_STEPS, true);
             show({
-              text: 'Hidden here. You has them still: First steps.',
-              action: { label: 'Undo', press: () => dismiss(false) },
+              text: 'Hidden on all your devices. You has them still: First steps.',
+              action: { label: 'Undo', press: () => void silence(FIRST_STEPS, false) },
             });
           }}
         />

@@ -1,3 +1,4 @@
+import { silencedWords } from '@dorvel/core/model';
 import { Text, View } from 'react-native';
 import { silence } from '@/device/store/changes';
 import { useSilences } from '@/device/store/library';
@@ -7,7 +8,8 @@ import { SectionHeading } from '@/ui/section-heading';
 
 /** What the reader does not want to be reminded by, to be let speak again. */
 export function Silenced() {
-  const silences = useSilences() ?? [];
+  // The first steps have a page of their own.
+  const silences = (useSilences() ?? []).filter(({ what }) => what.kind !== 'first-steps');
   return (
     <View role="region" aria-label="Silenced" className="gap-[10px]">
       <SectionHeading>Silenced in echoes, on all your devices</SectionHeading>
@@ -18,7 +20,8 @@ export function Silenced() {
       )}
       <View {...namedList('Silenced', silences.length)}>
         {silences.map(({ id, what }) => {
-          const name = what.kind === 'term' ? `“${what.form}”` : what.host;
+          const words = silencedWords(what) ?? '';
+          const name = what.kind === 'term' ? `“${words}”` : words;
           return (
             <View key={id} role="listitem" className="flex-row items-center gap-[10px] border-b border-line py-[6px]">
               <Text className="flex-1 font-ui text-base text-ink">{name}</Text>
