@@ -313,7 +313,7 @@ describe('links in code', () => {
       `<html><body><article><h1>Option</h1>${prose}${pre}${prose}</article></body></html>`,
       'https://docs.example/std/option.html',
     );
-    return (/<pre>.*<\/pre>/s.exec(treeToHtml(tree)))?.[0];
+    return /<pre>.*<\/pre>/s.exec(treeToHtml(tree))?.[0];
   };
 
   it('lead where they led, and the words stay as they are', () => {

@@ -38,7 +38,8 @@ export function FirstStepsOnNow({ items }: { items: readonly Item[] }) {
   const silences = useSilences();
   const show = useNotices((state) => state.show);
   // Until it is known whether they were put away they do not come, only to go again.
-  if (!silences || silences.some(({ what }) => what.kind === 'first-steps') || !isBeginning(items, Date.now())) return null;
+  if (!silences || silences.some(({ what }) => what.kind === 'first-steps') || !isBeginning(items, Date.now()))
+    return null;
   return (
     <View role="region" aria-label="First steps" className="gap-[6px] px-[20px] pt-[22px]">
       <SectionHeading>First steps</SectionHeading>
