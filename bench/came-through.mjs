@@ -152,6 +152,8 @@ const count = (kind, ok, line) => {
 };
 let flattered = 0;
 for (const page of pages) {
+  // A turn of the loop lets go of the windows that were closed.
+  await new Promise((resolve) => void setImmediate(resolve));
   const size = wordsOf(page.gold).length;
   const recallOf = (text) => {
     const left = new Map();

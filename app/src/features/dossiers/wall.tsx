@@ -23,7 +23,7 @@ export function Wall({ compiled: { parts } }: { compiled: CompiledDossier }) {
   const tiles = useMemo(() => parts.flatMap((part) => tilesOf(part, density === 'many')), [parts, density]);
   return (
     <View className="gap-[14px]" {...pinch}>
-      <DensityChoice />
+      {tiles.length > 1 && <DensityChoice />}
       <WindowedWall name="Wall" tiles={tiles} column={COLUMN[density]} />
     </View>
   );

@@ -50,6 +50,8 @@ export function PicturesScreen() {
     () => shown.map((item) => tileOf(item, density, passages.get(item.id))),
     [shown, density, passages],
   );
+  // With nothing to look at there is nothing to find, nor a size for it.
+  const isEmpty = shown.length === 0 && !find.asked;
   const pictures = useMemo(() => shown.filter(hasPictures).length, [shown]);
   if (!items) return <StillReading />;
   return (
@@ -63,10 +65,10 @@ export function PicturesScreen() {
         title="Pictures"
         aside={pictures === 0 ? '' : pictures === 1 ? '1 picture' : `${pictures} pictures`}
       >
-        <FindField />
-        <Narrowing />
+        {!isEmpty && <FindField />}
+        {!isEmpty && <Narrowing />}
         <View className={`gap-[12px] ${wide ? 'flex-row items-center' : 'items-start'}`}>
-          <DensityChoice />
+          {!isEmpty && <DensityChoice />}
           <Chip label="Texts between them" on={withTexts} onPress={() => change({ withTexts: !withTexts })} />
         </View>
         {find.asked ? (
@@ -75,7 +77,7 @@ export function PicturesScreen() {
           </Text>
         ) : null}
       </ScreenHeader>
-      {shown.length === 0 && !find.asked && <NoPictures />}
+      {isEmpty && <NoPictures />}
       <WindowedWall
         name="Pictures"
         tiles={tiles}
