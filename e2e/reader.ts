@@ -31,16 +31,19 @@ export async function openInYou(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
 
-/** Opens the article of the demo that has every kind of element, footnotes among them. */
-export async function openEverything(page: Page): Promise<void> {
+/** Opens an item of the Library by its title, wherever in the list it stands: rows that are far away are not drawn. */
+export async function openText(page: Page, title: string): Promise<void> {
   await goTo(page, 'Library');
-  await page.getByRole('searchbox', { name: 'Find' }).fill('"Tides and their terms"');
+  await page.getByRole('searchbox', { name: 'Find' }).fill(`"${title}"`);
   await page
-    .getByRole('link', { name: /Tides and their terms/i })
+    .getByRole('link', { name: new RegExp(title, 'i') })
     .first()
     .click();
   await expect(page.getByTestId('reader')).toBeVisible();
 }
+
+/** Opens the article of the demo that has every kind of element, footnotes among them. */
+export const openEverything = (page: Page) => openText(page, 'Tides and their terms');
 
 export async function save(page: Page, address: string): Promise<void> {
   await page.getByRole('button', { name: 'Save an address' }).first().click();

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
-import { goTo, openInYou, row, signIn } from '../reader';
+import { goTo, openEverything, openInYou, openText, row, signIn } from '../reader';
 
 test('every screen is accessible by day and by night', async ({ page, seeded }, { project }) => {
   test.setTimeout(360_000);
@@ -158,11 +158,8 @@ test('every screen is accessible by day and by night', async ({ page, seeded }, 
 /** A page that was rewritten and then vanished, and an article that has every kind of element. */
 async function checkCopies(page: Page, check: (screen: string) => Promise<void>): Promise<void> {
   const more = () => page.getByRole('button', { name: 'What to do with this item' }).click();
-  await toList(page);
-  // It stands far down, the further the more was saved before; rows that are far away are not drawn.
-  await page.mouse.move(300, 500);
-  await page.mouse.wheel(0, 4000);
-  await page.getByText('Crossing to Little Sound').first().click();
+  await leaveText(page);
+  await openText(page, 'Crossing to Little Sound');
   await expect(page.getByText(/The page is gone/)).toBeVisible();
   await more();
   await check('item sheet of an open text');
@@ -181,20 +178,20 @@ async function checkCopies(page: Page, check: (screen: string) => Promise<void>)
   await page.getByRole('button', { name: 'Paste the text' }).click();
   await check('text by hand');
   await page.keyboard.press('Escape');
-  await toList(page);
-  await page.getByText('Tides and their terms').first().click();
+  await leaveText(page);
+  await openEverything(page);
   await expect(page.locator('.article math').first()).toBeVisible();
   await check('every kind of element');
-  await toList(page);
-  await page.getByText('The ferry loaf').first().click();
+  await leaveText(page);
+  await openText(page, 'The ferry loaf');
   await page.getByText(/What the page states/).click();
   await check('stated facts');
 }
 
-async function toList(page: Page): Promise<void> {
+/** On a phone the text covers the bar of places. */
+async function leaveText(page: Page): Promise<void> {
   const back = page.getByRole('button', { name: /^Back to (?:Queue|Library)$/ });
   if (await back.isVisible()) await back.click();
-  await goTo(page, 'Library');
 }
 
 test('texts of other scripts stand as they should', async ({ page, seeded }, { project }) => {

@@ -104,7 +104,7 @@ it('loses nothing: out, in and out again is the same archive, byte for byte', as
     ),
     { numRuns: 5 },
   );
-}, 60_000);
+});
 
 it('loses neither texts nor pictures, whatever their words', async () => {
   const from = await tricked();
@@ -147,7 +147,7 @@ it('joins what was done apart, the same from either side, and looks without touc
     ),
     { numRuns: 5 },
   );
-}, 60_000);
+});
 
 it('tells beforehand what is new, what is the same, and which of the two is later', () =>
   inLibraries(2, async (here, there) => {

@@ -4,7 +4,6 @@ import { lookAt } from './look-at';
 import { endRecognising } from './recognise';
 
 afterAll(endRecognising);
-jest.setTimeout(60_000);
 
 const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;');
 /** A page with some lines in black on cream. */

@@ -156,7 +156,7 @@ it('the same query finds the same items in the same order on the server and on a
     ),
     { numRuns: 25 },
   );
-}, 60_000);
+});
 
 it('an item is found at the moment that its text is there, and by its tags when they are given', async () => {
   const { put, ask, library } = await bothPlaces();
