@@ -195,6 +195,8 @@ test('what is saved without a connection waits, and goes to the account it was s
   await panel.close();
   await browser.context.setOffline(false);
   const options = await browser.open('options.html');
+  // What waits stands there as soon as the page does.
+  await expect(options.getByRole('heading', { name: 'Dorvel in this browser' })).toBeVisible();
   const tryNow = options.getByRole('button', { name: 'Try now' });
   if (await tryNow.isVisible()) await tryNow.click();
   await expect(options.getByText('Not in your library yet')).toHaveCount(0);
