@@ -236,6 +236,20 @@ test('a picture that is there already is told of before it is saved; what is lik
   await expect(page.getByRole('group', { name: 'Suggested' })).toContainText('evenings');
 });
 
+test('a picture that is seen large stays open while its words arrive, and has them then', async ({ page }) => {
+  await page.getByRole('button', { name: 'Save an address' }).first().click();
+  await page.getByLabel('Photograph a page').setInputFiles(await file('minutes-1'));
+  await page.getByRole('button', { name: 'Save 1' }).click();
+  await row(page, 'minutes 1').getByRole('link').first().click();
+  await article(page)
+    .getByRole('button', { name: /^Enlarge/ })
+    .click();
+  const view = page.getByRole('dialog', { name: 'minutes 1' });
+  await expect(view).toBeVisible();
+  await expect(view.locator('.word').first()).toBeAttached({ timeout: 60_000 });
+  await expect(view.locator('.word').filter({ hasText: 'MINUTES' })).toBeAttached();
+});
+
 test('what is no picture says so before it is saved', async ({ page }) => {
   await page.getByRole('button', { name: 'Save an address' }).first().click();
   await page.getByLabel('Photograph a page').setInputFiles({

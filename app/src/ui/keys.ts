@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useLayoutEffect } from 'react';
 import { matchKeybindingPress } from 'tinykeys';
 
 /** Keys by name, as KeyboardEvent.key has them. */
@@ -27,7 +27,8 @@ export function setLettersOn(on: boolean): void {
 }
 
 function useBound(keys: KeyMap, before: boolean, isNotFor: (event: KeyboardEvent) => boolean): void {
-  useEffect(() => {
+  // Before what it belongs to is drawn: who sees a text may press.
+  useLayoutEffect(() => {
     const bound = Object.entries(keys);
     const pressed = (event: KeyboardEvent) => {
       if (event.defaultPrevented || isNotFor(event) || isPress(event)) return;

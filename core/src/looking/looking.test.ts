@@ -134,9 +134,22 @@ describe('a picture without its shapes', () => {
     dark(10, 10, 3, 93);
     dark(187, 10, 3, 93);
     dark(90, 50, 8, 12);
-    const alone = withoutShapes({ data, width, height });
+    const { painted: alone, pieces } = withoutShapes({ data, width, height });
+    expect(pieces).toBe(1);
     expect([alone[11 * width + 50], alone[55 * width + 188], alone[55 * width + 94]]).toEqual([255, 255, 20]);
     expect(data[11 * width + 50]).toBe(20);
+  });
+
+  it('says how many pieces may be letters: grain and large shapes are none', () => {
+    const [width, height] = [400, 300];
+    const next = numbers(3);
+    const data = new Uint8Array(width * height).fill(255);
+    for (let n = 0; n < 600; n++) data[Math.floor(next() * data.length)] = 20;
+    expect(withoutShapes({ data, width, height }).pieces).toBe(0);
+    for (let y = 10; y < 290; y += 40)
+      for (let x = 10; x < 390; x += 20)
+        for (let n = 0; n < 84; n++) data[(y + Math.floor(n / 7)) * width + x + (n % 7)] = 20;
+    expect(withoutShapes({ data, width, height }).pieces).toBe(7 * 19);
   });
 });
 

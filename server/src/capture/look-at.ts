@@ -3,7 +3,7 @@ import { featuresOf, kindOf, likenessOf, type PictureFeatures, skewOf, withoutSh
 import type { PictureSeen, RecognisedWord } from '@dorvel/core/model';
 import { coveredBy, type FoundBlocks, isUnsure, recognisedWords } from '@dorvel/core/picture';
 import { baseLanguage, languageOf } from '@dorvel/core/text';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { isReadLanguage, type Layout, type ReadLanguage, recognise } from './recognise';
 
 /** A picture to be looked at. */
@@ -26,6 +26,10 @@ const FEATURES_SIDE = 400;
 const SKEW_WIDTH = 640;
 /** So many words are a page's. */
 const OF_A_PAGE = 40;
+/** No chart or map has so many letters that stand apart (OF_A_PAGE words would have been read in them as a page), and no sign. */
+const MOST_PIECES = { chart: 1200, sign: 400 } as const;
+/** What is smaller than this is smoothed away in a grainy picture, in pixels. */
+const GRAIN = 5;
 const lettersIn = (words: readonly RecognisedWord[]) =>
   words.reduce((sum, { text, sure }) => sum + (text.length * sure) / 100, 0);
 /** Letters are read best when they are about 30 pixels high: what is small is made larger, what is large smaller. */
@@ -87,7 +91,8 @@ export async function wordsIn(picture: Buffer, language: string | null): Promise
       recognisedWords(upright(await recognise(bytes, by, layout), page), page.size);
     const ofPage = await as(page.bytes, 'page');
     // What stands in a diagram, a chart or on a sign is no page: its words are looked for one by one, in its shapes too.
-    const scattered = ofPage.length >= OF_A_PAGE ? [] : await as(await wordsAlone(page.bytes), 'scattered');
+    const alone = ofPage.length >= OF_A_PAGE ? null : await wordsAlone(page.bytes);
+    const scattered = alone ? await as(alone, 'scattered') : [];
     const words = lettersIn(scattered) > lettersIn(ofPage) ? scattered : ofPage;
     return { words, language: languageOf(words.map(({ text }) => text).join(' '), null) };
   };
@@ -98,14 +103,24 @@ export async function wordsIn(picture: Buffer, language: string | null): Promise
   return read(once.language);
 }
 
-/** A picture without its shapes. */
-async function wordsAlone(bytes: Buffer): Promise<Buffer> {
-  const { data, info } = await sharp(bytes).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
-  const { width, height } = info;
-  const painted = withoutShapes({ data, width, height });
-  return sharp(painted, { raw: { width, height, channels: 1 } })
-    .png({ compressionLevel: 1 })
-    .toBuffer();
+/**
+ * A picture without its shapes; of a grainy one what may be letters alone, for a sign may stand in it. Null where what is left is a
+ * texture, as grass is: to look for words in each of its pieces takes longer than all the rest, and finds none.
+ */
+async function wordsAlone(bytes: Buffer): Promise<Buffer | null> {
+  const drawn = async (picture: Sharp, what: 'painted' | 'letters', most: number) => {
+    const { data, info } = await picture.toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
+    const { width, height } = info;
+    const alone = withoutShapes({ data, width, height });
+    if (alone.pieces > most) return null;
+    return sharp(alone[what], { raw: { width, height, channels: 1 } })
+      .png({ compressionLevel: 1 })
+      .toBuffer();
+  };
+  return (
+    (await drawn(sharp(bytes), 'painted', MOST_PIECES.chart)) ??
+    drawn(sharp(bytes).median(GRAIN), 'letters', MOST_PIECES.sign)
+  );
 }
 
 interface Prepared {

@@ -120,9 +120,11 @@ function Words({ item, copy, seen }: { item: Item; copy: KeptCopy; seen: readonl
     <View className="items-start gap-[8px]">
       <SectionHeading>Words in it</SectionHeading>
       <Text className="font-ui text-base text-soft">
-        {words === 0
-          ? 'No printed words were read in it. Handwriting is hardly ever read: type in what it says, and it is found by that.'
-          : `${words === 1 ? '1 word was' : `${words} words were`} read in it${unsure === 0 ? '.' : `, ${unsure} of them unsurely.`}`}
+        {seen.length === 0
+          ? 'Type in what it says yourself, if you need it found before.'
+          : words === 0
+            ? 'No printed words were read in it. Handwriting is hardly ever read: type in what it says, and it is found by that.'
+            : `${words === 1 ? '1 word was' : `${words} words were`} read in it${unsure === 0 ? '.' : `, ${unsure} of them unsurely.`}`}
       </Text>
       <View className="flex-row flex-wrap gap-[10px]">
         {words > 0 && <Button label="Put words right" onPress={() => setOpen('words')} />}

@@ -15,7 +15,8 @@ import { usePutIn } from '@/features/collecting/put-in-store';
 import { IconButton } from '@/ui/button';
 import { Icon } from '@/ui/icon';
 
-interface Shown {
+/** A picture seen large. */
+export interface Shown {
   src: string;
   alt: string;
 }

@@ -40,7 +40,7 @@ import { NewToYou } from '@/features/new-to-you/new-to-you';
 import { isAllKnown } from '@/features/new-to-you/runs';
 import { useKnownInText } from '@/features/new-to-you/use-known-in-text';
 import { AboutPictures } from '@/features/pictures/about-pictures';
-import { PictureView } from '@/features/pictures/picture-view';
+import { PictureView, type Shown } from '@/features/pictures/picture-view';
 import { beforePicture, useFoundPieces, usePlacedWords } from '@/features/pictures/use-found-words';
 import { RelatedItems } from '@/features/related/related-items';
 import { readingStyle, useReadingSettings } from '@/features/settings/reading-settings-store';
@@ -70,6 +70,9 @@ interface ArticleViewProps {
   tab: Tab;
   /** Where in the text something was found, to be opened there. */
   at: string | undefined;
+  /** The picture that is seen large: it stays so when another copy comes, as one with its words does. */
+  picture: Shown | null;
+  onPicture(picture: Shown | null): void;
   /** Filled with what tells where the eyes are, for the voice to begin there. */
   placeRef: RefObject<(() => number) | null>;
   /** What is open beside the text: its contents, finding in it, or where else its words stand. */
@@ -91,6 +94,8 @@ export const ArticleView = memo(function ArticleView({
   original,
   tab,
   at,
+  picture,
+  onPicture,
   placeRef,
   aside,
   onAsideDone,
@@ -166,10 +171,9 @@ export const ArticleView = memo(function ArticleView({
   const [openEcho, setOpenEcho] = useState<number | null>(null);
   const [openHighlight, setOpenHighlight] = useState<string | null>(null);
   const [footnoteId, setFootnoteId] = useState<string | null>(null);
-  const [picture, setPicture] = useState<{ src: string; alt: string } | null>(null);
   const presses = useMemo(
-    () => ({ openFootnote: setFootnoteId, openPicture: setPicture, leave: reading.leave }),
-    [reading],
+    () => ({ openFootnote: setFootnoteId, openPicture: onPicture, leave: reading.leave }),
+    [reading, onPicture],
   );
   useEffect(() => {
     placeRef.current = reading.offset;
@@ -350,8 +354,8 @@ export const ArticleView = memo(function ArticleView({
             source={sourceOfPicture(item, copy)}
             words={pictureWords}
             pieces={pieces}
-            onShow={setPicture}
-            onClose={() => setPicture(null)}
+            onShow={onPicture}
+            onClose={() => onPicture(null)}
           />
         )}
       </View>

@@ -24,6 +24,7 @@ import { GiveTextSheet } from '@/features/add/give-text-sheet';
 import { ItemSheet } from '@/features/items/item-sheet';
 import { moves } from '@/features/items/moves';
 import { useListen } from '@/features/listen/use-listen';
+import type { Shown } from '@/features/pictures/picture-view';
 import { ReadingControls } from '@/features/settings/reading-controls';
 import { type Tab, TAB_NAMES } from '@/navigation/tabs';
 import { Button, IconButton } from '@/ui/button';
@@ -63,6 +64,7 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
   const [moreShown, setMoreShown] = useState(false);
   const [copiesShown, setCopiesShown] = useState(false);
   const [aside, setAside] = useState<'contents' | 'find' | 'echoes' | null>(null);
+  const [picture, setPicture] = useState<Shown | null>(null);
   const onAsideDone = useCallback(() => setAside(null), []);
   const [left, setLeft] = useState({ whole: '', ofPart: '' });
   const onMinutesLeft = useCallback((whole: string, ofPart: string) => setLeft({ whole, ofPart }), []);
@@ -114,6 +116,8 @@ export const ReaderScreen = memo(function ReaderScreen({ tab, itemId, at }: Read
           copy={copy}
           tab={tab}
           at={at}
+          picture={picture}
+          onPicture={setPicture}
           placeRef={placeRef}
           aside={aside}
           onAsideDone={onAsideDone}

@@ -3,7 +3,7 @@ import { daysBetween } from '@dorvel/core/reading';
 import { trailOf, trailOfPassage, type TrailPoint } from '@dorvel/core/trail';
 import { dayInWords, happeningInWords } from '@dorvel/core/wording';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { useAccount } from '@/device/store/account';
 import { dayOf } from '@/device/store/day';
@@ -30,19 +30,26 @@ export function Trail({ item }: { item: Item }) {
   return <TrailByDay points={points} />;
 }
 
-/** What came of a passage. Nothing while it was only marked. */
+/**
+ * What came of a passage, as it was when this was opened: it stands amid fields that keep what is written in them when they are
+ * left, and what grew then would move what is just being pressed. Nothing while it was only marked.
+ */
 export function PassageTrail({ highlight }: { highlight: Highlight }) {
   const store = useAccount((state) => state.store);
-  const { id, itemId } = highlight;
-  const came = useLiveQuery(async () => {
-    const [notes, cards, collected] = await Promise.all([
+  const [opened] = useState(highlight);
+  const { id, itemId } = opened;
+  const [points, setPoints] = useState<readonly TrailPoint[]>([]);
+  useEffect(() => {
+    let wanted = true;
+    void Promise.all([
       store?.notes.where('itemId').equals(itemId).toArray(),
       store?.cards.where('source.itemId').equals(itemId).toArray(),
       collectedIn(store, (part) => part.kind === 'passage' && part.highlightId === id),
-    ]);
-    return { notes: notes ?? [], cards: cards ?? [], collected };
-  }, [store, itemId, id]);
-  const points = useMemo(() => (came ? trailOfPassage(highlight, came, dayOf) : []), [highlight, came]);
+    ]).then(([notes, cards, collected]) => {
+      if (wanted) setPoints(trailOfPassage(opened, { notes: notes ?? [], cards: cards ?? [], collected }, dayOf));
+    });
+    return () => void (wanted = false);
+  }, [store, itemId, id, opened]);
   const isOnlyMarked = points.every(({ happenings }) => happenings.every(({ kind }) => kind === 'marked'));
   return isOnlyMarked ? null : <TrailByDay points={points} />;
 }
