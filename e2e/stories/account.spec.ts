@@ -1,7 +1,8 @@
+import { execFileSync } from 'node:child_process';
 import http from 'node:http';
 import { type Browser, expect, type Page, test, type TestInfo } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
-import { ownServer } from '../own-server';
+import { type OwnServer, ownServer, root } from '../own-server';
 import { ACCOUNT_PORTS, LETTER_PORT, page as webPage } from '../ports';
 import { goTo, openInYou, row } from '../reader';
 import { Client } from '../service/client';
@@ -93,6 +94,7 @@ test('a reader sees where their account is open and what was done with it, shuts
     await expectTargets(page, 'account');
 
     await passkey(page);
+    await onlyByPasskey(page, desk, ADA.mail, (...words) => commanded(server, words));
     await page.getByRole('button', { name: 'Remove “My phone”' }).click();
     await page.getByRole('button', { name: 'Remove “My phone” for good' }).click();
     await expect(page.getByRole('list', { name: 'Passkeys' })).toHaveCount(0);
@@ -118,6 +120,10 @@ test('a reader sees where their account is open and what was done with it, shuts
     await server.clear();
   }
 });
+
+/** What whoever runs the server does beside it: npm run account. @returns what it printed */
+const commanded = ({ env }: OwnServer, words: string[]): string =>
+  execFileSync(process.execPath, ['server/dist/commands/account.mjs', ...words], { cwd: root, env, encoding: 'utf8' });
 
 /** The subjects of what came by mail. */
 async function lettersTo(mail: string): Promise<string[]> {
@@ -170,6 +176,52 @@ async function passkey(page: Page) {
   await expect(page.getByRole('list', { name: 'What has happened' })).toContainText(
     'Signed in with a passkey: My phone',
   );
+}
+
+/** The right passphrase, and a code by mail, let nobody in any more; the one passkey stays; then the passphrase does again. */
+async function onlyByPasskey(page: Page, desk: Client, mail: string, operator: (...words: string[]) => string) {
+  const keys = page.getByRole('region', { name: 'Passkeys' });
+  await press(page, 'Let only a passkey sign in');
+  await keys.getByLabel('Your passphrase').fill('not this one at all');
+  await press(page, 'Only passkeys from here on');
+  await expect(keys.getByRole('alert')).toContainText('not your passphrase');
+  await keys.getByLabel('Your passphrase').fill(CHANGED);
+  await press(page, 'Only passkeys from here on');
+  await expect(keys).toContainText('Nothing else opens this account.');
+  await expect(keys.getByRole('button', { name: /^Remove/ })).toHaveCount(0);
+  await expectAccessible(page, 'account by passkeys only');
+  const isRefused = async (answer: Promise<Response>) => {
+    const { status } = await answer;
+    expect([status, await (await answer).text()]).toEqual([403, expect.stringContaining('passkey-wanted')]);
+    expect((await desk.call('GET', '/session')).status).toBe(401);
+  };
+  await isRefused(desk.call('POST', '/session', { mail, passphrase: CHANGED }));
+  const code = /[0-9a-z]{4}(?:-[0-9a-z]{4}){3}/.exec(operator('code', mail))?.[0];
+  await isRefused(desk.call('POST', '/reset/passphrase', { mail, code, passphrase: CHANGED }));
+  await press(page, 'Sign out');
+  await signIn(page, mail, CHANGED);
+  await expect(page.getByRole('alert')).toContainText('only a passkey opens this account');
+  await press(page, 'Use a passkey');
+  await isIn(page);
+  await toAccount(page);
+  await expect(page.getByRole('list', { name: 'What has happened' })).toContainText(
+    'The right passphrase was given, and no passkey: not let in',
+  );
+  await press(page, 'Let the passphrase sign in, too');
+  await keys.getByLabel('Your passphrase').fill(CHANGED);
+  await press(page, 'Let it sign in');
+  await expect(keys).toContainText('It works beside the passphrase.');
+
+  // Whose passkeys are lost is helped by whoever runs the server.
+  await press(page, 'Let only a passkey sign in');
+  await keys.getByLabel('Your passphrase').fill(CHANGED);
+  await press(page, 'Only passkeys from here on');
+  await expect(keys).toContainText('Nothing else opens this account.');
+  expect(operator('passphrase', mail)).toContain('The passphrase opens the account');
+  expect((await desk.call('POST', '/session', { mail, passphrase: CHANGED })).status).toBe(200);
+  expect((await desk.call('DELETE', '/session')).status).toBe(204);
+  await page.reload();
+  await expect(keys).toContainText('It works beside the passphrase.');
 }
 
 /** A second reader, who was told a code. */

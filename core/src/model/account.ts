@@ -46,6 +46,9 @@ export const PassphraseChange = z.object({
   endTokens: z.boolean().default(false),
 });
 export type PassphraseChange = z.infer<typeof PassphraseChange>;
+/** PUT /api/account/passkeys-only: whether the passphrase alone opens the account no more. */
+export const PasskeysOnly = z.object({ passphrase: GivenPassphrase, wanted: z.boolean() });
+export type PasskeysOnly = z.infer<typeof PasskeysOnly>;
 /** POST /api/account/passkeys/options and POST /api/account/erase: who asks must show that they are there. */
 export const PassphraseAgain = z.object({ passphrase: GivenPassphrase });
 
@@ -92,12 +95,15 @@ export const AccountEventKind = z.enum([
   'signed-in',
   'signed-in-by-passkey',
   'wrong-passphrase',
+  'passphrase-without-passkey',
   'session-ended',
   'passphrase-changed',
   'passphrase-by-code',
   'code-asked',
   'passkey-added',
   'passkey-removed',
+  'passkeys-only',
+  'passphrase-opens',
   'token-made',
   'token-revoked',
   'invited',
@@ -121,6 +127,8 @@ export type AccountEvent = z.infer<typeof AccountEvent>;
 export const AccountOverview = z.object({
   sessions: z.array(Session),
   passkeys: z.array(Passkey),
+  /** Whether the passphrase alone does not open the account. */
+  passkeysOnly: z.boolean(),
   /** The newest first. */
   events: z.array(AccountEvent),
   /** What the server keeps of this reader's. */

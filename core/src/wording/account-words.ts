@@ -12,6 +12,8 @@ export function accountEventWords({ kind, about }: Pick<AccountEvent, 'kind' | '
       return `Signed in with a passkey${what}`;
     case 'wrong-passphrase':
       return 'A wrong passphrase was tried';
+    case 'passphrase-without-passkey':
+      return 'The right passphrase was given, and no passkey: not let in';
     case 'session-ended':
       return `A session was ended${what}`;
     case 'passphrase-changed':
@@ -24,6 +26,10 @@ export function accountEventWords({ kind, about }: Pick<AccountEvent, 'kind' | '
       return `Passkey added${what}`;
     case 'passkey-removed':
       return `Passkey removed${what}`;
+    case 'passkeys-only':
+      return 'Only a passkey opens it from here on';
+    case 'passphrase-opens':
+      return 'The passphrase opens it again';
     case 'token-made':
       return `Let in to save${what}`;
     case 'token-revoked':

@@ -4,11 +4,13 @@ import path from 'node:path';
 import type { Account } from '@dorvel/core/model';
 import { sql } from 'drizzle-orm';
 import { type Database, openDatabase } from '../db/open';
+import { passkeys as passkeyTable } from '../db/schema';
 import { accountRepository } from './accounts';
 import { deviceWords } from './caller';
 import { hashOfCode, newCode } from './codes';
 import { accountEventLog } from './events';
 import { invitationRepository } from './invitations';
+import { passkeyRepository } from './passkeys';
 import { resetCodeRepository } from './reset-codes';
 import { sessionRepository } from './sessions';
 
@@ -50,6 +52,51 @@ describe('passphrases', () => {
     expect(await accounts().isPassphrase(id, PASSPHRASE)).toBe(false);
     expect(await accounts().isPassphrase(id, 'quite another passphrase')).toBe(true);
     expect((await accounts().whose('a@example.org', PASSPHRASE)).account).toBeNull();
+  });
+});
+
+describe('an account that only a passkey opens', () => {
+  const SITE = { origin: 'https://dorvel.example', host: 'dorvel.example' };
+  const withPasskeys = async (accountId: string, ...names: string[]) => {
+    await database.write((tx) =>
+      tx.insert(passkeyTable).values(
+        names.map((name) => ({
+          ...{ id: `${name}-id`, accountId, credentialId: `${name}-credential`, publicKey: '', counter: 0 },
+          ...{ transports: [], name, madeAt: now, lastUsedAt: null },
+        })),
+      ),
+    );
+    return passkeyRepository(database, clock);
+  };
+
+  it('needs one that would open it, and is none from the first', async () => {
+    const { id } = await account();
+    expect(await accounts().isPasskeysOnly(id)).toBe(false);
+    expect(await accounts().setPasskeysOnly(id, true)).toBe(false);
+    expect(await accounts().isPasskeysOnly(id)).toBe(false);
+    const other = await account('b@example.org');
+    await withPasskeys(other.id, 'theirs');
+    expect(await accounts().setPasskeysOnly(id, true)).toBe(false);
+  });
+
+  it('keeps its last passkey until the passphrase opens it again', async () => {
+    const { id } = await account();
+    const keys = await withPasskeys(id, 'phone', 'desk');
+    expect(await accounts().setPasskeysOnly(id, true)).toBe(true);
+    expect(await accounts().isPasskeysOnly(id)).toBe(true);
+    expect(await keys.remove(id, 'phone-id')).toEqual({ removed: 'phone' });
+    expect(await keys.remove(id, 'phone-id')).toBe('unknown');
+    expect(await keys.remove(id, 'desk-id')).toBe('the-last');
+    expect((await keys.list(id)).map(({ name }) => name)).toEqual(['desk']);
+    expect(await accounts().setPasskeysOnly(id, false)).toBe(true);
+    expect(await keys.remove(id, 'desk-id')).toEqual({ removed: 'desk' });
+    // The way back is there, too, when no passkey is.
+    expect(await accounts().setPasskeysOnly(id, false)).toBe(true);
+  });
+
+  it('asks whoever holds a passkey who they are: it stands for two factors', async () => {
+    const { options } = await (await withPasskeys((await account()).id, 'phone')).askToSignIn(SITE);
+    expect(options.userVerification).toBe('required');
   });
 });
 

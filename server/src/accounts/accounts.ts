@@ -4,7 +4,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { and, count, eq, gt } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Database, Transaction } from '../db/open';
-import { accounts, invitations } from '../db/schema';
+import { accounts, invitations, passkeys } from '../db/schema';
 import { hashOfCode } from './codes';
 
 /** argon2id with OWASP's parameters (Password Storage Cheat Sheet: 19 MiB, 2 passes, 1 lane), the package's defaults. */
@@ -110,6 +110,24 @@ export function accountRepository(database: Database, now: () => number) {
       const passphraseHash = await hash(passphrase, ARGON2);
       await database.write((tx) => tx.update(accounts).set({ passphraseHash }).where(eq(accounts.id, accountId)));
     },
+
+    async isPasskeysOnly(accountId: string): Promise<boolean> {
+      const [row] = await database.read
+        .select({ only: accounts.passkeysOnly })
+        .from(accounts)
+        .where(eq(accounts.id, accountId));
+      return row?.only ?? false;
+    },
+
+    /** Has only a passkey open the account, or the passphrase too. @returns false when it has no passkey that would open it */
+    setPasskeysOnly: (accountId: string, passkeysOnly: boolean): Promise<boolean> =>
+      database.write(async (tx) => {
+        const ofAccount = eq(passkeys.accountId, accountId);
+        const [any] = await tx.select({ id: passkeys.id }).from(passkeys).where(ofAccount).limit(1);
+        if (passkeysOnly && !any) return false;
+        await tx.update(accounts).set({ passkeysOnly }).where(eq(accounts.id, accountId));
+        return true;
+      }),
 
     /** Only who was not let in by another reader lets others in. */
     async mayInvite(accountId: string): Promise<boolean> {

@@ -150,16 +150,20 @@ export function passkeyRepository(database: Database, now: () => number) {
         .where(ofAccount(accountId))
         .orderBy(asc(passkeys.madeAt)),
 
-    /** @returns its name; null when the account has no such passkey */
-    async remove(accountId: string, id: string): Promise<string | null> {
-      const [gone] = await database.write((tx) =>
-        tx
-          .delete(passkeys)
-          .where(and(ofAccount(accountId), eq(passkeys.id, id)))
-          .returning({ name: passkeys.name }),
-      );
-      return gone?.name ?? null;
-    },
+    /** @returns what became of it; `the-last` stays, for nothing else opens the account */
+    remove: (accountId: string, id: string): Promise<{ removed: string } | 'unknown' | 'the-last'> =>
+      database.write(async (tx) => {
+        const known = await tx
+          .select({ id: passkeys.id, name: passkeys.name, only: accounts.passkeysOnly })
+          .from(passkeys)
+          .innerJoin(accounts, eq(accounts.id, passkeys.accountId))
+          .where(ofAccount(accountId));
+        const found = known.find((each) => each.id === id);
+        if (!found) return 'unknown';
+        if (found.only && known.length === 1) return 'the-last';
+        await tx.delete(passkeys).where(eq(passkeys.id, id));
+        return { removed: found.name };
+      }),
   };
 }
 export type Passkeys = ReturnType<typeof passkeyRepository>;

@@ -5,6 +5,8 @@ export const accounts = sqliteTable('accounts', {
   mail: text().notNull().unique(),
   name: text().notNull(),
   passphraseHash: text('passphrase_hash').notNull(),
+  /** Whether the passphrase alone does not open it. */
+  passkeysOnly: integer('passkeys_only', { mode: 'boolean' }).notNull().default(false),
   createdAt: integer('created_at').notNull(),
   /** Goes up by one with each change in the account's library; devices pull from their cursor. */
   sequence: integer().notNull().default(0),

@@ -5,6 +5,7 @@ import {
   NewPasskey,
   Passkey,
   PasskeyOptions,
+  PasskeysOnly,
   PassphraseAgain,
   PassphraseChange,
 } from '@dorvel/core/model';
@@ -67,9 +68,10 @@ export function accountRoutes(parts: AccountParts): Router {
 
   router.get('/account', async (_request, response) => {
     const { id } = accountOf(response);
-    const [listed, known, noted, open, mayInvite, [kept], pictureBytes] = await Promise.all([
+    const [listed, known, passkeysOnly, noted, open, mayInvite, [kept], pictureBytes] = await Promise.all([
       sessions.list(id, sessionOf(response)),
       passkeys.list(id),
+      accounts.isPasskeysOnly(id),
       events.list(id),
       invitations.list(id),
       accounts.mayInvite(id),
@@ -80,6 +82,7 @@ export function accountRoutes(parts: AccountParts): Router {
       AccountOverview.parse({
         sessions: listed,
         passkeys: known,
+        passkeysOnly,
         events: noted,
         kept: { items: kept?.n ?? 0, pictureBytes, pictureQuotaBytes: parts.config.pictureQuotaBytes },
         mayInvite,
@@ -155,9 +158,29 @@ export function accountRoutes(parts: AccountParts): Router {
     response.status(201).json(Passkey.parse(made));
   });
   router.delete('/account/passkeys/:id', async (request, response) => {
-    const name = await passkeys.remove(accountOf(response).id, partOf(request));
-    if (name === null) throw notFound('That passkey');
-    await note(request, response, 'passkey-removed', name);
+    const outcome = await passkeys.remove(accountOf(response).id, partOf(request));
+    if (outcome === 'unknown') throw notFound('That passkey');
+    if (outcome === 'the-last')
+      throw new HttpProblem(
+        409,
+        'the-last-passkey',
+        'The last one',
+        'Nothing else opens this account. Add another passkey, or let the passphrase open it again.',
+      );
+    await note(request, response, 'passkey-removed', outcome.removed);
+    response.status(204).end();
+  });
+  router.put('/account/passkeys-only', limited, async (request, response) => {
+    const { passphrase, wanted } = PasskeysOnly.parse(request.body);
+    await showPassphrase(request, response, passphrase);
+    if (!(await accounts.setPasskeysOnly(accountOf(response).id, wanted)))
+      throw new HttpProblem(
+        409,
+        'no-passkey',
+        'No passkey yet',
+        'Add a passkey first: without one nobody could sign in.',
+      );
+    await note(request, response, wanted ? 'passkeys-only' : 'passphrase-opens');
     response.status(204).end();
   });
 

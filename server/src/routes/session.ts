@@ -106,6 +106,10 @@ export function sessionRoutes(parts: SessionParts): Router {
         'Mail address and passphrase do not belong together. Check both.',
       );
     }
+    if (await accounts.isPasskeysOnly(account.id)) {
+      await events.note(account.id, 'passphrase-without-passkey', callerOf(request));
+      throw passkeyWanted('That is your passphrase, but only a passkey opens this account.');
+    }
     await opened(request, account, 'signed-in');
     await enter(request, response, account);
   });
@@ -168,6 +172,11 @@ export function sessionRoutes(parts: SessionParts): Router {
       );
     await accounts.setPassphrase(account.id, passphrase);
     for (const { id } of await sessions.endOthers(account.id, null)) bell.ring(id);
+    if (await accounts.isPasskeysOnly(account.id)) {
+      // Not as what opened it: the device is none that the log knows by this.
+      await events.note(account.id, 'passphrase-changed', callerOf(request));
+      throw passkeyWanted('The passphrase is chosen, but only a passkey opens this account.');
+    }
     await opened(request, account, 'passphrase-by-code');
     await enter(request, response, account);
   });
@@ -207,6 +216,15 @@ export function sessionRoutes(parts: SessionParts): Router {
 
   return router;
 }
+
+/** What is right and not enough: a reader whose passkeys are lost is helped by whoever runs the server. */
+const passkeyWanted = (why: string) =>
+  new HttpProblem(
+    403,
+    'passkey-wanted',
+    'A passkey is wanted',
+    `${why} Use your passkey. If you have none any more, whoever runs this server can let the passphrase open it again.`,
+  );
 
 /** Of a body that is not yet known to be whole. */
 const Mailed = z.object({ mail: Mail });

@@ -1,0 +1,1 @@
+ALTER TABLE `accounts` ADD `passkeys_only` integer DEFAULT false NOT NULL;
