@@ -24,7 +24,7 @@ const node = (name) => ({
 
 module.exports = {
   // No test asserts times, and a machine may have other work: what hangs is told soon enough.
-  testTimeout: 60_000,
+  testTimeout: 300_000,
   projects: [
     node('core'),
     node('server'),
