@@ -30,9 +30,9 @@ async function lookedAt(page: Page): Promise<void> {
   await expect(
     page.getByRole('region', { name: 'About the picture' }).getByText(/read in it|No printed words/),
   ).toBeVisible({
-    timeout: 60_000,
+    timeout: 120_000,
   });
-  await expect(page.getByRole('list', { name: 'Colours' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('list', { name: 'Colours' })).toBeVisible({ timeout: 120_000 });
 }
 
 test('two pages photographed offline are one item; back on line a word in them is found, and shown where it stands', async ({
@@ -237,6 +237,7 @@ test('a picture that is there already is told of before it is saved; what is lik
 });
 
 test('a picture that is seen large stays open while its words arrive, and has them then', async ({ page }) => {
+  test.slow();
   await page.getByRole('button', { name: 'Save an address' }).first().click();
   await page.getByLabel('Photograph a page').setInputFiles(await file('minutes-1'));
   await page.getByRole('button', { name: 'Save 1' }).click();
@@ -246,7 +247,7 @@ test('a picture that is seen large stays open while its words arrive, and has th
     .click();
   const view = page.getByRole('dialog', { name: 'minutes 1' });
   await expect(view).toBeVisible();
-  await expect(view.locator('.word').first()).toBeAttached({ timeout: 60_000 });
+  await expect(view.locator('.word').first()).toBeAttached({ timeout: 120_000 });
   await expect(view.locator('.word').filter({ hasText: 'MINUTES' })).toBeAttached();
 });
 
