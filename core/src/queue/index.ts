@@ -1,5 +1,6 @@
 export * from './inbox';
 export * from './let-go';
+export * from './merged';
 export * from './now';
 export * from './order';
 export * from './promises';

@@ -21,6 +21,10 @@ jest.mock('@/device/sync/api', () => ({
     },
   },
 }));
+jest.mock('@/device/store/settings-storage', () => ({
+  readSetting: (_name: string, _schema: unknown, otherwise: unknown) => otherwise,
+  writeSetting: jest.fn(),
+}));
 Object.assign(globalThis, { structuredClone: (value: unknown) => JSON.parse(JSON.stringify(value)) as unknown });
 
 /** The pictures that are kept, by address. */
@@ -76,6 +80,33 @@ async function item(
 }
 const always = () => true;
 const here = async () => (await store.copies.toArray()).map(({ id, textOnly }) => [id, textOnly === 1]);
+
+it('does not look through copies again while nothing has changed that they depend on, and does when it has', async () => {
+  const one = await item('finished');
+  await downloadAhead(store, always);
+  const reading = jest.spyOn(store.copies, 'orderBy');
+  const known = (await store.items.get(one.id))!;
+  await store.items.put({
+    ...known,
+    choices: { ...known.choices, title: { ...known.choices.title, value: 'Renamed' } },
+  });
+  await downloadAhead(store, always);
+  expect([reading.mock.calls.length, mockAsked]).toEqual([0, [one.copyId]]);
+  const two = await item('queue');
+  await downloadAhead(store, always);
+  expect(mockAsked).toEqual([one.copyId, two.copyId]);
+  // A copy that another tab took away is brought again.
+  await store.copies.delete(one.copyId);
+  await new Promise((next) => setTimeout(next, 20));
+  await downloadAhead(store, always);
+  expect(mockAsked).toEqual([one.copyId, two.copyId, one.copyId]);
+  await store.items.put({
+    ...known,
+    choices: { ...known.choices, stage: { ...known.choices.stage, value: 'let-go' } },
+  });
+  await downloadAhead(store, always);
+  expect(await here()).toEqual([[two.copyId, false]]);
+});
 
 it('brings the rest where the server has one of the pictures no more', async () => {
   const { copyId } = await item('inbox', '/gone.webp', '/a.webp');

@@ -1,20 +1,19 @@
 import { ServerProblem } from '@dorvel/core/client';
-import type { Copy, Item } from '@dorvel/core/model';
+import type { Copy, Item, Stage } from '@dorvel/core/model';
+import { byRaised } from '@dorvel/core/queue';
 import { visit } from 'unist-util-visit';
+import { itemsByStage, type ShownItems } from '@/device/store/items';
 import type { DeviceStore, KeptCopy } from '@/device/store/store';
 import { api } from '@/device/sync/api';
+import { copiesChanged, type CopiesHere, copiesHere } from './copies-here';
 import { PICTURE_CACHE } from './picture-cache';
+
+const isIn = ({ choices }: Item, ...stages: readonly Stage[]): boolean => stages.includes(choices.stage.value);
+const hasPage = ({ capture }: Item): boolean => capture.page !== null;
 
 /** Items whose copies are brought to the device ahead of reading, with their pictures. */
 export function isWantedHere(item: Item): boolean {
-  const stage = item.choices.stage.value;
-  return item.capture.duplicateOf === null && item.capture.page !== null && (stage === 'inbox' || stage === 'queue');
-}
-
-/** Items of which the text alone is brought ahead: what is finished or kept, to find and relate it offline. */
-function isTextWantedHere(item: Item): boolean {
-  const stage = item.choices.stage.value;
-  return item.capture.duplicateOf === null && item.capture.page !== null && (stage === 'finished' || stage === 'kept');
+  return item.capture.duplicateOf === null && hasPage(item) && isIn(item, 'inbox', 'queue');
 }
 
 /** Items that are nothing but pictures: without them there would be nothing here of what is kept. */
@@ -33,6 +32,11 @@ const openedHere = new Set<string>();
 /** Sizes of what was too large, so that it is not fetched again each time. */
 const sizesKnown = new Map<string, number>();
 
+const SHELVES = ['inbox', 'queue', 'finished', 'kept'] as const;
+
+/** What was there when all that is wanted was here: while that holds, nothing is to be brought and nothing to go. */
+const settled = new WeakMap<DeviceStore, { items: ShownItems['inStage']; here: CopiesHere; room: number }>();
+
 /** What became of bringing texts ahead. */
 interface Brought {
   /** Whether the device has no more room, however much it may have. */
@@ -49,15 +53,21 @@ interface Brought {
  * @throws what api throws; what has arrived until then stays
  */
 export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, room = Infinity): Promise<Brought> {
-  const items = await store.allItems();
-  const sizes = await sizesHere(store);
-  const textOnly = new Set(await store.copies.where('textOnly').equals(1).primaryKeys());
-  const latestFirst = [...items].sort((a, b) => b.choices.raisedAt.value - a.choices.raisedAt.value);
-  const texts = latestFirst.filter(isTextWantedHere).slice(0, MAX_TEXTS);
+  const [items, here] = [await itemsByStage(store), await copiesHere(store)];
+  const last = settled.get(store);
+  if (
+    last?.here === here &&
+    last.room === room &&
+    SHELVES.every((stage) => haveSameCopies(last.items[stage], items[stage]))
+  )
+    return { isDeviceFull: false };
+  const { inbox, queue, finished, kept } = items;
+  const { sizes, textOnly } = here;
+  const ahead = [...inOneOrder(inbox, queue), ...inOneOrder(finished, kept, MAX_TEXTS)];
   const stays = new Set<string>();
   let [taken, isDeviceFull] = [0, false];
   const fits = (bytes: number, slack: number) => taken + bytes <= room + slack;
-  for (const item of [...latestFirst.filter(isWantedHere), ...texts]) {
+  for (const item of ahead) {
     if (!mayGoOn()) return { isDeviceFull };
     const copyId = item.capture.page?.copyId;
     if (!copyId) continue;
@@ -80,8 +90,8 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, 
     stays.add(copyId);
   }
   // Earlier copies that are here stay while there is room: they are what a later one is compared with.
-  for (const { choices, capture } of latestFirst) {
-    if (choices.stage.value === 'let-go') continue;
+  const isMore = [...sizes.keys()].some((id) => !stays.has(id));
+  for (const { capture } of isMore ? [...inbox, ...queue, ...finished, ...kept].sort(byRaised) : []) {
     for (const copyId of [capture.page?.copyId, ...capture.copies.map(({ id }) => id)]) {
       const bytes = copyId ? sizes.get(copyId) : undefined;
       if (!copyId || bytes === undefined || stays.has(copyId)) continue;
@@ -92,14 +102,36 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, 
   }
   const stale = [...sizes.keys()].filter((id) => !stays.has(id));
   if (stale.length > 0) await dropCopies(store, stale);
+  if (!isDeviceFull) settled.set(store, { items, here: await copiesHere(store), room });
   return { isDeviceFull };
 }
 
-/** The bytes of each copy that is here, without reading any. */
-async function sizesHere(store: DeviceStore): Promise<Map<string, number>> {
-  const bySize = store.copies.orderBy('bytes');
-  const [ids, sizes] = await Promise.all([bySize.primaryKeys(), bySize.keys()]);
-  return new Map(ids.map((id, n) => [id, Number(sizes[n])]));
+/** Whether the items of a stage ask for the same copies as before, in the same order; most are the same objects still. */
+function haveSameCopies(before: readonly Item[], now: readonly Item[]): boolean {
+  return (
+    before.length === now.length &&
+    now.every((item, n) => {
+      const was = before[n];
+      return item === was || (was !== undefined && copiesOf(item) === copiesOf(was));
+    })
+  );
+}
+
+const copiesOf = ({ choices, capture: { page, copies } }: Item): string =>
+  JSON.stringify([choices.raisedAt.value, page?.copyId, page?.pictures, copies.map(({ id }) => id)]);
+
+/** What has a page of two stages, the newest save first. @param count the first of them */
+function inOneOrder(one: readonly Item[], other: readonly Item[], count = Infinity): Item[] {
+  // Those of each are in order already.
+  const first = (items: readonly Item[]) => {
+    const found: Item[] = [];
+    for (const item of items) {
+      if (found.length >= count) break;
+      if (hasPage(item)) found.push(item);
+    }
+    return found;
+  };
+  return [...first(one), ...first(other)].sort(byRaised).slice(0, count);
 }
 
 /** True when the device has no room left, for its store or for pictures (Storage Standard: QuotaExceededError). */
@@ -124,6 +156,7 @@ async function bringCopy(store: DeviceStore, item: Item, copyId: string, withPic
     : [];
   const bytes = new Blob([JSON.stringify(copy)]).size + (await keepPictures(pictures));
   await store.copies.put({ ...copy, bytes, pictures, ...(withPictures ? {} : { textOnly: 1 as const }) });
+  copiesChanged(store);
   return bytes;
 }
 
@@ -141,6 +174,7 @@ async function bringPicturesOf(store: DeviceStore, copyId: string): Promise<numb
   const pictures = picturesOf(copy.tree);
   const bytes = copy.bytes + (await keepPictures(pictures));
   await store.copies.put({ ...text, pictures, bytes });
+  copiesChanged(store);
   return bytes;
 }
 
@@ -167,6 +201,7 @@ async function bringPicture(cache: Cache, address: string): Promise<void> {
 async function dropCopies(store: DeviceStore, ids: readonly string[]): Promise<void> {
   const dropped = (await store.copies.bulkGet([...ids])).filter((copy) => copy !== undefined);
   await store.copies.bulkDelete([...ids]);
+  copiesChanged(store);
   await store.profiles.bulkDelete([...ids]);
   const stillUsed = new Set<string>();
   await store.copies.each((copy: KeptCopy) => copy.pictures.forEach((picture) => stillUsed.add(picture)));

@@ -1,8 +1,11 @@
 import type { Item } from '@dorvel/core/model';
 import Dexie, { type ObservabilitySet, RangeSet } from 'dexie';
+import { LayeredMap } from './layered-map';
 import type { DeviceStore } from './store';
 
 type Items = ReadonlyMap<string, Item>;
+/** Ids of what changed, came or went since it was told of last; null when that is not known one by one. */
+export type Changed = ReadonlySet<string> | null;
 const NONE: Items = new Map();
 
 /** So many of what was saved last are read first, with what waits in Inbox and Queue: a screen of any list. */
@@ -26,14 +29,14 @@ const pause = () =>
  * or in another.
  *
  * @param told the items by id, at first and after each change; a new map each time, in which what has not changed is the same
- *   object. Whether they are all of them, or only what waits and what was saved last
+ *   object. Whether they are all of them, or only what waits and what was saved last. Which of them have changed
  * @param failed told why they could not be read; it goes on with the next change
  * @param behind told that there are changes which are not read yet, until they are told
  * @returns ends it
  */
 export function feedItems(
   store: DeviceStore,
-  told: (items: Items, isWhole: boolean) => void,
+  told: (items: Items, isWhole: boolean, changed: Changed) => void,
   failed: (error: unknown) => void,
   behind: () => void = () => {},
 ): () => void {
@@ -65,31 +68,28 @@ export function feedItems(
     }
     return all;
   };
-  const read = async (): Promise<Items> => {
+  const read = async (): Promise<{ read: Items; which: Changed }> => {
     const now = changed;
     changed = new Set();
     if (items === null) {
       const first = await readFirst();
-      if (goesOn()) told(first, false);
-      return readAll(first);
+      if (goesOn()) told(first, false, null);
+      return { read: await readAll(first), which: null };
     }
-    if (now === 'many') return readAll(NONE);
+    if (now === 'many') return { read: await readAll(NONE), which: null };
     const ids = [...now];
     const found = await store.items.bulkGet(ids);
-    const next = new Map(items);
-    found.forEach((item, n) => {
-      if (item) next.set(item.id, item);
-      else next.delete(ids[n] ?? '');
-    });
-    return next;
+    const next = LayeredMap.of(items).with(ids.map((id, n) => [id, found[n]] as const));
+    return { read: next, which: now };
   };
   const readOn = async () => {
     if (isReading) return;
     isReading = true;
     try {
       while (goesOn() && (changed === 'many' || changed.size > 0)) {
-        items = await read();
-        if (goesOn()) told(items, true);
+        const { read: found, which } = await read();
+        items = found;
+        if (goesOn()) told(items, true, which);
         if (goesOn() && (changed === 'many' || changed.size > 0)) behind();
       }
     } catch (error) {

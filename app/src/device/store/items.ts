@@ -1,35 +1,33 @@
-import { type Item, Stage } from '@dorvel/core/model';
+import type { Item, Stage } from '@dorvel/core/model';
 import { create } from 'zustand';
 import { useAccount } from './account';
 import { feedItems } from './item-feed';
-import { atPace, usePace } from './pace';
+import { usePace } from './pace';
+import { noStages, type Shown, shownAfter, shownOf } from './shown-items';
+import type { DeviceStore } from './store';
 
-type Stages = Readonly<Record<Stage, readonly Item[]>>;
+/** The items on this device, as screens have them. */
+/** Items in the order of their saving, all but what was let go and by stage. */
+export type ShownItems = Pick<Shown, 'held' | 'inStage'>;
 
-/** The items on this device, but those that another stands for, with the minutes that they take this reader. */
-interface ItemsState {
+interface ItemsState extends Omit<Shown, 'soFar'> {
   /** Undefined while they are being read. */
   all: readonly Item[] | undefined;
   /** What is read so far: at first what waits and what was saved last, then all. Undefined before that. */
   soFar: readonly Item[] | undefined;
-  byId: ReadonlyMap<string, Item>;
-  /** Of those that another item stands for, its id. */
-  standIns: ReadonlyMap<string, string>;
-  inStage: Stages;
   /** True while the store has changes that are not in here yet. */
   isBehind: boolean;
   /** Why they cannot be read; null when they can. */
   fault: Error | null;
 }
 
-const noStages = (): Record<Stage, Item[]> =>
-  Object.fromEntries(Stage.options.map((stage) => [stage, []])) as unknown as Record<Stage, Item[]>;
 const NONE: ItemsState = {
   all: undefined,
   soFar: undefined,
   byId: new Map(),
   standIns: new Map(),
   inStage: noStages(),
+  held: [],
   isBehind: true,
   fault: null,
 };
@@ -44,50 +42,27 @@ export function followItems(): () => void {
   if (!store) return () => {};
   let read: ReadonlyMap<string, Item> | null = null;
   let isWhole = false;
-  /** What an item is at the reader's pace: the same object as long as both are the same. */
-  let paced = new WeakMap<Item, Item>();
-  const show = () => {
-    const { paces } = usePace.getState();
-    if (!read) return;
-    const soFar: Item[] = [];
-    const standIns = new Map<string, string>();
-    const inStage = noStages();
-    for (const item of read.values()) {
-      if (item.capture.duplicateOf !== null) {
-        standIns.set(item.id, item.capture.duplicateOf);
-        continue;
-      }
-      const known = paced.get(item) ?? atPace(item, paces);
-      paced.set(item, known);
-      soFar.push(known);
-      inStage[known.choices.stage.value].push(known);
-    }
-    const byId = new Map(soFar.map((item) => [item.id, item]));
-    useItemsState.setState({
-      all: isWhole ? soFar : undefined,
-      soFar,
-      byId,
-      standIns,
-      inStage,
-      isBehind: !isWhole,
-      fault: null,
-    });
-  };
+  const tell = (shown: Shown) =>
+    useItemsState.setState({ ...shown, all: isWhole ? shown.soFar : undefined, isBehind: !isWhole, fault: null });
   const endFeed = feedItems(
     store,
-    (items, whole) => {
+    (items, whole, changed) => {
+      const before = useItemsState.getState();
       read = items;
       isWhole = whole;
-      store.layAtHand(items, whole);
-      show();
+      store.layAtHand(items, whole, changed);
+      const { paces } = usePace.getState();
+      tell(
+        changed && before.all
+          ? shownAfter({ ...before, soFar: before.all }, items, changed, paces)
+          : shownOf(items, paces),
+      );
     },
     (error) => useItemsState.setState({ fault: error instanceof Error ? error : new Error(String(error)) }),
     () => useItemsState.setState({ isBehind: true }),
   );
   const endPace = usePace.subscribe((now, before) => {
-    if (now.paces === before.paces) return;
-    paced = new WeakMap();
-    show();
+    if (now.paces !== before.paces && read) tell(shownOf(read, now.paces));
   });
   return () => {
     endFeed();
@@ -123,3 +98,10 @@ export const useItemsById = () => useItemsState((state) => state.byId);
 
 /** What stands for items, by their ids: themselves, or the item that another page turned out to be the same as. */
 export const useStandIns = () => useItemsState((state) => state.standIns);
+
+/** What is on a device, by stage, the newest save first: from memory where it is there, for reading thousands holds up the page. */
+export async function itemsByStage(of: DeviceStore): Promise<Shown['inStage']> {
+  const { all, inStage } = useItemsState.getState();
+  if (all && of === useAccount.getState().store) return inStage;
+  return shownOf(new Map((await of.items.toArray()).map((item) => [item.id, item])), {}).inStage;
+}

@@ -10,9 +10,11 @@ import type { DeviceStore } from './store';
 
 const Since = z.object({ since: z.number() });
 
+/** How fast this reader reads, by ISO 639-1 code. */
+export type Paces = Readonly<Record<string, Pace>>;
+
 interface PaceState {
-  /** By ISO 639-1 code. */
-  paces: Readonly<Record<string, Pace>>;
+  paces: Paces;
   /** What was read before this instant does not count. */
   since: number;
   /** Forgets what was measured. */
@@ -58,7 +60,7 @@ async function measure(store: DeviceStore, activities: readonly Activity[]): Pro
 }
 
 /** An item with the minutes that it takes this reader. */
-export function atPace<Known extends Item>(item: Known, paces: PaceState['paces']): Known {
+export function atPace<Known extends Item>(item: Known, paces: Paces): Known {
   const { page } = item.capture;
   const factor = paceFactor(paces, page?.language ?? null);
   if (!page || factor === 1) return item;

@@ -197,10 +197,19 @@ export class DeviceStore extends Dexie {
     this.dossiers.hook('reading', (dossier) => withWordsApart(dossier) as Dossier);
   }
 
-  /** Has these items in memory, and no others. @param areAll whether they are all there are */
-  layAtHand(items: ReadonlyMap<string, Item>, areAll: boolean): void {
-    for (const id of this.itemsAtHand.keys()) if (!items.has(id)) this.itemsAtHand.delete(id);
-    for (const [id, item] of items) this.itemsAtHand.set(id, item);
+  /**
+   * Has these items in memory, and no others.
+   *
+   * @param areAll whether they are all there are
+   * @param changed ids of those that are not as they were laid at hand last; null when that may be any
+   */
+  layAtHand(items: ReadonlyMap<string, Item>, areAll: boolean, changed: ReadonlySet<string> | null = null): void {
+    if (!changed) for (const id of this.itemsAtHand.keys()) if (!items.has(id)) this.itemsAtHand.delete(id);
+    for (const id of (changed ?? items).keys()) {
+      const item = items.get(id);
+      if (item) this.itemsAtHand.set(id, item);
+      else this.itemsAtHand.delete(id);
+    }
     this.#areAllAtHand = areAll;
   }
 

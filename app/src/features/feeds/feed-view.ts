@@ -16,21 +16,22 @@ export function followed(feeds: readonly Feed[]): Feed[] {
 
 /** What is new to choose from, the latest first: of the feeds that do not save by themselves, what was not looked through. */
 export function newOffers(feeds: readonly Feed[], items: readonly Item[]): Offer[] {
-  const itemOf = itemsByAddress(items);
-  return followed(feeds)
+  const fresh = followed(feeds)
     .filter((feed) => feed.choices.mode.value === 'choose')
     .flatMap((feed) =>
       feed.state.entries
         .filter(({ arrivedAt }) => arrivedAt > feed.choices.seenUntil.value)
-        .map((entry) => ({ feed, entry, item: itemOf(entry.address) })),
-    )
-    .sort((a, b) => instantOfEntry(b.entry) - instantOfEntry(a.entry));
+        .map((entry) => ({ feed, entry })),
+    );
+  return withItems(fresh, items).sort((a, b) => instantOfEntry(b.entry) - instantOfEntry(a.entry));
 }
 
 /** All that a feed has brought lately. */
 export function offersOf(feed: Feed, items: readonly Item[]): Offer[] {
-  const itemOf = itemsByAddress(items);
-  return feed.state.entries.map((entry) => ({ feed, entry, item: itemOf(entry.address) }));
+  return withItems(
+    feed.state.entries.map((entry) => ({ feed, entry })),
+    items,
+  );
 }
 
 /** When it was published, or else when we saw it. */
@@ -39,9 +40,13 @@ export function instantOfEntry({ publishedAt, arrivedAt }: FeedEntry): number {
   return Number.isNaN(stated) ? arrivedAt : Math.min(stated, arrivedAt);
 }
 
-function itemsByAddress(items: readonly Item[]): (address: string) => Item | null {
-  const byKey = new Map(
-    items.filter((item) => item.choices.stage.value !== 'let-go').map((item) => [item.capture.addressKey, item]),
-  );
-  return (address) => byKey.get(canonicalAddress(address)) ?? null;
+/** Entries with what they became: of a library of thousands only what has an address of theirs is looked at closer. */
+function withItems(entries: readonly Omit<Offer, 'item'>[], items: readonly Item[]): Offer[] {
+  const keys = entries.map(({ entry }) => canonicalAddress(entry.address));
+  const byKey = new Map<string, Item | null>(keys.map((key) => [key, null]));
+  if (byKey.size > 0)
+    for (const item of items)
+      if (byKey.has(item.capture.addressKey) && item.choices.stage.value !== 'let-go')
+        byKey.set(item.capture.addressKey, item);
+  return entries.map((each, n) => ({ ...each, item: byKey.get(keys[n] ?? '') ?? null }));
 }

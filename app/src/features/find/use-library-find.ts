@@ -1,5 +1,6 @@
 import type { Item, Passage, SearchResult } from '@dorvel/core/model';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useItemsById } from '@/device/store/items';
 import { useFind, useFindReady } from '@/device/workers/find/use-find';
 import { useFindQuery } from './find-store';
 
@@ -19,6 +20,7 @@ interface LibraryFind {
 
 const AT_FIRST = 12;
 const NO_TAGS: LibraryFind['tags'] = [];
+const NOTHING_FOUND: { found: readonly Item[]; also: readonly Item[] } = { found: [], also: [] };
 const NO_PASSAGES: LibraryFind['passages'] = {};
 
 /**
@@ -26,7 +28,8 @@ const NO_PASSAGES: LibraryFind['passages'] = {};
  *
  * @param here whether the Library is on screen
  */
-export function useLibraryFind(items: readonly Item[] | undefined, here: boolean): LibraryFind {
+export function useLibraryFind(here: boolean): LibraryFind {
+  const byId = useItemsById();
   const { written, typing, scope } = useFindQuery();
   // Letters appear at once; what is found for them comes when there is time.
   const asked = useDeferredValue(here ? written : '');
@@ -34,10 +37,9 @@ export function useLibraryFind(items: readonly Item[] | undefined, here: boolean
   useFindReady(here);
   const { shown, failed } = useFind(asked, scope, typing, wanted);
   const { found, also } = useMemo(() => {
-    const byId = new Map(items?.map((item) => [item.id, item]));
-    const itemsOf = (ids: readonly string[] = []) => ids.flatMap((id) => byId.get(id) ?? []);
-    return { found: itemsOf(shown?.answer.ids), also: itemsOf(shown?.answer.also) };
-  }, [items, shown]);
+    const itemsOf = (ids: readonly string[]) => ids.flatMap((id) => byId.get(id) ?? []);
+    return shown ? { found: itemsOf(shown.answer.ids), also: itemsOf(shown.answer.also) } : NOTHING_FOUND;
+  }, [byId, shown]);
   return {
     // Not what is written: with a whole list to exchange the letter would wait for it.
     asked: asked.trim(),

@@ -1,7 +1,8 @@
 import type { Item } from '@dorvel/core/model';
 import { newItem } from '@dorvel/core/records';
 import { pageFrom, uuid } from '@dorvel/core/testing';
-import { rowsOf, type SortOrder } from './headed';
+import { shownOf } from '@/device/store/shown-items';
+import { rowsAfter, rowsOf, type SortOrder } from './headed';
 import { itemsOfTab } from './library-view';
 
 interface Wanted {
@@ -24,8 +25,9 @@ function item({ title = 'A', site = 'Tidewater', minutes = 4, tags = [], saved =
 }
 
 const many = (count: number, of: (n: number) => Wanted) => Array.from({ length: count }, (_, n) => item(of(n)));
+const shown = (items: readonly Item[]) => shownOf(new Map(items.map((each) => [each.id, each])), {});
 const said = (items: readonly Item[], order: SortOrder) =>
-  rowsOf(itemsOfTab(items, 'library', { filter: 'all', order }), order).map((row) =>
+  rowsOf(itemsOfTab(shown(items), 'library', { filter: 'all', order }), order).map((row) =>
     row.kind === 'heading' ? `# ${row.title} (${row.count})` : row.item.capture.page?.title,
   );
 
@@ -70,5 +72,29 @@ describe('a list under headings', () => {
     const items = many(32, (n) => ({ title: ['Étude', 'echo', '41 crossings', '“Far”'][n % 4] ?? '' }));
     const headings = said(items, 'title').filter((each) => each?.startsWith('#'));
     expect(new Set(headings)).toEqual(new Set(['# # (8)', '# E (16)', '# F (8)']));
+  });
+});
+
+describe('rows after a change', () => {
+  const before = many(40, (n) => ({ title: `T${n}`, saved: n < 20 ? '2026-01-31' : '2026-03-01' }));
+  const list = itemsOfTab(shown(before), 'library', { filter: 'all', order: 'saved' });
+  const rows = rowsOf(list, 'saved');
+
+  it.each([[0], [19], [20], [39]])(
+    'are those of the list made anew, when the one at %i has changed in its place',
+    (at) => {
+      const items = list.map((each, n) => (n === at ? { ...each, address: 'https://a.example/other' } : each));
+      const after = rowsAfter(rows, list, items);
+      expect(after).toEqual(rowsOf(items, 'saved'));
+      // Only one is another object than before.
+      expect(after?.filter((row, n) => row !== rows[n])).toHaveLength(1);
+    },
+  );
+
+  it('are made anew when one came, went, moved, or many have changed', () => {
+    const first = list[0]!;
+    const raised = { ...first, choices: { ...first.choices, raisedAt: { ...first.choices.raisedAt, value: 1 } } };
+    const lists = [list.slice(1), [raised, ...list.slice(1)], [...list].reverse(), list.map((each) => ({ ...each }))];
+    expect(lists.map((items) => rowsAfter(rows, list, items))).toEqual([null, null, null, null]);
   });
 });

@@ -55,8 +55,7 @@ const BY_NAME: ReadonlySet<SortOrder> = new Set(['site', 'tag']);
  * @returns without headings where the list is short and its order does not live by them
  */
 export function rowsOf(items: readonly Item[], order: SortOrder): ListRow[] {
-  if (!BY_NAME.has(order) && items.length <= LONG_LIST)
-    return items.map((item) => ({ kind: 'item', key: item.id, item }));
+  if (!BY_NAME.has(order) && items.length <= LONG_LIST) return items.map(asRow);
   const under = new Map<string, Item[]>();
   for (const item of items)
     for (const title of HEADINGS[order](item)) {
@@ -71,6 +70,38 @@ export function rowsOf(items: readonly Item[], order: SortOrder): ListRow[] {
     ...there.map((item): ListRow => ({ kind: 'item', key: order === 'tag' ? `${title} ${item.id}` : item.id, item })),
   ]);
 }
+
+/** The row of an item that stands in its list once. */
+export const asRow = (item: Item): ListRow => ({ kind: 'item', key: item.id, item });
+
+/**
+ * Rows by date of saving after items have changed in their places, as they do with each sentence that is read: the rows of the
+ * others stay as they are, and are not looked at.
+ *
+ * @param rows what rowsOf made of the items as they were before
+ * @returns null when more has changed than that, and all rows have to be made anew
+ */
+export function rowsAfter(rows: readonly ListRow[], before: readonly Item[], items: readonly Item[]): ListRow[] | null {
+  if (items.length !== before.length) return null;
+  const changed: number[] = [];
+  for (let n = 0; n < items.length; n++) {
+    if (items[n] === before[n]) continue;
+    if (changed.push(n) > MOST_IN_PLACE) return null;
+  }
+  const after = [...rows];
+  for (const n of changed) {
+    const [was, is] = [before[n], items[n]];
+    if (!was || is?.id !== was.id || is.choices.raisedAt.value !== was.choices.raisedAt.value) return null;
+    // No earlier than its place among the items, and after it by the headings above it.
+    let at = n;
+    for (let row = rows[at]; row && !(row.kind === 'item' && row.item === was); row = rows[++at]);
+    if (at >= rows.length) return null;
+    after[at] = asRow(is);
+  }
+  return after;
+}
+/** So many are exchanged one by one. */
+const MOST_IN_PLACE = 20;
 
 /** Letters without their marks, so that É stands under E; what is no letter stands under #. */
 function initialOf(title: string): string {

@@ -1,8 +1,11 @@
 import { type Item, type Stage, tagsOf } from '@dorvel/core/model';
-import { byQueueOrder, byRaised, inStage } from '@dorvel/core/queue';
+import { byQueueOrder, byRaised, inStage as isInStage } from '@dorvel/core/queue';
 import { minutesLeft } from '@dorvel/core/reading';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { useMemo } from 'react';
 import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
+import { type ShownItems, useItemsState } from '@/device/store/items';
 import type { ListTab } from '@/navigation/tabs';
 import type { SortOrder } from './headed';
 
@@ -38,16 +41,26 @@ const ORDERS: Record<SortOrder, (a: Item, b: Item) => number> = {
   title: (a, b) => byName(titleOf(a), titleOf(b)),
 };
 
-/** The items of a tab, in its order. */
+/**
+ * The items of a tab, in its order.
+ *
+ * @param held all items but those that were let go, and by stage; the newest save first
+ */
 export function itemsOfTab(
-  items: readonly Item[],
+  { held, inStage }: ShownItems,
   tab: ListTab,
-  view: { filter: StageFilter; order: SortOrder },
-): Item[] {
-  if (tab === 'inbox') return items.filter((item) => inStage(item, 'inbox')).sort(byRaised);
-  if (tab === 'queue') return items.filter((item) => inStage(item, 'queue')).sort(byQueueOrder);
+  { filter, order }: { filter: StageFilter; order: SortOrder },
+): readonly Item[] {
+  if (tab === 'inbox') return inStage.inbox;
+  if (tab === 'queue') return [...inStage.queue].sort(byQueueOrder);
+  const shown =
+    filter === 'all' ? held : filter === 'finished' ? held.filter((item) => isInStage(item, filter)) : inStage[filter];
+  return order === 'saved' ? shown : [...shown].sort(ORDERS[order]);
+}
+
+/** The same, followed. */
+export function useItemsOfTab(tab: ListTab, view: { filter: StageFilter; order: SortOrder }): readonly Item[] {
+  const [held, inStage] = useItemsState(useShallow((state) => [state.held, state.inStage] as const));
   const { filter, order } = view;
-  return items
-    .filter((item) => (filter === 'all' ? item.choices.stage.value !== 'let-go' : inStage(item, filter)))
-    .sort(ORDERS[order]);
+  return useMemo(() => itemsOfTab({ held, inStage }, tab, { filter, order }), [held, inStage, tab, filter, order]);
 }

@@ -27,9 +27,10 @@ import { ScreenHeader } from '@/ui/screen-header';
 import { useWide } from '@/ui/wide';
 import { FoundList } from './found-list';
 import { GoToSheet } from './go-to-sheet';
-import { type ListRow, rowsOf, SORT_ORDERS, type SortOrder } from './headed';
+import { SORT_ORDERS, type SortOrder } from './headed';
 import { HeadedList, type RowList } from './headed-list';
-import { itemsOfTab, type StageFilter, useLibraryView } from './library-view';
+import { type StageFilter, useItemsOfTab, useLibraryView } from './library-view';
+import { useRows } from './use-rows';
 
 export const LIST_WIDTH = 420;
 
@@ -42,12 +43,12 @@ export function ListScreen({ tab, openId }: { tab: ListTab; openId: string | nul
   const { width } = useWindowDimensions();
   const [sheetFor, setSheetFor] = useState<Item | null>(null);
   const scope = useFindQuery((state) => state.scope);
-  const find = useLibraryFind(items, tab === 'library');
-  const ofTab = useMemo(() => (items ? itemsOfTab(items, tab, view) : []), [items, tab, view]);
+  const find = useLibraryFind(tab === 'library');
+  const ofTab = useItemsOfTab(tab, view);
   const shown = find.asked ? find.found : ofTab;
   const listed = useMemo(() => [...find.found, ...find.also], [find.found, find.also]);
   const order = tab === 'inbox' ? 'saved' : view.order;
-  const rows = useMemo(() => (tab === 'queue' ? ofTab.map(asRow) : rowsOf(ofTab, order)), [tab, ofTab, order]);
+  const rows = useRows(ofTab, tab === 'queue' ? null : order);
   const list = useRef<RowList>(null);
   const [goingTo, setGoingTo] = useState(false);
   const hasHeadings = !find.asked && rows.some(({ kind }) => kind === 'heading');
@@ -243,8 +244,6 @@ const ORDER_LABELS: Readonly<Record<SortOrder, string>> = {
   title: 'Title',
 };
 const ORDERS = SORT_ORDERS.map((value) => ({ value, label: ORDER_LABELS[value] }));
-
-const asRow = (item: Item): ListRow => ({ kind: 'item', key: item.id, item });
 
 function LibraryControls({ onGoTo }: { onGoTo: (() => void) | null }) {
   const { filter, order, show } = useLibraryView();

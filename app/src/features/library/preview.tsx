@@ -13,13 +13,16 @@ import type { ListTab } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
 import { useKeys } from '@/ui/keys';
 import { SectionHeading } from '@/ui/section-heading';
-import { itemsOfTab, useLibraryView } from './library-view';
+import { useItemsOfTab, useLibraryView } from './library-view';
+
+const NONE: readonly Item[] = [];
 
 /** The reader's side of a wide screen while nothing is open: the first item of the list, to decide by; arrows move on. */
 export function Preview({ tab }: { tab: ListTab }) {
   const items = useItems();
-  const view = useLibraryView();
-  const listed = useMemo(() => (items ? itemsOfTab(items, tab, view) : []), [items, tab, view]);
+  const shown = useItemsOfTab(tab, useLibraryView());
+  // Not the first of what is read so far: it would give way to another.
+  const listed = items ? shown : NONE;
   const [atId, setAtId] = useState<string | null>(null);
   const at = Math.max(
     0,

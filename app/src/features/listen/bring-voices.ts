@@ -31,7 +31,8 @@ export function bringVoices(): () => void {
   const timer = setTimeout(() => {
     look();
     unsubscribe = useItemsState.subscribe((now, before) => {
-      if (now.inStage !== before.inStage) look();
+      const [here, were] = [now.inStage, before.inStage];
+      if (here.inbox !== were.inbox || here.queue !== were.queue) look();
     });
   }, AFTER_MS);
   return () => {

@@ -5,7 +5,7 @@ import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { useMemo } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { useItems, useItemsSoFar } from '@/device/store/items';
+import { useItemsSoFar } from '@/device/store/items';
 import { useHighlights } from '@/device/store/library';
 import { useAddSheet } from '@/features/add/add-store';
 import { FindField } from '@/features/find/find-bar';
@@ -36,7 +36,7 @@ const COLOURS = ['red', 'orange', 'yellow', 'green', 'blue', 'purple', 'brown', 
 /** What was saved to be looked at: pictures at their own proportions, in the order of the Library. */
 export function PicturesScreen() {
   const items = useItemsSoFar();
-  const find = useLibraryFind(useItems(), true);
+  const find = useLibraryFind(true);
   const { withTexts, change } = useWallSettings();
   const { density, pinch } = useDensity();
   const shown = useMemo(() => {

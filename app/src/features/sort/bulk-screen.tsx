@@ -10,7 +10,7 @@ import { dayOf } from '@/device/store/day';
 import { useItems } from '@/device/store/items';
 import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { moves } from '@/features/items/moves';
-import { itemsOfTab, useLibraryView } from '@/features/library/library-view';
+import { useItemsOfTab, useLibraryView } from '@/features/library/library-view';
 import { useTags } from '@/features/tags/use-tags';
 import { type ListTab, TAB_NAMES } from '@/navigation/tabs';
 import { Button } from '@/ui/button';
@@ -43,10 +43,8 @@ export function BulkScreen() {
   const { from, chosen: first } = useLocalSearchParams<{ from?: string; chosen?: string }>();
   const tab = isListTab(from) ? from : 'inbox';
   const { filter, order: libraryOrder } = useLibraryView();
-  const inbox = useMemo(
-    () => (items ? itemsOfTab(items, tab, { filter, order: libraryOrder }) : []),
-    [items, tab, filter, libraryOrder],
-  );
+  const shown = useItemsOfTab(tab, { filter, order: libraryOrder });
+  const inbox = items ? shown : NO_ITEMS;
   const [order, setOrder] = useState<readonly string[]>([]);
   const { selection, go, clear } = useSelection(order, first);
   const chosen = useMemo(() => inbox.filter(({ id }) => selection.chosen.has(id)), [inbox, selection.chosen]);

@@ -14,13 +14,22 @@ export interface UsedTag {
 /** All tags that the reader uses, in alphabetical order, so that what nests stands under its parent. */
 export function useTags(): readonly UsedTag[] {
   const items = useItems();
-  return useMemo(() => tagsIn(items ?? []), [items]);
+  return useMemo(() => (items ? tagsIn(items) : []), [items]);
 }
 
-export function tagsIn(items: readonly Item[]): UsedTag[] {
+/** Counted once for the several places of a screen that show them. */
+const counted = new WeakMap<readonly Item[], readonly UsedTag[]>();
+
+export function tagsIn(items: readonly Item[]): readonly UsedTag[] {
+  const known = counted.get(items) ?? countTags(items);
+  counted.set(items, known);
+  return known;
+}
+
+function countTags(items: readonly Item[]): UsedTag[] {
   const tags = new Map<string, UsedTag>();
   for (const item of items) {
-    if (item.choices.stage.value === 'let-go') continue;
+    if (item.choices.stage.value === 'let-go' || Object.keys(item.tags).length === 0) continue;
     const here = new Map<string, string>();
     for (const name of tagsOf(item)) {
       const parts = name.split('/');

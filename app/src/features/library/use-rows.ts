@@ -1,0 +1,20 @@
+import type { Item } from '@dorvel/core/model';
+import { useRef } from 'react';
+import { asRow, type ListRow, rowsAfter, rowsOf, type SortOrder } from './headed';
+
+interface Made {
+  items: readonly Item[];
+  order: SortOrder | null;
+  rows: readonly ListRow[];
+}
+
+/** The rows of a list, under headings in its order; null for an order without any. What has not changed keeps its row. */
+export function useRows(items: readonly Item[], order: SortOrder | null): readonly ListRow[] {
+  const last = useRef<Made | null>(null);
+  const before = last.current;
+  if (before?.items === items && before.order === order) return before.rows;
+  const inPlace = before?.order === order && order === 'saved' ? rowsAfter(before.rows, before.items, items) : null;
+  const rows = inPlace ?? (order === null ? items.map(asRow) : rowsOf(items, order));
+  last.current = { items, order, rows };
+  return rows;
+}
