@@ -55,12 +55,11 @@ interface Brought {
 export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, room = Infinity): Promise<Brought> {
   const [items, here] = [await itemsByStage(store), await copiesHere(store)];
   const last = settled.get(store);
-  if (
-    last?.here === here &&
-    last.room === room &&
-    SHELVES.every((stage) => haveSameCopies(last.items[stage], items[stage]))
-  )
+  if (last?.here === here && last.room === room && SHELVES.every((on) => haveSameCopies(last.items[on], items[on]))) {
+    // What is compared next time are the same objects then.
+    last.items = items;
     return { isDeviceFull: false };
+  }
   const { inbox, queue, finished, kept } = items;
   const { sizes, textOnly } = here;
   const ahead = [...inOneOrder(inbox, queue), ...inOneOrder(finished, kept, MAX_TEXTS)];
