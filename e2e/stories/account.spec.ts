@@ -83,7 +83,10 @@ test('a reader sees where their account is open and what was done with it, shuts
     expect((await desk.call('POST', '/session', ADA, firefox)).status).toBe(401);
 
     // A device that was not known is told of by mail; one that was, not again.
-    await expect.poll(() => lettersTo(ADA.mail), { timeout: 20_000 }).toEqual(['Signed in on another device']);
+    const told = async () => (await lettersTo(ADA.mail)).sort();
+    await expect
+      .poll(told, { timeout: 20_000 })
+      .toEqual(['Signed in on another device', 'Your passphrase was changed']);
 
     const log = page.getByRole('list', { name: 'What has happened' });
     await page.reload();
@@ -98,6 +101,20 @@ test('a reader sees where their account is open and what was done with it, shuts
     await page.getByRole('button', { name: 'Remove “My phone”' }).click();
     await page.getByRole('button', { name: 'Remove “My phone” for good' }).click();
     await expect(page.getByRole('list', { name: 'Passkeys' })).toHaveCount(0);
+    // Whatever has to do with who can open it; that the right passphrase was given twice in a day is told once.
+    await expect
+      .poll(told, { timeout: 20_000 })
+      .toEqual([
+        'A passkey was added',
+        'A passkey was removed',
+        'Only a passkey opens your Dorvel now',
+        'Only a passkey opens your Dorvel now',
+        'Signed in on another device',
+        'Somebody has your passphrase',
+        'Your passphrase opens your Dorvel again',
+        'Your passphrase was changed',
+        'Your passphrase was changed',
+      ]);
 
     await press(page, 'Invite somebody');
     const code = await page

@@ -4,6 +4,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import type { AccountTeller } from './accounts/account-teller';
 import type { Accounts } from './accounts/accounts';
 import type { AccountEvents } from './accounts/events';
 import type { Invitations } from './accounts/invitations';
@@ -61,6 +62,7 @@ export interface AppParts {
   invitations: Invitations;
   resetCodes: ResetCodes;
   events: AccountEvents;
+  teller: AccountTeller;
   tries: Tries;
   /** Erases an account with all that is kept of it anywhere. */
   eraseAll(accountId: string): Promise<void>;

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import { createClock } from '@dorvel/core/sync';
+import { accountTeller } from './accounts/account-teller';
 import { accountRepository } from './accounts/accounts';
 import { newCode } from './accounts/codes';
 import { accountEventLog } from './accounts/events';
@@ -247,6 +248,7 @@ const eraseAll = async (accountId: string) => {
   for (const made of [findable, related, clockOf]) made.forget(accountId);
   log.info({ accountId }, 'erased an account');
 };
+const events = accountEventLog(database, Date.now);
 const notNoted = (error: unknown) => log.warn({ err: error }, 'of a session: not written down');
 const app = createApp({
   config,
@@ -256,7 +258,8 @@ const app = createApp({
   passkeys: passkeyRepository(database, Date.now),
   invitations: invitationRepository(database, Date.now),
   resetCodes: resetCodeRepository(database, Date.now),
-  events: accountEventLog(database, Date.now),
+  events,
+  teller: accountTeller({ events, send, log, now: Date.now }),
   tries: triesIn(database, Date.now, notNoted),
   eraseAll,
   tokens: tokenRepository(database, Date.now),

@@ -123,6 +123,10 @@ export const AccountEvent = z.object({
 });
 export type AccountEvent = z.infer<typeof AccountEvent>;
 
+/** A page that was loaded before an update has no words for what came with it: that is left out, and the rest shown. */
+const known = (events: unknown): unknown =>
+  Array.isArray(events) ? events.filter((event) => AccountEvent.safeParse(event).success) : events;
+
 /** GET /api/account: what a reader can see of their own account. */
 export const AccountOverview = z.object({
   sessions: z.array(Session),
@@ -130,7 +134,7 @@ export const AccountOverview = z.object({
   /** Whether the passphrase alone does not open the account. */
   passkeysOnly: z.boolean(),
   /** The newest first. */
-  events: z.array(AccountEvent),
+  events: z.preprocess(known, z.array(AccountEvent)),
   /** What the server keeps of this reader's. */
   kept: z.object({
     items: z.number().int(),

@@ -1,5 +1,5 @@
 import { AccountEvent, type AccountEventKind } from '@dorvel/core/model';
-import { and, desc, eq, inArray, lt, lte } from 'drizzle-orm';
+import { and, count, desc, eq, gte, inArray, lt, lte } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { accountEvents } from '../db/schema';
 import type { Caller } from './caller';
@@ -9,7 +9,7 @@ const KEPT_MS = 365 * 24 * 60 * 60 * 1000;
 const MOST = 500;
 const SHOWN = 100;
 /** What opens an account on a device. */
-const OPENINGS: readonly AccountEventKind[] = [
+export const OPENINGS: readonly AccountEventKind[] = [
   'signed-in',
   'signed-in-by-passkey',
   'passphrase-by-code',
@@ -43,6 +43,15 @@ export function accountEventLog(database: Database, now: () => number) {
         .from(accountEvents)
         .where(and(eq(accountEvents.accountId, accountId), inArray(accountEvents.kind, [...OPENINGS])));
       return { ever: rows.length > 0, there: rows.some((row) => row.device === device) };
+    },
+
+    /** How often something was done with an account since an instant, as far as the log goes. */
+    async countSince(accountId: string, kind: AccountEventKind, since: number): Promise<number> {
+      const [row] = await database.read
+        .select({ n: count() })
+        .from(accountEvents)
+        .where(and(eq(accountEvents.accountId, accountId), eq(accountEvents.kind, kind), gte(accountEvents.at, since)));
+      return row?.n ?? 0;
     },
 
     /** The newest first. */

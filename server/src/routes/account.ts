@@ -1,4 +1,5 @@
 import {
+  type AccountEventKind,
   AccountOverview,
   AccountPartParams,
   MadeInvitation,
@@ -12,6 +13,7 @@ import {
 import { count, eq } from 'drizzle-orm';
 import { type Request, type Response, Router } from 'express';
 import type { Logger } from 'pino';
+import type { AccountTeller } from '../accounts/account-teller';
 import type { Accounts } from '../accounts/accounts';
 import type { AccountEvents } from '../accounts/events';
 import type { Invitations } from '../accounts/invitations';
@@ -25,7 +27,7 @@ import { items } from '../db/schema';
 import type { Library } from '../library/library';
 import { accountOf, callerOf, clearSession, sessionOf } from './guard';
 import { refuseGuessable } from './guessable';
-import { siteOf } from './origin';
+import { originOf, siteOf } from './origin';
 import { HttpProblem, notFound } from './problem';
 import { limitTries } from './tries';
 
@@ -38,6 +40,7 @@ interface AccountParts {
   passkeys: Passkeys;
   invitations: Invitations;
   events: AccountEvents;
+  teller: AccountTeller;
   tries: Tries;
   config: Config;
   bell: { ring(whose: string): void };
@@ -48,10 +51,13 @@ interface AccountParts {
 
 /** What readers see of their own account, and what they change in it. */
 export function accountRoutes(parts: AccountParts): Router {
-  const { accounts, sessions, tokens, passkeys, invitations, events, bell } = parts;
+  const { accounts, sessions, tokens, passkeys, invitations, events, teller, bell } = parts;
   const router = Router();
-  const note = (request: Request, response: Response, kind: Parameters<AccountEvents['note']>[1], about?: string) =>
-    events.note(accountOf(response).id, kind, callerOf(request), about);
+  const note = (request: Request, response: Response, kind: AccountEventKind, about?: string) =>
+    teller.note({
+      ...{ account: accountOf(response), kind, caller: callerOf(request), origin: originOf(request) },
+      ...(about === undefined ? {} : { about }),
+    });
   const partOf = (request: Request) => AccountPartParams.parse(request.params).id;
 
   const limited = limitTries(parts.tries, {

@@ -1,5 +1,5 @@
 import { timingSafeEqual } from 'node:crypto';
-import { codeLetter, newDeviceLetter } from '@dorvel/core/formats';
+import { codeLetter } from '@dorvel/core/formats';
 import {
   Account,
   type AccountEventKind,
@@ -12,13 +12,12 @@ import {
   Setup,
   SignIn,
 } from '@dorvel/core/model';
-import { callerWords } from '@dorvel/core/wording';
 import { type Request, type Response, Router } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
+import type { AccountTeller } from '../accounts/account-teller';
 import type { Accounts } from '../accounts/accounts';
 import { hashOfCode } from '../accounts/codes';
-import type { AccountEvents } from '../accounts/events';
 import type { Passkeys } from '../accounts/passkeys';
 import { CODE_LIFE_MS, type ResetCodes } from '../accounts/reset-codes';
 import type { Sessions } from '../accounts/sessions';
@@ -37,7 +36,7 @@ interface SessionParts {
   sessions: Sessions;
   passkeys: Passkeys;
   resetCodes: ResetCodes;
-  events: AccountEvents;
+  teller: AccountTeller;
   tries: Tries;
   config: Config;
   /** Rung with a session's id when it has ended. */
@@ -51,7 +50,7 @@ interface SessionParts {
 
 /** Signing in and out; the first account of an empty library, and those that were invited. */
 export function sessionRoutes(parts: SessionParts): Router {
-  const { accounts, sessions, passkeys, resetCodes, events, config, bell, send, log } = parts;
+  const { accounts, sessions, passkeys, resetCodes, teller, config, bell, send, log } = parts;
   const router = Router();
   const small = jsonBody('10kb');
   const limited = limitTries(parts.tries, { name: 'enter', most: 10 });
@@ -79,7 +78,7 @@ export function sessionRoutes(parts: SessionParts): Router {
       (await accounts.count()) > 0
         ? invited(await accounts.createInvited(mail, name, passphrase, code))
         : await first(mail, name, passphrase, code);
-    await opened(request, account, 'account-made');
+    await done(request, account, 'account-made');
     await enter(request, response, account, 201);
   });
 
@@ -98,7 +97,7 @@ export function sessionRoutes(parts: SessionParts): Router {
     const { mail, passphrase } = SignIn.parse(request.body);
     const { account, tried } = await accounts.whose(mail, passphrase);
     if (!account) {
-      if (tried !== null) await events.note(tried, 'wrong-passphrase', callerOf(request));
+      if (tried !== null) await done(request, { id: tried, mail }, 'wrong-passphrase');
       throw new HttpProblem(
         401,
         'wrong-passphrase',
@@ -107,10 +106,10 @@ export function sessionRoutes(parts: SessionParts): Router {
       );
     }
     if (await accounts.isPasskeysOnly(account.id)) {
-      await events.note(account.id, 'passphrase-without-passkey', callerOf(request));
+      await done(request, account, 'passphrase-without-passkey');
       throw passkeyWanted('That is your passphrase, but only a passkey opens this account.');
     }
-    await opened(request, account, 'signed-in');
+    await done(request, account, 'signed-in');
     await enter(request, response, account);
   });
 
@@ -131,7 +130,7 @@ export function sessionRoutes(parts: SessionParts): Router {
         'Not signed in',
         'This server does not know that passkey. Sign in with your passphrase.',
       );
-    await opened(request, found.account, 'signed-in-by-passkey', found.name);
+    await done(request, found.account, 'signed-in-by-passkey', found.name);
     await enter(request, response, found.account);
   });
 
@@ -145,12 +144,12 @@ export function sessionRoutes(parts: SessionParts): Router {
         'No mail',
         'This server sends no mail. Whoever runs it makes you a code: npm run account -- code, and your mail address.',
       );
-    const caller = callerOf(request);
+    const [caller, origin] = [callerOf(request), originOf(request)];
     const sendCode = async () => {
       const account = await accounts.byMail(mail);
       const code = account && (await resetCodes.make(account.id));
       if (!code) return;
-      await events.note(account.id, 'code-asked', caller);
+      await teller.note({ account, kind: 'code-asked', caller, origin });
       await send(mail, codeLetter(code, CODE_LIFE_MS / 60_000));
     };
     sendCode().catch((error: unknown) => log.error({ err: error }, 'a code was not sent'));
@@ -174,10 +173,10 @@ export function sessionRoutes(parts: SessionParts): Router {
     for (const { id } of await sessions.endOthers(account.id, null)) bell.ring(id);
     if (await accounts.isPasskeysOnly(account.id)) {
       // Not as what opened it: the device is none that the log knows by this.
-      await events.note(account.id, 'passphrase-changed', callerOf(request));
+      await done(request, account, 'passphrase-changed');
       throw passkeyWanted('The passphrase is chosen, but only a passkey opens this account.');
     }
-    await opened(request, account, 'passphrase-by-code');
+    await done(request, account, 'passphrase-by-code');
     await enter(request, response, account);
   });
 
@@ -191,15 +190,11 @@ export function sessionRoutes(parts: SessionParts): Router {
     response.status(204).end();
   });
 
-  /** Writes down that an account was opened; on a device that it was never open on, its reader is told by mail. */
-  async function opened(request: Request, account: Account, by: AccountEventKind, about?: string) {
-    const caller = callerOf(request);
-    const before = await events.openedOn(account.id, caller.device);
-    await events.note(account.id, by, caller, about);
-    if (send === null || !before.ever || before.there) return;
-    const letter = newDeviceLetter(callerWords(caller), `${originOf(request)}/account`);
-    send(account.mail, letter).catch((error: unknown) => log.error({ err: error }, 'a letter was not sent'));
-  }
+  const done = (request: Request, account: Pick<Account, 'id' | 'mail'>, kind: AccountEventKind, about?: string) =>
+    teller.note({
+      ...{ account, kind, caller: callerOf(request), origin: originOf(request) },
+      ...(about === undefined ? {} : { about }),
+    });
 
   async function leave(request: Request) {
     const token = sessionToken(request, config.secure);
