@@ -9,8 +9,11 @@ export interface CopiesHere {
   textOnly: ReadonlySet<string>;
 }
 
-/** By the name of a store, until one of its copies changes, in this tab or in another: the sizes are walked through one by one. */
-const known = new Map<string, CopiesHere>();
+/**
+ * By the name of a store, until one of its copies changes, in this tab or in another: the sizes are walked through one by one. Of
+ * the very store, for one may be erased and another come by its name.
+ */
+const known = new Map<string, { of: DeviceStore; here: CopiesHere }>();
 /** How often what is known was forgotten, so that what is being read meanwhile is not taken for new. */
 let forgotten = 0;
 
@@ -32,7 +35,7 @@ export const copiesChanged = (store: DeviceStore): void => forget(store.name);
 /** The copies that are here, and how large they are. */
 export async function copiesHere(store: DeviceStore): Promise<CopiesHere> {
   const remembered = known.get(store.name);
-  if (remembered) return remembered;
+  if (remembered?.of === store) return remembered.here;
   const before = forgotten;
   const bySize = store.copies.orderBy('bytes');
   const [ids, bytes, textOnly] = await Promise.all([
@@ -41,6 +44,6 @@ export async function copiesHere(store: DeviceStore): Promise<CopiesHere> {
     store.copies.where('textOnly').equals(1).primaryKeys(),
   ]);
   const here = { sizes: new Map(ids.map((id, n) => [id, Number(bytes[n])])), textOnly: new Set(textOnly) };
-  if (forgotten === before) known.set(store.name, here);
+  if (forgotten === before) known.set(store.name, { of: store, here });
   return here;
 }

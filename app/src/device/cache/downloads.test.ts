@@ -108,6 +108,17 @@ it('does not look through copies again while nothing has changed that they depen
   expect(await here()).toEqual([[two.copyId, false]]);
 });
 
+it('brings everything again once the store was erased, and a new one has its name', async () => {
+  const { copyId, id } = await item('queue');
+  await downloadAhead(store, always);
+  const known = (await store.items.get(id))!;
+  await store.delete();
+  store = new DeviceStore(store.name.replace('dorvel-', ''));
+  await store.items.put(known);
+  await downloadAhead(store, always);
+  expect([await here(), mockAsked]).toEqual([[[copyId, false]], [copyId, copyId]]);
+});
+
 it('brings the rest where the server has one of the pictures no more', async () => {
   const { copyId } = await item('inbox', '/gone.webp', '/a.webp');
   await item('inbox', '/b.webp');
