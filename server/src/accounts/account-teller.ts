@@ -1,8 +1,7 @@
-import { accountLetter, LETTER_KINDS, type LetterKind, newDeviceLetter } from '@dorvel/core/formats';
+import { accountLetter, type Letter, LETTER_KINDS, type LetterKind, newDeviceLetter } from '@dorvel/core/formats';
 import type { Account, AccountEventKind } from '@dorvel/core/model';
 import { callerWords } from '@dorvel/core/wording';
 import type { Logger } from 'pino';
-import type { SendLetter } from '../publish/reminders';
 import type { Caller } from './caller';
 import { type AccountEvents, OPENINGS } from './events';
 
@@ -13,7 +12,7 @@ const TOLD_AT: Partial<Record<AccountEventKind, number>> = { 'passphrase-without
 interface TellerParts {
   events: AccountEvents;
   /** Null where this server sends no mail. */
-  send: SendLetter | null;
+  send: ((to: string, letter: Letter) => Promise<void>) | null;
   log: Logger;
   now(): number;
 }
