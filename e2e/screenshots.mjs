@@ -96,7 +96,12 @@ await visit(phone, 'light', {
     await page.waitForTimeout(1500);
     await shot('new-to-you');
     await page.goto(`${origin}/look-back`);
-    await page.getByRole('list', { name: 'Subjects' }).waitFor();
+    const subjects = page.getByRole('list', { name: 'Subjects' });
+    // On a Monday morning there is nothing yet to look back on.
+    await subjects
+      .waitFor({ timeout: 5000 })
+      .catch(() => page.getByRole('button', { name: 'The week before' }).click());
+    await subjects.waitFor();
     await shot('look-back');
   },
 });
