@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Scope } from '../model';
 import { createSearchIndex, fieldTerms, find, type ItemFacts, nearestTerms, readQuery, tagCounts } from '.';
-import { countOfBits, distanceWithin, lettersOf } from './spelling';
+import { countOfBits, distanceWithin, lettersOf, withOtherStart } from './spelling';
 
 const NOW = Date.UTC(2026, 10, 24);
 const DAY = 86_400_000;
@@ -152,6 +152,14 @@ describe('finding', () => {
     expect(found.hits.map(({ id }) => id)).toEqual(['grass']);
   });
 
+  it.each(['farch', 'arch', 'blarch', 'alrch'])(
+    'reads %s as larch, although its first letter is wrong',
+    async (written) => {
+      const found = await ask(`${written} oak`);
+      expect([found.by, found.hits.map(({ id }) => id)]).toEqual(['near', ['boats']]);
+    },
+  );
+
   it('gives what has some of it when nothing has all, best first', async () => {
     const found = await ask('larch oak dredging');
     expect(found.by).toBe('some');
@@ -277,6 +285,25 @@ describe('spelling', () => {
         expect(countOfBits(lettersOf(a) ^ lettersOf(b))).toBeLessThanOrEqual(2 * most);
       }),
     );
+  });
+
+  it('a word with another beginning is among those that are asked for, in other letters too', () => {
+    const word = fc.string({ unit: fc.constantFrom('a', 'b', 'c', 'd'), minLength: 5, maxLength: 9 });
+    const letter = fc.constantFrom('a', 'k', 'z');
+    fc.assert(
+      fc.property(word, letter, (meant, other) => {
+        const [first = '', second = ''] = meant;
+        const slips = [
+          meant.slice(1),
+          `${other}${meant}`,
+          `${other}${meant.slice(1)}`,
+          `${second}${first}${meant.slice(2)}`,
+        ];
+        for (const slip of slips) if (slip !== meant) expect(withOtherStart(slip)).toContain(meant);
+      }),
+    );
+    expect(withOtherStart('зодная')).toContain('водная');
+    expect(withOtherStart('cat')).toEqual([]);
   });
 
   it('takes the nearest, of equals the commonest, and leaves short words alone', () => {

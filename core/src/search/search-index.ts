@@ -27,7 +27,8 @@ export interface SearchIndex {
   /** True when a text has a term that begins so. */
   knowsStart(start: string): boolean;
   /** Terms of the texts, each with how many have it. */
-  terms(): Iterable<[term: string, texts: number]>;
+  termsBeginning(start: string): [term: string, texts: number][];
+  termsAmong(terms: readonly string[]): [term: string, texts: number][];
 }
 
 interface Text {
@@ -174,6 +175,12 @@ export function createSearchIndex(): SearchIndex {
     return found.map((term) => vocabulary.get(term) ?? -1).filter((number) => (postings[number]?.alive ?? 0) > 0);
   }
 
+  function counted(numbers: readonly number[]): [term: string, texts: number][] {
+    return numbers
+      .map((number): [string, number] => [names[number] ?? '', postings[number]?.alive ?? 0])
+      .filter(([, texts]) => texts > 0);
+  }
+
   /** Weighted frequencies of a phrase by text. */
   function frequencies(phrase: Phrase, scope: Scope): Map<number, number> {
     const found = new Map<number, number>();
@@ -239,12 +246,8 @@ export function createSearchIndex(): SearchIndex {
     remove,
     match,
     knowsStart: (start) => starting(start).length > 0,
-    *terms() {
-      for (const [number, term] of names.entries()) {
-        const alive = postings[number]?.alive ?? 0;
-        if (alive > 0) yield [term, alive];
-      }
-    },
+    termsBeginning: (start) => counted(starting(start)),
+    termsAmong: (terms) => counted(terms.flatMap((term) => vocabulary.get(term) ?? [])),
   };
 }
 

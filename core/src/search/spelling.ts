@@ -30,6 +30,29 @@ export function nearestTerms(words: readonly string[], terms: Iterable<readonly 
   ].slice(0, MAX_NEAR);
 }
 
+/** Lower-case letters of the part of Unicode that a letter stands in, 128 signs at a time: `a` to `z` for any of them. */
+function lettersLike(letter: string): string[] {
+  const from = (letter.codePointAt(0) ?? 0) & ~127;
+  return Array.from({ length: 128 }, (_, at) => String.fromCodePoint(from + at)).filter((each) =>
+    /[\p{Ll}\p{Lo}]/u.test(each),
+  );
+}
+
+/**
+ * The words that a word may be meant for when its first letter is wrong: one too many or too few, another, or swapped with the
+ * second. Few slips are made there (Yannakoudakis and Fawthrop, The rules of spelling errors, 1983, from memory), so that these can be asked
+ * for one by one, and all others are among the terms that begin as the word does.
+ *
+ * @returns none for a word that is too short to be read as another
+ */
+export function withOtherStart(word: string): string[] {
+  if (allowed(word) === 0) return [];
+  const [first = '', second = '', ...rest] = word;
+  const end = rest.join('');
+  const others = lettersLike(first).flatMap((letter) => [`${letter}${second}${end}`, `${letter}${word}`]);
+  return [...new Set([`${second}${end}`, `${second}${first}${end}`, ...others])].filter((each) => each !== word);
+}
+
 /**
  * The letters that a word has, as bits: an edit changes two of them at most (signature hashing, as Boytsov
  * 2011 has it too).

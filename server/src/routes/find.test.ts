@@ -15,7 +15,8 @@ function libraryOf(count: number): FindableLibrary {
     source: {
       match: () => new Map(ids.map((id, n) => [id, count - n])),
       knowsStart: () => true,
-      terms: () => [['tide', count]],
+      termsBeginning: () => [['tide', count]],
+      termsAmong: () => [],
     },
     facts: async () => new Map(ids.map((id) => [id, facts])),
     textOf: async () => ({ text: 'The tide turns.', language: 'en' }),
