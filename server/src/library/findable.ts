@@ -133,13 +133,17 @@ export function findableLibrary(database: Database, accountId: string): Findable
     return made ? database.read.all<Row>(query) : [];
   }
 
+  let hasTerms = false;
   /** By the order in which the index has its terms: going through all takes the better part of a second with ten thousand items. */
   async function termsWhere(condition: SQL): Promise<[string, number][]> {
     const name = sql.raw(`find_${accountId.replaceAll('-', '')}_terms`);
-    await database.write(async (tx) => {
-      await makeTable(tx, accountId);
-      await tx.run(sql`create virtual table if not exists ${name} using fts5vocab(${table}, 'row')`);
-    });
+    // Once: asking for it waits behind whatever is being written.
+    if (!hasTerms)
+      await database.write(async (tx) => {
+        await makeTable(tx, accountId);
+        await tx.run(sql`create virtual table if not exists ${name} using fts5vocab(${table}, 'row')`);
+      });
+    hasTerms = true;
     const found = await rows<{ term: string; doc: number }>(sql`select term, doc from ${name} where ${condition}`);
     return found.map(({ term, doc }) => [term, doc]);
   }
