@@ -51,7 +51,7 @@ test('a server killed while it looks at pictures has looked at all of them after
     const words = async () =>
       (await client.items()).map((item) => item.capture.page?.pictures[0]?.seen?.wordCount ?? null);
     const looked = async () => (await words()).filter((count) => count !== null).length;
-    await expect.poll(looked, { intervals: [50], timeout: 60_000 }).toBeGreaterThan(0);
+    await expect.poll(looked, { intervals: [50], timeout: 120_000 }).toBeGreaterThan(0);
     expect(await looked()).toBeLessThan(ids.length);
     await server.end('SIGKILL');
     await server.start();
