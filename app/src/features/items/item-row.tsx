@@ -5,6 +5,7 @@ import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react/dist/esm/icons/ellipsis.mjs';
 import { memo, type MouseEvent, type ReactNode } from 'react';
 import { followAhead, isPlainPress, makeReady } from '@/article/prerender';
+import { useItemsState } from '@/device/store/items';
 import { useKnots } from '@/device/store/knots';
 import { useSync } from '@/device/sync/sync-loop';
 import { useListSettings } from '@/features/settings/list-settings-store';
@@ -41,7 +42,9 @@ const STRAND_SHARE = 0.5;
  * that came of a component of its own would be paid for at every scroll.
  */
 export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
-  const { item, href, open, here, room, reason, passage, action, onMore, onSelect } = props;
+  const { href, open, here, room, reason, passage, action, onMore, onSelect } = props;
+  // As it is by now: a list is not drawn again for what changes in one of its rows.
+  const item = useItemsState(({ byId }) => byId.get(props.item.id)) ?? props.item;
   const { capture, progress } = item;
   const knots = useKnots(({ byItem }) => byItem.get(item.id));
   const tags = tagsOf(item);

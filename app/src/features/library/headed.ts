@@ -75,33 +75,29 @@ export function rowsOf(items: readonly Item[], order: SortOrder): ListRow[] {
 export const asRow = (item: Item): ListRow => ({ kind: 'item', key: item.id, item });
 
 /**
- * Rows by date of saving after items have changed in their places, as they do with each sentence that is read: the rows of the
- * others stay as they are, and are not looked at.
+ * Rows after items have changed in their places, as they do with each sentence that is read: they stay as they are, since each shows
+ * its item as it is by itself, and the list is not drawn again.
  *
- * @param rows what rowsOf made of the items as they were before
+ * @param rows by date of saving or without headings: what was made of the items as they were before
  * @returns null when more has changed than that, and all rows have to be made anew
  */
-export function rowsAfter(rows: readonly ListRow[], before: readonly Item[], items: readonly Item[]): ListRow[] | null {
-  if (items.length !== before.length) return null;
-  const changed: number[] = [];
-  for (let n = 0; n < items.length; n++) {
-    if (items[n] === before[n]) continue;
-    if (changed.push(n) > MOST_IN_PLACE) return null;
-  }
-  const after = [...rows];
-  for (const n of changed) {
-    const [was, is] = [before[n], items[n]];
-    if (!was || is?.id !== was.id || is.choices.raisedAt.value !== was.choices.raisedAt.value) return null;
-    // No earlier than its place among the items, and after it by the headings above it.
-    let at = n;
-    for (let row = rows[at]; row && !(row.kind === 'item' && row.item === was); row = rows[++at]);
-    if (at >= rows.length) return null;
-    after[at] = asRow(is);
-  }
-  return after;
+export function rowsAfter(
+  rows: readonly ListRow[],
+  before: readonly Item[],
+  items: readonly Item[],
+): readonly ListRow[] | null {
+  const isInPlace = (is: Item, n: number): boolean => {
+    const was = before[n];
+    if (is === was) return true;
+    return (
+      is.id === was?.id &&
+      is.choices.raisedAt.value === was.choices.raisedAt.value &&
+      // Whether its text is here is told to the row.
+      is.capture.page?.copyId === was.capture.page?.copyId
+    );
+  };
+  return items.length === before.length && items.every(isInPlace) ? rows : null;
 }
-/** So many are exchanged one by one. */
-const MOST_IN_PLACE = 20;
 
 /** Letters without their marks, so that É stands under E; what is no letter stands under #. */
 function initialOf(title: string): string {
