@@ -5,7 +5,7 @@ import { createClock } from '@dorvel/core/sync';
 import { pageFrom } from '@dorvel/core/testing';
 import { v7 as uuidv7 } from 'uuid';
 import { useAccount } from './account';
-import { followItems, useItemsState } from './items';
+import { followItems, itemsByStage, useItemsState } from './items';
 import { usePace } from './pace';
 import { DeviceStore } from './store';
 
@@ -90,4 +90,13 @@ it('has none of who has signed out, from that moment on', async () => {
   useAccount.setState({ store: null } as never);
   end = followItems();
   expect(state().all).toBeUndefined();
+});
+
+it('gives who brings texts ahead what was changed a moment ago, before screens have it', async () => {
+  const id = await saved('en');
+  end = followItems();
+  await until(() => state().all?.length === 1 && !state().isBehind);
+  expect(await itemsByStage(store)).toBe(state().inStage);
+  await store.commit(make.choose(id, { stage: 'queue' }));
+  expect((await itemsByStage(store)).queue.map((item) => item.id)).toEqual([id]);
 });

@@ -99,9 +99,12 @@ export const useItemsById = () => useItemsState((state) => state.byId);
 /** What stands for items, by their ids: themselves, or the item that another page turned out to be the same as. */
 export const useStandIns = () => useItemsState((state) => state.standIns);
 
-/** What is on a device, by stage, the newest save first: from memory where it is there, for reading thousands holds up the page. */
+/**
+ * What is on a device, by stage, the newest save first: as screens have it where they have all of it, and else with what they do
+ * not have yet.
+ */
 export async function itemsByStage(of: DeviceStore): Promise<Shown['inStage']> {
-  const { all, inStage } = useItemsState.getState();
-  if (all && of === useAccount.getState().store) return inStage;
-  return shownOf(new Map((await of.items.toArray()).map((item) => [item.id, item])), {}).inStage;
+  const { all, inStage, isBehind } = useItemsState.getState();
+  if (all && !isBehind && of === useAccount.getState().store) return inStage;
+  return shownOf(new Map((await of.allItems()).map((item) => [item.id, item])), {}).inStage;
 }
