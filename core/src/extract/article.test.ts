@@ -210,6 +210,34 @@ describe('metadata', () => {
     expect(at(page(`<h1>Larch or oak</h1>${prose(4)}`, '<title>Larch or oak</title>')).siteName).toBe('site.example');
   });
 
+  it.each([
+    ['<div>By <a href="/p">Ilse Marrow</a></div><div>14 March 2024</div>', ['Ilse Marrow']],
+    ['<i>Interview by Per Aldous, Spring 2003</i>', ['Per Aldous']],
+    ['<p>Par Basile Courtois, le 3 mai 2023 à 8h12</p>', ['Basile Courtois']],
+    ['<p>Posted on April 2, 2018 by Wat Tiller in Metal</p>', ['Wat Tiller']],
+    ['<div><a href="/b">Co-authored by Bettan Rusk</a> <span>Last updated: June 8, 2022</span></div>', ['Bettan Rusk']],
+    ['<p>Photographs and text by Ulla Hensing</p>', ['Ulla Hensing']],
+    ['<p>By Ada Quill March 14, 2024</p>', ['Ada Quill']],
+    ['<p>Posted on April 2, 2018 by the harbour</p>', []],
+  ])('finds who wrote it in %s', (line, authors) => {
+    expect(at(page(`<h1>Larch or oak</h1><div>${line}</div>${prose(4)}`)).authors).toEqual(authors);
+  });
+
+  // Highwire Press tags, as journals write them: one for each author, the family name first.
+  it('takes all authors that a journal names, as they are said', () => {
+    const head =
+      '<meta name="citation_author" content="Okonjo-Hale, Adaeze"><meta name="citation_author" content="Prys, Emlyn">';
+    expect(at(page(`<h1>Larch</h1>${prose(4)}`, head)).authors).toEqual(['Adaeze Okonjo-Hale', 'Emlyn Prys']);
+  });
+
+  it.each([
+    ['Interview: the woman who maps holes', 'The woman who maps holes', 'site.example'],
+    ['Site: the woman who maps holes', 'The woman who maps holes', 'Site'],
+    ['The price of a hedge - by Nell Ardagh - Field Edge', 'The price of a hedge', 'Field Edge'],
+  ])('of the title “%s” the site is called so', (title, heading, wanted) => {
+    expect(at(page(`<h1>${heading}</h1>${prose(4)}`, `<title>${title}</title>`)).siteName).toBe(wanted);
+  });
+
   it('reads what is only visible', () => {
     const article = at(
       page(

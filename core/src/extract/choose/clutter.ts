@@ -45,7 +45,7 @@ const AROUND = word(
     'sidebar|side|aside|rail|(?:right|left)[-_]?(?:bar|rail|col|column)|col-right|col-left|column-right|widget|widgets|footer|colophon|header-bar|topbar|site-header|site-footer|' +
     'popup|modal|overlay|toast|skip|skiplink|sr-only|visually-hidden|screen-reader-text|noprint|no-print|' +
     'author-bio|author-card|author-box|authorbox|about-author|bio|byline|dateline|' +
-    'reviews|tags|taglist|tag-list|categories|toc|table-of-contents|editsection|mw-editsection|ambox|hatnote|permalink-icon|headerlink|jump|print|rating|ratings|vote|votes|votecell|vote-count|votecount|poll|quiz|player',
+    'reviews|tags|taglist|tag-list|categories|toc|table-of-contents|editsection|mw-editsection|ambox|hatnote|site-?notice|permalink-icon|headerlink|jump|print|rating|ratings|vote|votes|votecell|vote-count|votecount|poll|quiz|player',
 );
 /** What has prose of its own that is not the page's: readers', or other articles'. */
 const BESIDE = word(
@@ -258,7 +258,7 @@ function isSurrounding(element: PageElement, holdsTheText: boolean, prose: numbe
   if (tagName === 'math' || tagName === 'pre' || tagName === 'code') return false;
   if (holdsTheText) return false;
   if (ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase())) return true;
-  if (tagName === 'footer' || tagName === 'aside') return !isQuoteOrNote(element);
+  if (tagName === 'footer' || tagName === 'aside') return !isQuoteOrNote(element) && !standsInText(element, prose);
   // A headline's box often holds the standfirst too.
   if (tagName === 'header') return !holdsStandfirst(element);
   if (standsInText(element, prose)) return false;
@@ -285,11 +285,11 @@ const MIN_BOXED = 80;
  * speaks of something else still counts: a newsletter, other articles, what readers say.
  */
 function standsInText(element: PageElement, prose: number): boolean {
-  if (!/^(?:div|section)$/.test(element.tagName) || prose < MIN_BOXED) return false;
+  if (!/^(?:div|section|aside)$/.test(element.tagName) || prose < MIN_BOXED) return false;
   const said = names(element)
     .split(/[\s_-]+/)
     .filter((each) => AROUND.test(each));
-  if (said.length === 0 || !said.every((each) => BOXED.test(each))) return false;
+  if ((said.length === 0 && element.tagName !== 'aside') || !said.every((each) => BOXED.test(each))) return false;
   const parent = element.parentNode;
   if (!parent || !isElement(parent)) return false;
   const beside = elementsIn(parent);

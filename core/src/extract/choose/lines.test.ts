@@ -12,6 +12,17 @@ describe('lines of the page, not of its text', () => {
     '© 2011 The Courier. All rights reserved.',
     'Lire aussi : Le bac de nuit',
     'Lesen Sie auch: Ebbe und Flut',
+    'This post contains affiliate links. We may earn a small commission.',
+    'Pin this for later!',
+    'Did you make this? Tell the world.',
+    '★★★★★ 4.8 from 61 votes',
+    'You are reading the documentation for version 4, which is no longer maintained.',
+    'This video can not be played',
+    'Do you have a story for us? Write to the desk.',
+    'Enjoying this letter? Become a member.',
+    '1,204 Accesses',
+    'Suscríbete para seguir leyendo.',
+    'Archivado en Vecinos Vivienda',
   ])('%s', (line) => expect(isLineOfClutter(line)).toBe(true));
 
   it.each([
@@ -20,6 +31,11 @@ describe('lines of the page, not of its text', () => {
     'Comments were few, and most of them kind.',
     'Like a rope, it holds best when it is wet.',
     'Print was dead, they said.',
+    'Pin this on him if you can, said the judge.',
+    'Did you make this mistake, too?',
+    'This video can change how you see a harbour.',
+    'If you liked this, I was told, you would like the sea.',
+    'You are reading too much into it.',
   ])('%s stays', (line) => expect(isLineOfClutter(line)).toBe(false));
 });
 

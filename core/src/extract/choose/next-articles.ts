@@ -48,6 +48,8 @@ export function removeNextArticles(body: PageElement, title: string | null, cuts
   }
 }
 
+const LINE = /^(?:p|div|span|address)$/;
+
 /** What an element is made as: its tag and classes. */
 export function makeOf(element: PageElement): string {
   return `${element.tagName} ${attribute(element, 'class') ?? ''}`;
@@ -66,7 +68,7 @@ function isArticle(box: PageElement): boolean {
       (each) =>
         each.tagName === 'time' ||
         (/date|time|byline|meta/.test(label(each)) && saysWhen(startOfText(each, 60))) ||
-        (/byline|author/.test(label(each)) && isPreambleLine(startOfText(each, 60))),
+        ((/byline|author/.test(label(each)) || LINE.test(each.tagName)) && isPreambleLine(startOfText(each, 60))),
     ) !== undefined
   );
 }

@@ -21,7 +21,7 @@ export function tidyBlocks(blocks: Element[]): Element[] {
   const kept = withoutRepeatedPictures(
     withoutStrays(blocks.map((block, at) => tidyBlock(block, blocks[at - 1])).filter((block) => block !== null)),
   );
-  const out = factsBehind(withoutTail(withoutPreamble(kept)));
+  const out = factsBehind(withoutTail(withoutPreamble(kept.filter((block) => !isInvitation(block)))));
   // A heading with nothing under it announced something that was taken out: from the end, since the one before it
   // may then have nothing under it either.
   const later: Element[] = [];
@@ -143,6 +143,14 @@ function isFacts(block: Element): boolean {
 const rowsIn = (node: ElementContent): Element[] =>
   node.type !== 'element' ? [] : node.tagName === 'tr' ? [node] : node.children.flatMap(rowsIn);
 
+/** A line between paragraphs that is all link and asks for the text to be handed on: it ends nothing. */
+function isInvitation(block: Element): boolean {
+  const text = toString(block).trim();
+  return block.tagName === 'p' && INVITES.test(text) && text.length < 60 && linkedText(block) >= 0.9 * text.length;
+}
+
+const INVITES = /^(?:share|tweet|forward|subscribe|sign up|leave a comment|teilen|weitersagen|partager|compartir)\b/i;
+
 /** A tail is short beside the text: what is longer belongs to it, whatever stands above. */
 const TAIL_FROM = 0.75;
 
@@ -194,7 +202,8 @@ function tidyBlock(block: Element, before: Element | undefined): Element | null 
   if (block.tagName !== 'pre' && isLineOfClutter(text)) return null;
   if (block.tagName === 'pre' && isNumbering(text)) return null;
   const isOfSources = before !== undefined && HEADINGS.has(before.tagName) && announcesSources(toString(before));
-  if ((block.tagName === 'ul' || block.tagName === 'ol') && !isOfSources && isLinkList(block, text)) return null;
+  const isList = block.tagName === 'ul' || block.tagName === 'ol';
+  if (isList && !isOfSources && (isLinkList(block, text) || isListOfSteps(block))) return null;
   return block;
 }
 
@@ -208,6 +217,13 @@ function isNumbering(text: string): boolean {
 function isLinkList(list: Element, text: string): boolean {
   const linked = linkedText(list);
   return list.children.length >= 3 && linked > 0.9 * text.length && text.length / list.children.length < 30;
+}
+
+/** "Previous message: …", "Next message: …": where to go from here. */
+function isListOfSteps(list: Element): boolean {
+  const entries = list.children.filter((child) => child.type === 'element');
+  const steps = entries.filter((entry) => linkedText(entry) > 0 && isStep(toString(entry)));
+  return entries.length >= 2 && steps.length > 0.5 * entries.length;
 }
 
 function linkedText(node: Element): number {

@@ -3,8 +3,8 @@ import { isNeverText, removeSurroundings } from '../choose/clutter';
 import { Cuts } from '../choose/cuts';
 import { findMainText, findPrelude } from '../choose/main-text';
 import { removeNextArticles } from '../choose/next-articles';
-import { measure } from '../page/measure';
-import { attribute, isElement, isLink, isText, type PageElement, type PageNode } from '../page/page-tree';
+import { measure, PHRASES } from '../page/measure';
+import { attribute, descendants, isElement, isLink, isText, type PageElement, type PageNode } from '../page/page-tree';
 import { FEATURES, featuresOf, type Stated } from './features';
 import { type Forest, likelihood } from './forest';
 import { linesOf, type PageLine, type PageLines, type Range } from './page-lines';
@@ -71,6 +71,7 @@ export function judgePage(body: PageElement, stated: Stated, forest: Forest): Ju
   const { lines } = evidence.page;
   const likely = evidence.features.map((features) => likelihoodOf(features, forest));
   const isKept = evidence.features.map((features, at) => isEnough(likely[at] ?? 0, features, forest));
+  keepWhole(evidence, isKept);
   const first = isKept.indexOf(true);
   const firstLine = lines[first];
   if (!firstLine) return null;
@@ -89,6 +90,21 @@ export function judgePage(body: PageElement, stated: Stated, forest: Forest): Ju
       return isKept[at] && features ? [{ text, features, likely: likely[at] ?? 0 }] : [];
     }),
   };
+}
+
+/** A list or a table of which so much came through is read as a whole, since a row that is missing is worse than one too many. */
+const MOST_OF_LIST = 0.6;
+const MIN_LINES = 3;
+const LIST_PARTS = /^(?:li|tr|td|th|tbody|thead|tfoot|caption|col|colgroup|dt|dd|p)$/;
+
+function keepWhole({ page, features }: Evidence, isKept: boolean[]): void {
+  for (const [element, { from, to }] of page.ranges) {
+    if (!/^(?:table|ul|ol|dl)$/.test(element.tagName) || to - from < MIN_LINES) continue;
+    const kept = isKept.slice(from, to).filter(Boolean).length;
+    if (kept === to - from || kept < MOST_OF_LIST * (to - from)) continue;
+    const isPlain = [...descendants(element)].every(({ tagName }) => LIST_PARTS.test(tagName) || PHRASES.has(tagName));
+    if (isPlain) for (let at = from; at < to; at++) if (features[at]?.[HIDDEN] === 0) isKept[at] = true;
+  }
 }
 
 /** What the page itself states to be its text, and what says where the text ends, is not for guessing. */

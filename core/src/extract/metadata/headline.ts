@@ -185,10 +185,16 @@ export function siteNamesInTitle(title: string, { first, other }: Headlines): st
   if (headline !== undefined) {
     const rest = title.startsWith(headline) ? title.slice(headline.length) : title.slice(0, -headline.length);
     if (!SEPARATOR.test(rest) && !ENDS_SEPARATED.test(rest)) return [];
-    return namesIn(rest.split(/\s*[|»·•]\s*/).at(-1) ?? '');
+    const behindNames = rest.replace(/^\s*[|\-–—]\s*(?:by|von|par|por|di)\s[^|\-–—]{2,60}(?=[|\-–—])/i, '');
+    return namesIn(behindNames.split(/\s*[|»·•]\s*/).at(-1) ?? '');
   }
-  const parts = title.split(/\s+[|–—»«·•]\s+|\s+(?:--?|\/)\s+|(?<=^[\p{L}\d ]{2,30}):\s+/u);
+  const parts = title.split(/\s+[|–—»«·•]\s+|\s+(?:--?|\/)\s+/u);
   return parts.length < 2 ? [] : [parts.at(-1) ?? '', parts[0] ?? ''].flatMap(namesIn);
+}
+
+/** What stands before a colon: the site's name, or what kind of text it is ("Interview: …"); others must bear it out. */
+export function nameBeforeColon(title: string): string | null {
+  return /^([\p{L}\d ]{2,30}):\s/u.exec(title)?.[1] ?? null;
 }
 
 const ENDS_SEPARATED = /[|\-–—»«:·•/\\]\s*$/;

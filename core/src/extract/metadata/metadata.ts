@@ -14,7 +14,7 @@ import {
 import { type StatedPosts, statedThread } from '../threads/stated-posts';
 import { namesIn, NOBODY, personOnly, visibleAuthors } from './bylines';
 import { readFacts, readMetaFacts } from './facts';
-import { headlinesOf, siteNamesInTitle, titleOf } from './headline';
+import { headlinesOf, nameBeforeColon, siteNamesInTitle, titleOf } from './headline';
 import { firstOf, isOfType, nameOf, readThings, type StatedThing, textValue, Thing } from './linked-data';
 import { siteIconOf } from './site-icon';
 import { siteNameOf, visibleSiteNames } from './site-name';
@@ -88,6 +88,7 @@ export function readMetadata(document: PageDocument, base: string): Metadata {
         { name: meta('application-name'), weight: 2 },
         { name: nameOf(linked?.isPartOf), weight: 2 },
         ...siteNamesInTitle(pageTitle, headings).map((name, at) => ({ name, weight: 2 - at })),
+        { name: nameBeforeColon(pageTitle), weight: 1.5, mustBeBorneOut: true },
         { name: seen.masthead, weight: 1.5 },
         { name: seen.owner, weight: 0.5 },
       ],
@@ -184,11 +185,16 @@ function languageFor(document: PageDocument): string | null {
   return declaredLanguage(document) ?? languageOf(startOfText(document, 3000), null);
 }
 
+/** So many values of one name are read: authors, of whom there may be many. */
+const MOST_OF_ONE = 40;
+
 interface MetaReader {
   /** The first that is there, in the order asked for. */
   (...names: string[]): string | null;
   /** The first whose name is of a kind. */
   like(name: RegExp): string | null;
+  /** All values of the name that is there first, in the order asked for; some are written once for each author. */
+  all(...names: string[]): string[];
 }
 
 /** Names that sites make up for themselves. Common practice. */
@@ -197,7 +203,7 @@ const PUBLISHED =
 const WRITTEN_BY = /^(?:[a-z]+[._:-])?(?:authors?|byline|byl|writer)(?:[._:-]?names?)?$/;
 
 function metaReader(elements: PageElement[]): MetaReader {
-  const values = new Map<string, string>();
+  const values = new Map<string, string[]>();
   for (const element of elements) {
     if (element.tagName !== 'meta') continue;
     const content = tidy(attribute(element, 'content') ?? '');
@@ -207,12 +213,13 @@ function metaReader(elements: PageElement[]): MetaReader {
       attribute(element, 'itemprop') ??
       attribute(element, 'http-equiv');
     const key = name?.trim().toLowerCase();
-    if (key && content && !values.has(key)) values.set(key, content);
+    if (key && content) values.set(key, [...(values.get(key) ?? []), content].slice(0, MOST_OF_ONE));
   }
   return Object.assign(
-    (...names: string[]) => names.map((name) => values.get(name)).find((value) => value !== undefined) ?? null,
+    (...names: string[]) => names.map((name) => values.get(name)?.[0]).find((value) => value !== undefined) ?? null,
     {
-      like: (name: RegExp) => [...values].find(([key]) => name.test(key))?.[1] ?? null,
+      like: (name: RegExp) => [...values].find(([key]) => name.test(key))?.[1][0] ?? null,
+      all: (...names: string[]) => names.map((name) => values.get(name)).find((value) => value !== undefined) ?? [],
     },
   );
 }
@@ -232,20 +239,18 @@ function authorsOf(
 ): string[] {
   const stated = namesOf(linked?.author ?? linked?.creator);
   if (stated.length > 0) return stated;
-  const meant = personOnly(
-    meta(
-      'author',
-      'article:author',
-      'dc.creator',
-      'dcterms.creator',
-      'citation_author',
-      'parsely-author',
-      'sailthru.author',
-    ) ?? meta.like(WRITTEN_BY),
-  );
-  if (meant) return clipped(namesIn(meant));
+  const one = meta('author');
+  const each = meta.all('article:author', 'dc.creator', 'dcterms.creator', 'citation_author').map(asSpoken);
+  const other = meta('parsely-author', 'sailthru.author') ?? meta.like(WRITTEN_BY);
+  const meant = (one !== null ? [one] : each.length > 0 ? each : [other]).flatMap((name) => personOnly(name) ?? []);
+  if (meant.length > 0) return clipped(meant.flatMap(namesIn));
   const shown = namesOf(marked?.author).flatMap((name) => personOnly(name) ?? []);
   return shown.length > 0 ? shown : clipped(visibleAuthors(elements).flatMap(namesIn));
+}
+
+/** "Quill, Ada", as catalogues and journals write a name, as it is said. */
+function asSpoken(name: string): string {
+  return name.replace(/^(\p{Lu}[\p{L}'’ -]{1,60}), (\p{Lu}[\p{L}.'’ -]{0,60})$/u, '$2 $1');
 }
 
 /** What is longer is no name. In characters. */

@@ -14,6 +14,8 @@ import { wordsOf } from '../page/words';
 export interface SiteNameSource {
   name: string | null | undefined;
   weight: number;
+  /** Counts only where another name of the page, or its host, says the same. */
+  mustBeBorneOut?: boolean;
 }
 
 /** Ends of the names of companies: who owns a site is not what readers call it. */
@@ -31,13 +33,13 @@ const MOST_NAME = 60;
  */
 export function siteNameOf(sources: readonly SiteNameSource[], host: string): string | null {
   const spoken = spokenHost(host);
-  const candidates = sources.flatMap(({ name, weight }) => {
+  const candidates = sources.flatMap(({ name, weight, mustBeBorneOut }) => {
     const clean = asSpoken(withoutMotto(cleanName(name ?? ''), spoken), spoken, host);
-    return clean === '' ? [] : [{ name: clean, weight, plain: plainName(clean) }];
+    return clean === '' ? [] : [{ name: clean, weight, plain: plainName(clean), mustBeBorneOut }];
   });
   let best: string | null = null;
   let bestScore = 0;
-  for (const { name, weight, plain } of candidates) {
+  for (const { name, weight, plain, mustBeBorneOut } of candidates) {
     // An address is what it is everywhere: only names bear each other out.
     const isAddress = ADDRESS.test(name);
     const others = candidates.filter(
@@ -47,6 +49,7 @@ export function siteNameOf(sources: readonly SiteNameSource[], host: string): st
         plain !== '' &&
         (other.plain.includes(plain) || plain.includes(other.plain)),
     ).length;
+    if (mustBeBorneOut && others < 2 && spokenBy(spoken, name) === 0) continue;
     const score =
       weight +
       1.5 * Math.max(0, others - 1) +

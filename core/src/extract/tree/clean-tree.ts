@@ -3,6 +3,7 @@ import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toString } from 'hast-util-to-string';
 import { TREE_SCHEMA } from '../../model';
+import { removeAsked } from '../choose/asked';
 import { cleanInside } from '../choose/boxes';
 import { isHidden, removeSurroundings, type Trust } from '../choose/clutter';
 import { Cuts } from '../choose/cuts';
@@ -50,6 +51,7 @@ export function judgedTree(
   if (!body) return { tree: NOTHING, kept: [] };
   openNoscriptText(body);
   prepare(body, place);
+  removeAsked(body);
   const judged = judgePage(body, stated, forest);
   if (!judged) return null;
   const tree = toTree(judged.parts, place.base, place.address);
@@ -63,6 +65,7 @@ export function evidenceOf(document: PageDocument, place: Place, stated: Stated)
   if (!body) return null;
   openNoscriptText(body);
   prepare(body, place);
+  removeAsked(body);
   return gatherEvidence(body, stated);
 }
 
@@ -72,7 +75,10 @@ export function mainTree(document: PageDocument, place: Place, title: string | n
   if (!body) return NOTHING;
   openNoscriptText(body);
   prepare(body, place);
-  if (trust === 'by all evidence') removeNextArticles(body, title, new Cuts());
+  if (trust === 'by all evidence') {
+    removeAsked(body);
+    removeNextArticles(body, title, new Cuts());
+  }
   removeSurroundings(body, trust);
   const main = findMainText(body);
   if (trust === 'by all evidence') cleanInside(main);

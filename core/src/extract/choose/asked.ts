@@ -1,0 +1,170 @@
+import { measure } from '../page/measure';
+import {
+  attribute,
+  descendants,
+  elementsIn,
+  findElement,
+  isElement,
+  isLink,
+  type PageElement,
+  type PageNode,
+  remove,
+  spacedText,
+  startOfText,
+} from '../page/page-tree';
+import { asksForConsent } from '../page/walls';
+import { announcesComments } from './lines';
+
+/**
+ * Takes out of a page what asks something of its readers, and what they answered: consent to be followed, an address to write to,
+ * an opinion. These are known by what stands in them to be pressed or filled in, whatever the page calls them, so that it is
+ * done before anything is judged. A page that is little else keeps all of it. Changes the page's tree.
+ */
+export function removeAsked(body: PageElement): void {
+  const askers: { box: PageElement; most: number; elsewhere: number }[] = [];
+  const replies: PageElement[] = [];
+  for (const element of descendants(body)) {
+    const field = fieldOf(element);
+    if (field !== null && askers.length < MOST_ASKERS) {
+      const box = askingBox(element, field);
+      if (box) askers.push({ box, ...LIMITS[field] });
+    } else if (isPressed(element) && replies.length < MOST_ASKERS) {
+      const words = startOfText(element, MOST_WORDS_OF_BUTTON);
+      if (REPLY.test(words)) replies.push(element);
+      else if (MAY_CONSENT.test(words) && askers.length < MOST_ASKERS) {
+        const box = consentBox(element);
+        if (box) askers.push({ box, ...LIMITS.consent });
+      }
+    }
+  }
+  if (askers.length === 0 && replies.length < 2) return;
+  const measures = measure(body);
+  const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
+  const all = proseOf(body);
+  for (const { box, most, elsewhere } of askers)
+    if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) remove(box);
+  removeAnswers(replies, proseOf, all);
+}
+
+type Asked = 'address' | 'opinion' | 'consent';
+
+/** How much of the page's prose a box may hold, as a share of it, and how much must stand elsewhere, in characters. */
+const LIMITS: Record<Asked, { most: number; elsewhere: number }> = {
+  address: { most: 0.25, elsewhere: 200 },
+  opinion: { most: 0.5, elsewhere: 200 },
+  consent: { most: 0.5, elsewhere: 0 },
+};
+const MOST_ASKERS = 200;
+const MOST_WORDS_OF_BUTTON = 60;
+/** Before the field there is a heading and a sentence, in characters. */
+const MOST_BEFORE = { address: 400, opinion: 160 };
+const MOST_AFTER_ADDRESS = 300;
+
+function fieldOf(element: PageElement): 'address' | 'opinion' | null {
+  if (element.tagName === 'textarea') return 'opinion';
+  if (element.tagName !== 'input') return null;
+  const type = attribute(element, 'type')?.toLowerCase() ?? 'text';
+  const says = ['name', 'placeholder', 'aria-label', 'autocomplete'].map((name) => attribute(element, name)).join(' ');
+  return type === 'email' || (type === 'text' && /\be-?mail\b|\bmail address\b/i.test(says)) ? 'address' : null;
+}
+
+/** What can be pressed. */
+function isPressed(element: PageElement): boolean {
+  return element.tagName === 'button' || isLink(element) || attribute(element, 'role') === 'button';
+}
+
+/** The box that a field stands in with the words that ask for it; none where more than those is in it. */
+function askingBox(field: PageElement, asked: 'address' | 'opinion'): PageElement | null {
+  let box = formAround(field) ?? field;
+  for (let up = 0; up < MOST_UP; up++) {
+    const parent = box.parentNode;
+    if (!parent || !isElement(parent) || !isBox(parent)) return null;
+    const at = parent.childNodes.indexOf(box);
+    const before = lengthOf(parent.childNodes.slice(0, at));
+    if (before > MOST_BEFORE[asked]) return null;
+    if (asked === 'address' && lengthOf(parent.childNodes.slice(at + 1)) > MOST_AFTER_ADDRESS) return null;
+    box = parent;
+    if (before > 0) return box;
+  }
+  return null;
+}
+
+const MOST_UP = 8;
+const WHOLE = new Set('body main article html td'.split(' '));
+
+function formAround(field: PageElement): PageElement | null {
+  for (let at = field.parentNode, up = 0; at && isElement(at) && up < MOST_UP; at = at.parentNode, up++)
+    if (at.tagName === 'form') return at;
+  return null;
+}
+
+function isBox(element: PageElement): boolean {
+  return !WHOLE.has(element.tagName) && findElement(element, ({ tagName }) => tagName === 'h1') === undefined;
+}
+
+/** Characters of text, counted no further than matters. */
+function lengthOf(nodes: readonly PageNode[]): number {
+  let length = 0;
+  for (const node of nodes) {
+    if (length > MOST_BEFORE.address) break;
+    length += startOfText(node, MOST_BEFORE.address).length;
+  }
+  return length;
+}
+
+/** Words of what is pressed to let a page do as it likes, or not. Common practice. */
+const MAY_CONSENT =
+  /accept|agree|allow|reject|decline|manage|got it|akzept|zustimm|ablehn|einverstanden|refuser|aceptar|rechazar|aceitar|accetta|rifiuta|akkoord|weigeren|godkänn|neka|godta|avvis|tillad|hyväksy|akcept|zgadzam|принять|соглас|同意|許可|接受/i;
+const MOST_CONSENT = 1500;
+
+/** The smallest box around a button that asks for consent. */
+function consentBox(button: PageElement): PageElement | null {
+  for (let at = button.parentNode, up = 0; at && isElement(at) && isBox(at) && up < MOST_UP; at = at.parentNode, up++) {
+    if (startOfText(at, MOST_CONSENT).length > MOST_CONSENT) return null;
+    if (asksForConsent(spacedText(at))) return at;
+  }
+  return null;
+}
+
+/** What is pressed to answer somebody, or to say what one thinks of what they wrote. Common practice. */
+const REPLY =
+  /^\W{0,3}(?:(?:reply|antworten|répondre|responder|rispondi|beantwoorden|reageer|svara|svar|vastaa|odpowiedz|odpovědět|válasz|răspunde|yanıtla|ответить|відповісти|返信(?:する)?|回复|回覆|답글|رد)(?:\s(?:to|an|à|a|auf)\s.{1,40})?|(?:mark as )?helpful|hilfreich|utile|útil|nuttig|upvote|report (?:abuse|review|comment)|melden|signaler)(?:\s?\(?\d{0,5}\)?)?\W{0,3}$/iu;
+/** Prose that must stand outside of what readers wrote, in characters. */
+const ENOUGH_ELSEWHERE = 400;
+const MOST_HEADING = 60;
+
+/** Takes out boxes that stand beside one another and can each be replied to, and the line that announces them. */
+function removeAnswers(replies: readonly PageElement[], proseOf: (element: PageElement) => number, all: number): void {
+  /** For each element, those of its children in which something can be replied to. */
+  const answered = new Map<PageElement, Set<PageElement>>();
+  for (const reply of replies)
+    for (let at = reply; at.parentNode && isElement(at.parentNode); at = at.parentNode) {
+      const known = answered.get(at.parentNode);
+      if (known?.has(at)) break;
+      if (known) known.add(at);
+      else answered.set(at.parentNode, new Set([at]));
+    }
+  const gone = [...answered].filter(([, children]) => children.size >= 2).flatMap(([, children]) => [...children]);
+  const answers = gone.filter((each) => !isPressed(each) && !gone.some((other) => other !== each && isIn(each, other)));
+  const prose = answers.reduce((sum, each) => sum + proseOf(each), 0);
+  if (answers.length < 2 || all - prose < ENOUGH_ELSEWHERE) return;
+  for (const each of answers) {
+    const above = before(each);
+    if (above && announces(startOfText(above, MOST_HEADING))) remove(above);
+    remove(each);
+  }
+}
+
+function isIn(element: PageElement, outer: PageElement): boolean {
+  for (let at = element.parentNode; at && isElement(at); at = at.parentNode) if (at === outer) return true;
+  return false;
+}
+
+function before(element: PageElement): PageElement | undefined {
+  const beside = element.parentNode && isElement(element.parentNode) ? elementsIn(element.parentNode) : [];
+  return beside[beside.indexOf(element) - 1];
+}
+
+/** "38 responses", "3 thoughts on …": how many there are, or that they follow. */
+const announces = (text: string) =>
+  text.length <= MOST_HEADING && (announcesComments(text) || /^\d{1,5}\s\p{L}/u.test(text));
