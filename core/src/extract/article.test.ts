@@ -219,8 +219,29 @@ describe('metadata', () => {
     ['<p>Photographs and text by Ulla Hensing</p>', ['Ulla Hensing']],
     ['<p>By Ada Quill March 14, 2024</p>', ['Ada Quill']],
     ['<p>Posted on April 2, 2018 by the harbour</p>', []],
+    ['<p><span>Text: Siv Lodén</span> <span>Foto: Arvid Brä</span></p>', ['Siv Lodén']],
+    ['<div>作者:林青 2019-06-11 阅读(1203)</div>', ['林青']],
+    ['<font>By Hob Trask, staff writer<br>Monday, May 7, 2001</font>', ['Hob Trask']],
   ])('finds who wrote it in %s', (line, authors) => {
     expect(at(page(`<h1>Larch or oak</h1><div>${line}</div>${prose(4)}`)).authors).toEqual(authors);
+  });
+
+  // JSON-LD 1.1, 3.3: a node that is described elsewhere is referred to by its @id.
+  it('takes people and bodies that the page’s data refers to', () => {
+    const graph = {
+      '@graph': [
+        { '@type': 'Article', headline: 'Larch', author: { '@id': '#p' }, publisher: { '@id': '#o' } },
+        { '@type': 'Person', '@id': '#p', name: 'Dot' },
+        { '@type': 'Organization', '@id': '#o', name: 'The Slipway' },
+      ],
+    };
+    const head = `<script type="application/ld+json">${JSON.stringify(graph)}</script>`;
+    expect(at(page(`<h1>Larch</h1>${prose(4)}`, head))).toMatchObject({
+      authors: ['Dot'],
+      siteName: 'The Slipway',
+    });
+    const fuller = `${head}<meta name="author" content="Dot Ferrers">`;
+    expect(at(page(`<h1>Larch</h1>${prose(4)}`, fuller)).authors).toEqual(['Dot Ferrers']);
   });
 
   // Highwire Press tags, as journals write them: one for each author, the family name first.

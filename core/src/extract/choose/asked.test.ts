@@ -87,6 +87,16 @@ describe('lists and tables', () => {
     expect(text).not.toContain('build broken');
   });
 
+  it('of cards that each lead to another page go with what announces them', () => {
+    const card = (n: number) =>
+      `<a href="/${n}"><img src="${n}.jpg" width="300" alt=""><h3>Why doors open outwards, part ${n}</h3><p>It took a fire to find out, and ${n} men.</p></a>`;
+    const text = textOf(`${prose(4)}<section><h2>More little whys</h2>${card(1)}${card(2)}</section>`);
+    expect(text).toMatch(/Sentence 4 [^\n]*$/);
+    // What leads to a place on the same page is a part of it.
+    const inside = textOf(`${prose(4)}<section>${card(1)}${card(2)}</section>`.replaceAll('href="/', 'href="#'));
+    expect(inside).toContain('part 2');
+  });
+
   it('of what is linked to in a text stay under their heading', () => {
     const links =
       '<h2>Links</h2><ul><li><a href="https://a.example">A map of the wells of Tarn</a></li><li><a href="https://b.example">A short history of the windlass</a></li></ul>';

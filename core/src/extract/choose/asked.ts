@@ -5,7 +5,6 @@ import {
   elementsIn,
   findElement,
   isElement,
-  isLink,
   type PageElement,
   type PageNode,
   remove,
@@ -68,9 +67,9 @@ function fieldOf(element: PageElement): 'address' | 'opinion' | null {
   return type === 'email' || (type === 'text' && /\be-?mail\b|\bmail address\b/i.test(says)) ? 'address' : null;
 }
 
-/** What can be pressed. */
+/** What can be pressed, by itself or by a script. */
 function isPressed(element: PageElement): boolean {
-  return element.tagName === 'button' || isLink(element) || attribute(element, 'role') === 'button';
+  return element.tagName === 'button' || element.tagName === 'a' || attribute(element, 'role') === 'button';
 }
 
 /** The box that a field stands in with the words that ask for it; none where more than those is in it. */
@@ -131,6 +130,8 @@ const REPLY =
   /^\W{0,3}(?:(?:reply|antworten|répondre|responder|rispondi|beantwoorden|reageer|svara|svar|vastaa|odpowiedz|odpovědět|válasz|răspunde|yanıtla|ответить|відповісти|返信(?:する)?|回复|回覆|답글|رد)(?:\s(?:to|an|à|a|auf)\s.{1,40})?|(?:mark as )?helpful|hilfreich|utile|útil|nuttig|upvote|report (?:abuse|review|comment)|melden|signaler)(?:\s?\(?\d{0,5}\)?)?\W{0,3}$/iu;
 /** Prose that must stand outside of what readers wrote, in characters. */
 const ENOUGH_ELSEWHERE = 400;
+/** Where it is no less than theirs, this is enough. */
+const ENOUGH_SHORT = 100;
 const MOST_HEADING = 60;
 
 /** Takes out boxes that stand beside one another and can each be replied to, and the line that announces them. */
@@ -147,7 +148,8 @@ function removeAnswers(replies: readonly PageElement[], proseOf: (element: PageE
   const gone = [...answered].filter(([, children]) => children.size >= 2).flatMap(([, children]) => [...children]);
   const answers = gone.filter((each) => !isPressed(each) && !gone.some((other) => other !== each && isIn(each, other)));
   const prose = answers.reduce((sum, each) => sum + proseOf(each), 0);
-  if (answers.length < 2 || all - prose < ENOUGH_ELSEWHERE) return;
+  const elsewhere = all - prose;
+  if (answers.length < 2 || elsewhere < Math.min(ENOUGH_ELSEWHERE, Math.max(ENOUGH_SHORT, prose))) return;
   for (const each of answers) {
     const above = before(each);
     if (above && announces(startOfText(above, MOST_HEADING))) remove(above);

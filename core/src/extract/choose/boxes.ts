@@ -3,6 +3,7 @@ import {
   attribute,
   descendants,
   elementsIn,
+  findElement,
   isElement,
   isLink,
   type PageElement,
@@ -23,7 +24,7 @@ import { makeOf } from './next-articles';
 export function cleanInside(main: PageElement, cuts = new Cuts(), measures = measure(main)): void {
   const all = measures.get(main)?.prose ?? 0;
   const sweep = (element: PageElement) => {
-    const gone = new Set<PageNode>(teasersAmong(element, all, measures));
+    const gone = new Set<PageNode>([...teasersAmong(element, all, measures), ...cardsAmong(element)]);
     for (const child of elementsIn(element)) {
       if (gone.has(child)) continue;
       if (!BOXES.test(child.tagName)) {
@@ -150,6 +151,19 @@ function teasersAmong(element: PageElement, all: number, measures: ReturnType<ty
       boxes.length >= 2 && paragraphs > boxes.length && prose <= MOST_TEASERS * all && boxes.every(isTeaser);
     return areTeasers ? boxes : [];
   });
+}
+
+/** Two links or more side by side that each wrap a heading and more: cards of other pages. */
+function cardsAmong(element: PageElement): PageElement[] {
+  const cards = elementsIn(element).filter(isCard);
+  return cards.length < 2 ? [] : cards;
+}
+
+function isCard(element: PageElement): boolean {
+  if (!isLink(element) || (attribute(element, 'href') ?? '').startsWith('#') || elementsIn(element).length < 2)
+    return false;
+  const holdsHeading = findElement(element, ({ tagName }) => /^h[2-6]$/.test(tagName)) !== undefined;
+  return holdsHeading && startOfText(element, MAX_TEASER).length <= MAX_TEASER;
 }
 
 function isTeaser(box: PageElement): boolean {

@@ -20,7 +20,8 @@ import { Cuts } from './cuts';
 const NEVER = new Set(
   (
     'script style link meta template iframe object embed applet form input select textarea button dialog nav ' +
-    'canvas audio video map area noscript svg frame frameset base menu fieldset'
+    'canvas audio video map area noscript svg frame frameset base menu fieldset ' +
+    'amp-ad amp-auto-ads amp-embed amp-sticky-ad amp-list amp-sidebar amp-consent amp-user-notification amp-social-share'
   ).split(' '),
 );
 

@@ -68,7 +68,7 @@ export function isTailLine(text: string): boolean {
 }
 
 const COMMENTS =
-  /^(?:\d+\s+)?(?:(?:reader|your|user|all|latest)\s+)?(?:comments?|responses|replies|commentaires?|réactions|kommentare?|comentarios?|comentários|commenti|reacties|komentarze|коментари|комментари[ий]|коментарі|hozzászólások|yorumlar|コメント|评论|評論|댓글|تعليقات|التعليقات)(?:\s*:)?(?:\s*\(?\d+\)?)?$/iu;
+  /^(?:\d+\s+)?(?:(?:reader|your|user|all|latest)\s+)?(?:comments?|responses|replies|commentaires?|réactions|kommentare?|comentarios?|comentários|commenti|reacties|komentarze|коментари|комментари[ий]|коментарі|hozzászólások|yorumlar|コメント|(?:网友|全部|最新|热门|发表)?评论|評論|댓글|تعليقات|التعليقات)(?:\s*:)?(?:\s*\(?\d+\)?)?$/iu;
 
 /** True for a short line that announces what readers wrote. */
 export function announcesComments(text: string): boolean {
@@ -93,7 +93,7 @@ export function announcesOthers(text: string): boolean {
 }
 
 const STEP =
-  /^(?:[«‹<←⟵]|(?:previous|prev|next|zurück|weiter|précédente?|suivante?|anterior|siguiente|contents|table of contents|inhalt|sommaire|index|up|home|top)\b)|[»›>→⟶]$/i;
+  /^(?:[«‹<←⟵]|(?:previous|prev|next|zurück|weiter|précédente?|suivante?|anterior|siguiente|contents|table of contents|inhalt|sommaire|index|up|home|top|föregående|nästa|vorige|volgende|poprzedni|następny|назад|вперёд|предыдущ|следующ)\b|上一[篇页頁章]|下一[篇页頁章]|前の|次の|이전 ?글|다음 ?글|السابق|التالي)|[»›>→⟶]$/i;
 
 /** True for the words of a link to the page before, the next one, or their list. */
 export function isStep(text: string): boolean {

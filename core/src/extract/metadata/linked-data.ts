@@ -41,7 +41,7 @@ export function readThings(document: PageDocument, elements: readonly PageElemen
   }
   const has = (name: string) => elements.some((element) => attribute(element, name) !== undefined);
   return [
-    ...linked.map((thing) => ({ thing, source: 'json-ld' as const })),
+    ...withNames(linked).map((thing) => ({ thing, source: 'json-ld' as const })),
     ...(has('itemscope') ? scopedThings(document, MICRODATA) : []).map((thing) => ({
       thing,
       source: 'microdata' as const,
@@ -51,6 +51,24 @@ export function readThings(document: PageDocument, elements: readonly PageElemen
       source: 'rdfa' as const,
     })),
   ];
+}
+
+/** Properties that lead to people and bodies. */
+const NAMED_THINGS = ['author', 'creator', 'publisher', 'isPartOf', 'image'] as const;
+
+/** Things of which the properties that are a mere `@id` are what is described elsewhere under it (JSON-LD 1.1, 3.3, node identifiers). */
+function withNames(things: readonly Thing[]): Thing[] {
+  const byId = new Map(things.map((thing) => [thing['@id'], thing]));
+  const named = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(named);
+    const reference = Thing.safeParse(value);
+    if (!reference.success || Object.keys(reference.data).length > 1) return value;
+    return byId.get(reference.data['@id'] ?? null) ?? value;
+  };
+  return things.map((thing) => ({
+    ...thing,
+    ...Object.fromEntries(NAMED_THINGS.flatMap((name) => (name in thing ? [[name, named(thing[name])]] : []))),
+  }));
 }
 
 /** True when one of a thing's types ends in one of the words. */

@@ -237,15 +237,21 @@ function authorsOf(
   meta: MetaReader,
   elements: PageElement[],
 ): string[] {
-  const stated = namesOf(linked?.author ?? linked?.creator);
-  if (stated.length > 0) return stated;
-  const one = meta('author');
+  const first = meta('author');
   const each = meta.all('article:author', 'dc.creator', 'dcterms.creator', 'citation_author').map(asSpoken);
   const other = meta('parsely-author', 'sailthru.author') ?? meta.like(WRITTEN_BY);
-  const meant = (one !== null ? [one] : each.length > 0 ? each : [other]).flatMap((name) => personOnly(name) ?? []);
-  if (meant.length > 0) return clipped(meant.flatMap(namesIn));
-  const shown = namesOf(marked?.author).flatMap((name) => personOnly(name) ?? []);
-  return shown.length > 0 ? shown : clipped(visibleAuthors(elements).flatMap(namesIn));
+  const meant = (first !== null ? [first] : each.length > 0 ? each : [other]).flatMap((name) => personOnly(name) ?? []);
+  const seen = () => {
+    if (meant.length > 0) return clipped(meant.flatMap(namesIn));
+    const shown = namesOf(marked?.author).flatMap((name) => personOnly(name) ?? []);
+    return shown.length > 0 ? shown : clipped(visibleAuthors(elements).flatMap(namesIn));
+  };
+  const stated = namesOf(linked?.author ?? linked?.creator);
+  const [one, ...others] = stated;
+  if (one === undefined) return seen();
+  // Where only a first name is stated, the rest may be shown.
+  const fuller = others.length === 0 && !one.includes(' ') ? seen() : [];
+  return fuller.length === 1 && fuller[0]?.startsWith(`${one} `) ? fuller : stated;
 }
 
 /** "Quill, Ada", as catalogues and journals write a name, as it is said. */

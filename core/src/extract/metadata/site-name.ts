@@ -142,7 +142,8 @@ const LAST = 600;
 /** Who claims the copyright, in the last lines that do. */
 function ownerIn(elements: readonly PageElement[]): string | null {
   for (const element of elements.slice(-LAST).toReversed()) {
-    if (!/^(?:p|div|li|span|small|td|a|footer)$/.test(element.tagName) || element.childNodes.length > 12) continue;
+    if (!/^(?:p|div|li|span|small|td|a|footer|font|center)$/.test(element.tagName) || element.childNodes.length > 12)
+      continue;
     const text = startOfText(element, 160);
     const found = text.length > 320 ? null : /(?:©|\(c\)|\bcopyright\b)/i.exec(text);
     if (!found) continue;
