@@ -220,6 +220,8 @@ describe('metadata', () => {
     ['<p>By Ada Quill March 14, 2024</p>', ['Ada Quill']],
     ['<p>Posted on April 2, 2018 by the harbour</p>', []],
     ['<p><span>Text: Siv Lodén</span> <span>Foto: Arvid Brä</span></p>', ['Siv Lodén']],
+    ['<div>Aud Solberg — 4 min read — Jan 9, 2022</div>', ['Aud Solberg']],
+    ['<p>By Imke Strand<br>Illustration by Paul Oster</p>', ['Imke Strand']],
     ['<div>作者:林青 2019-06-11 阅读(1203)</div>', ['林青']],
     ['<font>By Hob Trask, staff writer<br>Monday, May 7, 2001</font>', ['Hob Trask']],
   ])('finds who wrote it in %s', (line, authors) => {

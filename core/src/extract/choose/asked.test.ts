@@ -104,6 +104,26 @@ describe('lists and tables', () => {
   });
 });
 
+it.each([
+  ['<h2>Eleven late days, four engines and one goose</h2>', true],
+  ['<h2>Our Best Stories Of The Week In Pictures</h2>', false],
+  ['<h2><a href="/g">Eleven late days, four engines and one goose</a></h2>', false],
+])('what stands right behind a headline is read where it is a sentence: %s', (line, isRead) => {
+  const text = extractArticle(
+    `<html lang="en"><head><title>Ferry inquiry opens | The Shore</title></head><body><div><div><a href="/">The Shore</a></div><div><a href="/s">Subscribe for 1 a week</a></div></div><div><div><span>Exclusive</span><h1>Ferry inquiry opens</h1>${line}<div>By Aoife Rell and Tor Madsen</div></div><div>${prose(9)}</div><div><div>2,311 Comments</div><a href="/h">Opinion: Leave the ferry alone</a></div></div></body></html>`,
+    'https://x.example/a',
+  ).text;
+  expect(/Eleven late|Our Best/.test(text)).toBe(isRead);
+});
+
+it('what is folded in a text is read with it', () => {
+  const text = extractArticle(
+    `<html lang="en"><head><title>How to cross to Skarn</title></head><body><article class="longform"><h1>How to cross to Skarn</h1><div class="m">Aud Solberg — 4 min read — Jan 9, 2022</div><p>By noon the queue reached the chandlery, and a man was selling tea from the back of a van. Three of the four engines were built in the same yard, and all of them leak in the same place.</p><h2>1. Go by the tide, not by the table</h2><h2>2. Stand on the left</h2><p>Nobody at the office would say who had signed the order, or when. The council will meet again on Thursday; the outcome, most people think, is known. What the report leaves out is the winter, when the road is closed and the boat is all there is.</p><h2>3. Bring something for the harbour master</h2><p>Nobody at the office would say who had signed the order, or when. She had brought a map, a flask and a list of questions, of which he answered two. It is not clear what happens to the island’s post if the licence is lost.</p><div class="map-embed"><p>Tap to load the map</p></div><h2>Where to stay</h2><p>There are two houses that take guests; both of them are the harbour master’s sister’s.</p><div class="aff"><a href="/go/1">Check prices for the Upper House</a></div><h3>Frequently asked</h3><details><summary>Is there a bank?</summary><p>No. There is a tin.</p></details></article><section class="guides"><h2>Plan your trip</h2><div><a href="/2">Packing list for wet weather</a></div><div><a href="/3">Best months for fog</a></div></section><footer>Wayfarer Notes may earn a commission from links.</footer></body></html>`,
+    'https://x.example/a',
+  ).text;
+  expect(text).toMatch(/Frequently asked\s+Is there a bank\?\s+No. There is a tin\./);
+});
+
 it('a button between paragraphs ends no text', () => {
   const text = textOf(
     `${prose(5)}<p class="x"><a href="/share">Share this letter</a></p><p>In his he wrote “good blackberries”.</p>`,

@@ -1,5 +1,15 @@
 import { measure } from '../page/measure';
-import { attribute, descendants, elementsIn, label, type PageElement, textContent, tidy } from '../page/page-tree';
+import {
+  attribute,
+  descendants,
+  elementsIn,
+  findElement,
+  isElement,
+  label,
+  type PageElement,
+  textContent,
+  tidy,
+} from '../page/page-tree';
 import { isNamedAsBody, linkLength } from './clutter';
 import { isLineOfClutter, isPreambleLine } from './lines';
 
@@ -83,11 +93,12 @@ export function findPrelude(main: PageElement): PageElement[] {
     const headline = before.findLastIndex((each) => each.tagName === 'h1' || holds(each, 'h1'));
     prelude.unshift(...before.slice(headline + 1).flatMap(preludeIn));
     const inside = headline === -1 ? undefined : before[headline];
-    if (inside && inside.tagName !== 'h1')
+    if (inside)
       prelude.unshift(
-        ...[...descendants(inside)]
+        ...(inside.tagName === 'h1' ? [] : [...descendants(inside)])
           .filter((each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each)))
           .flatMap(preludeIn),
+        ...behindHeadline(inside),
       );
     if (headline !== -1) {
       // A picture above the headline, in the same box, is the lead picture too.
@@ -98,6 +109,27 @@ export function findPrelude(main: PageElement): PageElement[] {
     at = parent;
   }
 }
+
+/** The standfirst in the box of a headline: what stands right behind it there and says something. */
+function behindHeadline(box: PageElement): PageElement[] {
+  const headline = box.tagName === 'h1' ? box : findElement(box, ({ tagName }) => tagName === 'h1');
+  const parent = headline?.parentNode;
+  if (!headline || !parent || !isElement(parent)) return [];
+  const beside = elementsIn(parent);
+  const next = beside[beside.indexOf(headline) + 1];
+  const isStandfirst = next && /^(?:p|h[2-4])$/.test(next.tagName) && isSentence(next);
+  return isStandfirst ? [next] : [];
+}
+
+function isSentence(element: PageElement): boolean {
+  const text = tidy(textContent(element));
+  return (
+    text.length > MIN_BEHIND && text.length < 600 && linkLength(element) < 0.2 * text.length && saysSomething(text)
+  );
+}
+
+/** Right behind a headline less is enough to be a standfirst. */
+const MIN_BEHIND = 35;
 
 function holds(element: PageElement, tagName: string): boolean {
   for (const each of descendants(element)) if (each.tagName === tagName) return true;

@@ -99,6 +99,9 @@ const LIST_PARTS = /^(?:li|tr|td|th|tbody|thead|tfoot|caption|col|colgroup|dt|dd
 
 function keepWhole({ page, features }: Evidence, isKept: boolean[]): void {
   for (const [element, { from, to }] of page.ranges) {
+    // What is folded in a text is as much a part of it as its neighbours, however short a question is.
+    if (element.tagName === 'details' && features.slice(from, to).every((line) => line[RULES_KEEP] === 1))
+      isKept.fill(true, from, to);
     if (!/^(?:table|ul|ol|dl)$/.test(element.tagName) || to - from < MIN_LINES) continue;
     const kept = isKept.slice(from, to).filter(Boolean).length;
     if (kept === to - from || kept < MOST_OF_LIST * (to - from)) continue;

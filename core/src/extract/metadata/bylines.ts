@@ -51,7 +51,7 @@ const BY =
   /^(?:(?:by|(?:(?:co-?)?(?:authored|written)|words|text|posted|story|interview|(?:photographs?|photos?|pictures|text|words) and (?:photographs?|photos?|pictures|text|words)) by|from|von|par|por|di|door|av|af|od)(?:\s*:)?|(?:text|words|story|author|autor(?:in)?|auteur|autora|автор|текст)\s*:)\s+|^(?:作者|文|كتب|بقلم)\s?[:：/|]\s?/i;
 /** What follows a name in a byline and is not part of it. */
 const BEHIND_A_NAME =
-  /(?:[|·•–—<(]|\s-\s|\b(?:foto|photos?|photographs?|pictures?|bild(?:er)?|images?)\s*:|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|(?:\blast )?\bupdated\b|,?\s+(?:le|am|el|il|den|em|på) (?=\d)|,?\s+\d{4}[-/.年]|,?\s+(?:spring|summer|autumn|fall|winter)\s+\d{4}|,?\s+(?:\p{L}{3,9}\.?\s+(?!\d{1,2}\.?\s+\p{L}{3}))?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
+  /(?:[|·•–—<(]|\s-\s|\b(?:illustrations?|illustrated|photographs?|photographed|photography|photos?|pictures?|art(?:work)?|graphics?|video) by\b|\b(?:foto|photos?|photographs?|pictures?|bild(?:er)?|images?)\s*:|\bon (?=\p{L}+\.? \d|\d)|\bat (?=\d)|@\w|\d+ ?comments?\b|\bpublished\b|\bmore from\b|\bfollow\b|\bview\b|\bposted\b|(?:\blast )?\bupdated\b|,?\s+(?:le|am|el|il|den|em|på) (?=\d)|,?\s+\d{4}[-/.年]|,?\s+(?:spring|summer|autumn|fall|winter)\s+\d{4}|,?\s+(?:\p{L}{3,9}\.?\s+(?!\d{1,2}\.?\s+\p{L}{3}))?\d{1,2}(?:st|nd|rd|th)?,?[\s:.]|\d{1,2}:\d{2}).*$/isu;
 
 /** What is longer is no byline; of it the beginning may be one. In characters. */
 const MOST_BYLINE = 400;
@@ -138,13 +138,16 @@ const SAYS_BY =
 /** "Posted on April 2, 2018 by Ada Quill". */
 const SAYS_BY_LATER = /^(?:posted|published|written|filed)\b[^.!?]{0,60}?\sby\s+(\p{L}.{2,60})$/iu;
 
+/** "Ada Quill — 4 min read". */
+const BEFORE_MINUTES = /^(\p{Lu}[\p{L}.'’-]*(?:\s[\p{L}.'’-]+){1,3})\s*[—–·•|-]\s*\d{1,3} min(?:ute)?s?\b/u;
+
 /** "By Ada Quill" on a line of its own near the headline. */
 function lineThatSaysBy(elements: PageElement[]): string | null {
   const headline = elements.findIndex((e) => e.tagName === 'h1');
   for (const element of elements.slice(Math.max(0, headline), headline + 120)) {
     if (!/^(?:p|div|span|li|td|h[2-6]|em|i|b|strong|small|cite|font)$/.test(element.tagName)) continue;
     const text = startOfText(element, 90).length < 90 ? tidy(spacedText(element)) : '';
-    const later = SAYS_BY_LATER.exec(text)?.[1]?.replace(/\sin\s\p{L}.*$/u, '');
+    const later = (SAYS_BY_LATER.exec(text) ?? BEFORE_MINUTES.exec(text))?.[1]?.replace(/\sin\s\p{L}.*$/u, '');
     if (later !== undefined || SAYS_BY.test(text)) {
       const name = personIn(later ?? text);
       if (name && /^[\p{Lu}\p{Lo}]/u.test(name)) return name;
