@@ -37,6 +37,21 @@ describe('what a page asks of its readers', () => {
     expect(textOf(form)).toContain('Sentence 1');
   });
 
+  it.each([
+    ['what is to be tried out', `<div><h3>Try it</h3><textarea>let a = 1</textarea><p>${sentence(8)}</p></div>`],
+    [
+      'how fields are made',
+      [1, 2, 3, 4, 5, 6]
+        .map((n) => `<div><h4>Field ${n}</h4><input type="email"><p>${sentence(n + 10)}</p></div>`)
+        .join('') + `<p>${sentence(8)}</p>`,
+    ],
+    ['how one is written', `<div><p>${sentence(8)}</p><input type="email"><pre>&lt;input type="email"&gt;</pre></div>`],
+  ])('a page that shows %s keeps its words', (_name, box) => {
+    const text = textOf(`${prose(6)}${box}`);
+    expect(text).toContain('Sentence 8');
+    if (box.includes('Field 3')) expect(text).toContain('Sentence 13');
+  });
+
   it('a text about consent keeps what is said of it, and a text in the box of a field stays', () => {
     const about =
       '<p>We and our partners ask for your consent to store cookies on your device, says the notice that everybody accepts: accept all, or manage choices.</p>';

@@ -20,19 +20,19 @@ import { announcesComments } from './lines';
  * done before anything is judged. A page that is little else keeps all of it. Changes the page's tree.
  */
 export function removeAsked(body: PageElement): void {
-  const askers: { box: PageElement; most: number; elsewhere: number }[] = [];
+  const askers: { box: PageElement; asked: Asked }[] = [];
   const replies: PageElement[] = [];
   for (const element of descendants(body)) {
     const field = fieldOf(element);
     if (field !== null && askers.length < MOST_ASKERS) {
       const box = askingBox(element, field);
-      if (box) askers.push({ box, ...LIMITS[field] });
+      if (box) askers.push({ box, asked: field });
     } else if (isPressed(element) && replies.length < MOST_ASKERS) {
       const words = startOfText(element, MOST_WORDS_OF_BUTTON);
       if (REPLY.test(words)) replies.push(element);
       else if (MAY_CONSENT.test(words) && askers.length < MOST_ASKERS) {
         const box = consentBox(element);
-        if (box) askers.push({ box, ...LIMITS.consent });
+        if (box) askers.push({ box, asked: 'consent' });
       }
     }
   }
@@ -40,19 +40,28 @@ export function removeAsked(body: PageElement): void {
   const measures = measure(body);
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(body);
-  for (const { box, most, elsewhere } of askers)
+  for (const { box, asked } of askers) {
+    const { most, elsewhere, times } = LIMITS[asked];
+    if (askers.filter((each) => each.asked === asked).length > times || holdsCode(box)) continue;
     if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) remove(box);
+  }
   removeAnswers(replies, proseOf, all);
 }
 
 type Asked = 'address' | 'opinion' | 'consent';
 
-/** How much of the page's prose a box may hold, as a share of it, and how much must stand elsewhere, in characters. */
-const LIMITS: Record<Asked, { most: number; elsewhere: number }> = {
-  address: { most: 0.25, elsewhere: 200 },
-  opinion: { most: 0.5, elsewhere: 200 },
-  consent: { most: 0.5, elsewhere: 0 },
+/**
+ * How much of the page's prose a box may hold, as a share of it; how much must stand elsewhere, in characters; and how often a page
+ * asks the same: one with more fields shows how fields are made, or is for trying things out.
+ */
+const LIMITS: Record<Asked, { most: number; elsewhere: number; times: number }> = {
+  address: { most: 0.25, elsewhere: 200, times: 5 },
+  opinion: { most: 0.5, elsewhere: 200, times: 2 },
+  consent: { most: 0.5, elsewhere: 0, times: 20 },
 };
+
+const holdsCode = (box: PageElement) => findElement(box, ({ tagName }) => tagName === 'pre') !== undefined;
+
 const MOST_ASKERS = 200;
 const MOST_WORDS_OF_BUTTON = 60;
 /** Before the field there is a heading and a sentence, in characters. */
@@ -60,7 +69,9 @@ const MOST_BEFORE = { address: 400, opinion: 160 };
 const MOST_AFTER_ADDRESS = 300;
 
 function fieldOf(element: PageElement): 'address' | 'opinion' | null {
-  if (element.tagName === 'textarea') return 'opinion';
+  // What has something in it already is there to be tried out.
+  if (element.tagName === 'textarea')
+    return startOfText(element, 10) === '' && attribute(element, 'readonly') === undefined ? 'opinion' : null;
   if (element.tagName !== 'input') return null;
   const type = attribute(element, 'type')?.toLowerCase() ?? 'text';
   const says = ['name', 'placeholder', 'aria-label', 'autocomplete'].map((name) => attribute(element, name)).join(' ');
