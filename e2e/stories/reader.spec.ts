@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { test } from '../homes';
-import { goTo, openEverything, signIn } from '../reader';
+import { goTo, openEverything, row, signIn } from '../reader';
 
 const highlighted = (name: string) => [...(CSS.highlights.get(name) ?? [])].map((range) => (range as Range).toString());
 
@@ -93,6 +93,29 @@ test('a long text is found one’s way about in: parts, words, notes, pictures, 
   });
 
   test.info().annotations.push({ type: 'width', description: project.name });
+});
+
+test('over a text from right to left the day stands before its month', async ({ page, seeded }) => {
+  await signIn(page, seeded);
+  await goTo(page, 'Inbox');
+  await row(page, /جزيرة/).click();
+  const line = page.locator('.front-matter p').filter({ hasText: /\d{1,2} \p{L}+ \d{4}/u });
+  const [day, month] = await line.evaluate((element) => {
+    const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const found = /(\d{1,2}) \p{L}+ \d{4}/u.exec(node.nodeValue ?? '');
+      if (!found) continue;
+      const leftOf = (at: number) => {
+        const range = document.createRange();
+        range.setStart(node, at);
+        range.setEnd(node, at + 1);
+        return range.getBoundingClientRect().left;
+      };
+      return [leftOf(found.index), leftOf(found.index + (found[1] ?? '').length + 1)];
+    }
+    return [];
+  });
+  expect(day).toBeLessThan(month ?? 0);
 });
 
 test('a picture is seen large, drawn nearer, and closed again', async ({ page, seeded }) => {

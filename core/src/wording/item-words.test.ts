@@ -1,5 +1,13 @@
 import { newItem } from '../records';
-import { alreadySavedWords, publishedWords, savedShort, savedWords, sourceOf, titleOf } from './item-words';
+import {
+  alreadySavedWords,
+  publishedWords,
+  savedShort,
+  savedWords,
+  sourceInLine,
+  sourceOf,
+  titleOf,
+} from './item-words';
 
 const NOW = new Date(2026, 10, 24, 18, 10).getTime();
 const DAY_MS = 86_400_000;
@@ -23,6 +31,18 @@ describe('an item in words', () => {
     expect([titleOf(waiting), sourceOf(waiting)]).toEqual(['example.org/a/page?x=1', 'example.org']);
     waiting.choices.title = { value: 'My own title', at: '1' };
     expect(titleOf(waiting)).toBe('My own title');
+  });
+
+  // Unicode Bidirectional Algorithm, UAX #9, 2.5: implicit directional marks and isolates.
+  it('keeps a name from right to left apart from the words beside it', () => {
+    const named = (siteName: string) => {
+      const one = item('https://example.org/');
+      one.capture.page = { siteName } as never;
+      return [sourceOf(one), sourceInLine(one)];
+    };
+    expect(named('مرصد السماء')).toEqual(['مرصد السماء', '\u2068مرصد السماء\u2069']);
+    expect(named('כתב העת')[1]).toBe('\u2068כתב העת\u2069');
+    expect(named('Tidewater')).toEqual(['Tidewater', 'Tidewater']);
   });
 
   it('says where a page is that is saved again, and how far read', () => {

@@ -17,6 +17,17 @@ export function sourceOf(item: Item): string {
   return item.capture.page?.siteName ?? (isOnWeb(item.address) ? hostOf(item.address) : kind);
 }
 
+/**
+ * The same, to stand among other words: a name that is written from right to left would take the line's direction with it, and "7 November"
+ * behind it come out as "November 7" (Unicode Bidirectional Algorithm, UAX #9: first strong isolate).
+ */
+export function sourceInLine(item: Item): string {
+  const source = sourceOf(item);
+  return FROM_RIGHT.test(source) ? `\u2068${source}\u2069` : source;
+}
+
+const FROM_RIGHT = /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u;
+
 /** "saved today", "saved on Tuesday", "saved on 3 November" */
 export function savedWords(item: Item, now: number = Date.now()): string {
   return `saved ${dayWords(item.savedAt, now)}`;

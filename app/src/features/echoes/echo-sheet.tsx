@@ -1,7 +1,7 @@
 import { hostOf } from '@dorvel/core/address';
 import type { Echo } from '@dorvel/core/echo';
 import type { Item } from '@dorvel/core/model';
-import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
+import { inMinutes, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import ChevronDown from 'lucide-react/dist/esm/icons/chevron-down.mjs';
 import ChevronUp from 'lucide-react/dist/esm/icons/chevron-up.mjs';
@@ -83,7 +83,7 @@ export function EchoSheet({ echoes, at, item, tab, onStep, onClose }: EchoSheetP
                 >
                   <Text className="font-read text-row font-semibold text-ink">{titleOf(other)}</Text>
                   <Text className="font-ui text-small text-soft">
-                    {sourceOf(other)} · {inMinutes(other.capture.page?.minutes ?? 0)}
+                    {sourceInLine(other)} · {inMinutes(other.capture.page?.minutes ?? 0)}
                   </Text>
                   <PassageText passage={passage} />
                 </Pressable>

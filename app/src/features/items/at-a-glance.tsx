@@ -1,6 +1,6 @@
 import { hasText, type Item } from '@dorvel/core/model';
 import { goOnFrom } from '@dorvel/core/reading';
-import { captureWords, lengthInWords, publishedWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
+import { captureWords, lengthInWords, publishedWords, savedWords, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { Text, View } from 'react-native';
 import { useKeptCopies } from '@/device/store/kept-copies';
 import { useGist } from '@/device/workers/relate/use-related';
@@ -20,7 +20,7 @@ export function AtAGlance({ item }: { item: Item }) {
         {titleOf(item)}
       </Text>
       <Text className="font-ui text-small text-soft">
-        {sourceOf(item)} · {dates}
+        {sourceInLine(item)} · {dates}
       </Text>
       {page && hasText(item) && (
         <View className="flex-row items-center gap-[12px]">

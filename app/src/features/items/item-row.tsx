@@ -1,6 +1,6 @@
 import { hasText, type Item, tagsOf } from '@dorvel/core/model';
 import { goOnFrom, passedOf } from '@dorvel/core/reading';
-import { captureWords, leftInWords, lengthInWords, savedShort, sourceOf, titleOf } from '@dorvel/core/wording';
+import { captureWords, leftInWords, lengthInWords, savedShort, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import Ellipsis from 'lucide-react/dist/esm/icons/ellipsis.mjs';
 import { memo, type MouseEvent, type ReactNode } from 'react';
@@ -65,7 +65,7 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const compact = density === 'compact';
   const thumbnail = capture.page?.thumbnail ?? null;
   const icon = capture.page?.icon ?? null;
-  const facts = [sourceOf(item), reason === undefined ? savedShort(item) : '', tags.join(', ')]
+  const facts = [sourceInLine(item), reason === undefined ? savedShort(item) : '', tags.join(', ')]
     .filter(Boolean)
     .join(' · ');
   const isText = hasText(item);

@@ -4,7 +4,7 @@ import { type Highlight, type Item, type Note, type Stage, tagsOf } from '@dorve
 import { liveText, ownNote } from '@dorvel/core/notes';
 import { readingState } from '@dorvel/core/queue';
 import { addDays } from '@dorvel/core/reading';
-import { captureWords, dayInWords, lengthInWords, savedWords, sourceOf, titleOf } from '@dorvel/core/wording';
+import { captureWords, dayInWords, lengthInWords, savedWords, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Text, View } from 'react-native';
@@ -63,7 +63,7 @@ export function ItemSheet({ itemId, onClose, onMoved, text }: ItemSheetProps) {
   return (
     <Sheet title={titleOf(item)} onClose={onClose}>
       <Text className="pb-[4px] font-ui text-small text-soft">
-        {sourceOf(item)} · {savedWords(item)} · {lengthInWords(item)}
+        {sourceInLine(item)} · {savedWords(item)} · {lengthInWords(item)}
       </Text>
       <Text className="pb-[14px] font-ui text-small text-soft">{captureWords(item.capture)}</Text>
       {doing === 'renaming' ? (

@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { sourceOf, titleOf } from '@dorvel/core/wording';
+import { sourceInLine, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { type RefObject, useEffect, useMemo, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
@@ -105,7 +105,7 @@ function MetSheet({ run, item, tab, onClose }: { run: KnownRun; item: Item; tab:
   return (
     <Sheet title="Met before" onClose={onClose}>
       <Text className="font-ui text-small text-soft">
-        In “{titleOf(other)}”, {sourceOf(other)}. Press a passage to see it there.
+        In “{titleOf(other)}”, {sourceInLine(other)}. Press a passage to see it there.
       </Text>
       <View role="list">
         {run.sentences.map((sentence) => (

@@ -388,24 +388,34 @@ function FrontMatter({ item, copy, style }: { item: Item; copy: KeptCopy; style:
         )}
       </p>
       <p>
-        {dates} · {inMinutes(page?.minutes ?? 0)}
-        {page?.licenceUrl && (
-          <>
-            {' · '}
-            <a href={page.licenceUrl} target="_blank" rel="license noreferrer noopener">
-              its licence
-            </a>
-          </>
-        )}
+        <bdi>
+          {dates} · {inMinutes(page?.minutes ?? 0)}
+          {page?.licenceUrl && (
+            <>
+              {' · '}
+              <a href={page.licenceUrl} target="_blank" rel="license noreferrer noopener">
+                its licence
+              </a>
+            </>
+          )}
+        </bdi>
       </p>
-      {isEarlier && <p className="note">This is the copy made {whenWords(copy.madeAt)}; there is a later one.</p>}
+      {isEarlier && (
+        <p className="note">
+          <bdi>This is the copy made {whenWords(copy.madeAt)}; there is a later one.</bdi>
+        </p>
+      )}
       {item.capture.goneSince !== null && (
         <p className="warning">
-          The page is gone, seen {whenWords(item.capture.goneSince)}. This copy was made {whenWords(copy.madeAt)}.
+          <bdi>
+            The page is gone, seen {whenWords(item.capture.goneSince)}. This copy was made {whenWords(copy.madeAt)}.
+          </bdi>
         </p>
       )}
       {page && !isEarlier && page.cameThrough.verdict !== 'whole' && (
-        <p className="warning">{captureWords(item.capture)}</p>
+        <p className="warning">
+          <bdi>{captureWords(item.capture)}</bdi>
+        </p>
       )}
       <NotesOnItem itemId={item.id} />
       {page && <StatedFacts facts={page.facts} />}

@@ -1,7 +1,7 @@
 import { hostOf } from '@dorvel/core/address';
 import { suggestTidying, tidyingOf, withTidying } from '@dorvel/core/copies';
 import type { Item } from '@dorvel/core/model';
-import { sourceOf } from '@dorvel/core/wording';
+import { sourceInLine } from '@dorvel/core/wording';
 import { useMemo } from 'react';
 import { Text, View } from 'react-native';
 import { choose } from '@/device/store/changes';
@@ -37,7 +37,8 @@ export function TidySuggestion({ item, copy }: { item: Item; copy: KeptCopy }) {
   return (
     <View className="mx-auto mb-[22px] w-full max-w-[560px] gap-[10px] rounded-[14px] border border-line bg-raised p-[14px]">
       <Text className="font-ui text-base text-ink">
-        You took {passages} like {found.length === 1 ? 'one' : 'those'} here out of other texts from {sourceOf(item)}.
+        You took {passages} like {found.length === 1 ? 'one' : 'those'} here out of other texts from{' '}
+        {sourceInLine(item)}.
       </Text>
       <View className="flex-row flex-wrap gap-[10px]">
         <Button label={found.length === 1 ? 'Take it out' : 'Take them out'} onPress={() => decide(found)} />

@@ -1,6 +1,6 @@
 import type { Item } from '@dorvel/core/model';
 import { PLAINLY_RELATED, PLAINLY_THE_SAME, type Related } from '@dorvel/core/nearness';
-import { inMinutes, sharedInWords, sourceOf, titleOf } from '@dorvel/core/wording';
+import { inMinutes, sharedInWords, sourceInLine, sourceOf, titleOf } from '@dorvel/core/wording';
 import { Link } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
 import { useItemsById } from '@/device/store/items';
@@ -59,7 +59,7 @@ function Near({ related, tab }: { related: readonly Related[]; tab: Tab }) {
                 <Pressable className="min-h-[44px] gap-[2px] py-[11px]">
                   <Text className="font-read text-row font-semibold text-ink">{titleOf(other)}</Text>
                   <Text className="font-ui text-small text-soft">
-                    {sourceOf(other)} · {inMinutes(other.capture.page?.minutes ?? 0)}
+                    {sourceInLine(other)} · {inMinutes(other.capture.page?.minutes ?? 0)}
                   </Text>
                   <Text className="font-ui text-small text-accent">{sharedInWords(shared)}</Text>
                 </Pressable>

@@ -1,5 +1,5 @@
 import type { Item } from '@dorvel/core/model';
-import { leftInWords, savedShort, sourceOf, titleOf } from '@dorvel/core/wording';
+import { leftInWords, savedShort, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { memo, useEffect, useMemo } from 'react';
 import { FlatList, Pressable, Text, View } from 'react-native';
 import { namedList } from '@/ui/named-list';
@@ -53,7 +53,7 @@ const TickedRow = memo(
               {titleOf(item)}
             </Text>
             <Text numberOfLines={1} className="font-ui text-small text-soft">
-              {[leftInWords(item), sourceOf(item), savedShort(item)].filter(Boolean).join(' · ')}
+              {[leftInWords(item), sourceInLine(item), savedShort(item)].filter(Boolean).join(' · ')}
             </Text>
           </View>
         </Pressable>

@@ -1,7 +1,7 @@
 import type { Item } from '@dorvel/core/model';
 import { byQueueOrder, moveInQueue } from '@dorvel/core/queue';
 import { minutesLeft } from '@dorvel/core/reading';
-import { inHours, lengthInWords, sourceOf, titleOf } from '@dorvel/core/wording';
+import { inHours, lengthInWords, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { useEffect, useMemo, useState } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { useItems, useItemsIn } from '@/device/store/items';
@@ -46,7 +46,7 @@ export function OrderScreen() {
             <>
               <Text className="font-read text-row font-semibold text-ink">{titleOf(item)}</Text>
               <Text className="font-ui text-small text-soft">
-                {sourceOf(item)} · {lengthInWords(item)}
+                {sourceInLine(item)} · {lengthInWords(item)}
               </Text>
             </>
           )}

@@ -1,6 +1,6 @@
 import type { Highlight } from '@dorvel/core/model';
 import { ownNote } from '@dorvel/core/notes';
-import { dayInWords, HIGHLIGHT_KIND_WORDS, sourceOf, titleOf } from '@dorvel/core/wording';
+import { dayInWords, HIGHLIGHT_KIND_WORDS, sourceInLine, titleOf } from '@dorvel/core/wording';
 import { putOff } from '@dorvel/core/working-over';
 import { Link, useRouter } from 'expo-router';
 import X from 'lucide-react/dist/esm/icons/x.mjs';
@@ -105,7 +105,7 @@ function Passage({ highlight }: { highlight: Highlight }) {
           </p>
           <Text className="font-ui text-small text-soft">
             {HIGHLIGHT_KIND_WORDS[kind.value]}
-            {item ? ` · ${titleOf(item)}, ${sourceOf(item)}` : ''}
+            {item ? ` · ${titleOf(item)}, ${sourceInLine(item)}` : ''}
           </Text>
           <Link href={`/library/${highlight.itemId}?at=${atHighlight(highlight.id)}`} asChild>
             <Pressable className="min-h-[44px] justify-center">
