@@ -167,6 +167,8 @@ async function measure(extract, pages) {
     median: f1[Math.floor(f1.length / 2)] ?? 0,
     worstTenth: mean(f1.slice(0, Math.max(1, Math.round(f1.length / 10)))),
     failures,
+    cpuMs,
+    size,
     msPer100KB: (cpuMs / size) * 100_000,
   };
 }
@@ -235,6 +237,15 @@ collections.forEach((collection, at) => {
     }
   }
 });
+say(`\n### Time, all ${pages.length} pages\n`);
+say('| engine | CPU ms per 100 KB | beside Dorvel |');
+say('|---|---|---|');
+const perSize = ({ measured }) => {
+  const sum = (of) => measured.reduce((total, each) => total + each[of], 0);
+  return (sum('cpuMs') / sum('size')) * 100_000;
+};
+for (const each of measurements)
+  say(`| ${each.name} | ${perSize(each).toFixed(0)} | ${(perSize(each) / perSize(measurements[0])).toFixed(2)} |`);
 say('\n### By kind of page, neutral truth: mean F1\n');
 say('| engine | ' + kindsOf(neutral).join(' | ') + ' |');
 say('|---|' + '---|'.repeat(kindsOf(neutral).length));
