@@ -5,11 +5,13 @@ import {
   elementsIn,
   findElement,
   isElement,
+  isText,
   type PageElement,
   type PageNode,
   remove,
-  spacedText,
   startOfText,
+  tidy,
+  WITHOUT_TEXT,
 } from '../page/page-tree';
 import { asksForConsent } from '../page/walls';
 import { announcesComments } from './lines';
@@ -20,32 +22,71 @@ import { announcesComments } from './lines';
  * done before anything is judged. A page that is little else keeps all of it. Changes the page's tree.
  */
 export function removeAsked(body: PageElement): void {
-  const askers: { box: PageElement; asked: Asked }[] = [];
-  const replies: PageElement[] = [];
-  for (const element of descendants(body)) {
-    const field = fieldOf(element);
-    if (field !== null && askers.length < MOST_ASKERS) {
-      const box = askingBox(element, field);
-      if (box) askers.push({ box, asked: field });
-    } else if (isPressed(element) && replies.length < MOST_ASKERS) {
-      const words = startOfText(element, MOST_WORDS_OF_BUTTON);
-      if (REPLY.test(words)) replies.push(element);
-      else if (MAY_CONSENT.test(words) && askers.length < MOST_ASKERS) {
-        const box = consentBox(element);
-        if (box) askers.push({ box, asked: 'consent' });
-      }
-    }
-  }
-  if (askers.length === 0 && replies.length < 2) return;
+  const { fields, buttons, replies, headlines } = whatAsks(body);
+  const askers = [
+    ...fields.map(({ field, asked }) => ({ asked, box: askingBox(field, asked, headlines) })),
+    ...buttons.map((button) => ({ asked: 'consent' as const, box: consentBox(button, headlines) })),
+  ];
+  if (askers.every(({ box }) => box === null) && replies.length < 2) return;
   const measures = measure(body);
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(body);
   for (const { box, asked } of askers) {
+    if (box === null) continue;
     const { most, elsewhere, times } = LIMITS[asked];
-    if (askers.filter((each) => each.asked === asked).length > times || holdsCode(box)) continue;
+    if (askers.filter((each) => each.asked === asked && each.box !== null).length > times || holdsCode(box)) continue;
     if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) remove(box);
   }
   removeAnswers(replies, proseOf, all);
+}
+
+interface WhatAsks {
+  fields: { field: PageElement; asked: 'address' | 'opinion' }[];
+  /** That may let a page do as it likes. */
+  buttons: PageElement[];
+  replies: PageElement[];
+  /** What has a heading of the first rank in it: no such box only asks. */
+  headlines: Set<PageElement>;
+}
+
+/** Of each kind no more than these are looked at. */
+const MOST_OF_KIND = 100;
+
+function whatAsks(body: PageElement): WhatAsks {
+  const found: WhatAsks = { fields: [], buttons: [], replies: [], headlines: new Set() };
+  for (const element of descendants(body)) {
+    const asked = fieldOf(element);
+    if (asked !== null && found.fields.length < MOST_OF_KIND) found.fields.push({ field: element, asked });
+    else if (isPressed(element)) {
+      const words = fewWords([element], MOST_WORDS_OF_BUTTON) ?? '';
+      if (REPLY.test(words) && found.replies.length < MOST_OF_KIND) found.replies.push(element);
+      else if (MAY_CONSENT.test(words) && found.buttons.length < MOST_OF_KIND) found.buttons.push(element);
+    } else if (element.tagName === 'h1')
+      for (let at = element.parentNode; at && isElement(at) && !found.headlines.has(at); at = at.parentNode)
+        found.headlines.add(at);
+  }
+  return found;
+}
+
+/** What a page that is made to take long could hang below a box. */
+const MOST_NODES = 600;
+
+/** The words of nodes, with a space between two of them; null where they are more, or so much else is there, that it is no small box. */
+function fewWords(nodes: readonly PageNode[], most: number): string | null {
+  let words = '';
+  let count = 0;
+  const stack = nodes.toReversed();
+  for (let node = stack.pop(); node; node = stack.pop()) {
+    if (++count > MOST_NODES || words.length > 2 * most) return null;
+    if (isText(node)) words += ` ${node.value}`;
+    else if ('childNodes' in node && !(isElement(node) && WITHOUT_TEXT.has(node.tagName)))
+      for (let at = node.childNodes.length - 1; at >= 0 && stack.length <= MOST_NODES; at--) {
+        const child = node.childNodes[at];
+        if (child) stack.push(child);
+      }
+  }
+  const tidied = tidy(words);
+  return tidied.length > most ? null : tidied;
 }
 
 type Asked = 'address' | 'opinion' | 'consent';
@@ -62,7 +103,6 @@ const LIMITS: Record<Asked, { most: number; elsewhere: number; times: number }> 
 
 const holdsCode = (box: PageElement) => findElement(box, ({ tagName }) => tagName === 'pre') !== undefined;
 
-const MOST_ASKERS = 200;
 const MOST_WORDS_OF_BUTTON = 60;
 /** Before the field there is a heading and a sentence, in characters. */
 const MOST_BEFORE = { address: 400, opinion: 160 };
@@ -84,17 +124,22 @@ function isPressed(element: PageElement): boolean {
 }
 
 /** The box that a field stands in with the words that ask for it; none where more than those is in it. */
-function askingBox(field: PageElement, asked: 'address' | 'opinion'): PageElement | null {
+function askingBox(
+  field: PageElement,
+  asked: 'address' | 'opinion',
+  headlines: ReadonlySet<PageElement>,
+): PageElement | null {
   let box = formAround(field) ?? field;
   for (let up = 0; up < MOST_UP; up++) {
     const parent = box.parentNode;
-    if (!parent || !isElement(parent) || !isBox(parent)) return null;
+    if (!parent || !isElement(parent) || WHOLE.has(parent.tagName) || headlines.has(parent)) return null;
     const at = parent.childNodes.indexOf(box);
-    const before = lengthOf(parent.childNodes.slice(0, at));
-    if (before > MOST_BEFORE[asked]) return null;
-    if (asked === 'address' && lengthOf(parent.childNodes.slice(at + 1)) > MOST_AFTER_ADDRESS) return null;
+    const before = fewWords(parent.childNodes.slice(0, at), MOST_BEFORE[asked]);
+    if (before === null) return null;
+    const after = asked === 'address' ? fewWords(parent.childNodes.slice(at + 1), MOST_AFTER_ADDRESS) : '';
+    if (after === null) return null;
     box = parent;
-    if (before > 0) return box;
+    if (before !== '') return box;
   }
   return null;
 }
@@ -108,30 +153,18 @@ function formAround(field: PageElement): PageElement | null {
   return null;
 }
 
-function isBox(element: PageElement): boolean {
-  return !WHOLE.has(element.tagName) && findElement(element, ({ tagName }) => tagName === 'h1') === undefined;
-}
-
-/** Characters of text, counted no further than matters. */
-function lengthOf(nodes: readonly PageNode[]): number {
-  let length = 0;
-  for (const node of nodes) {
-    if (length > MOST_BEFORE.address) break;
-    length += startOfText(node, MOST_BEFORE.address).length;
-  }
-  return length;
-}
-
 /** Words of what is pressed to let a page do as it likes, or not. Common practice. */
 const MAY_CONSENT =
   /accept|agree|allow|reject|decline|manage|got it|akzept|zustimm|ablehn|einverstanden|refuser|aceptar|rechazar|aceitar|accetta|rifiuta|akkoord|weigeren|godkänn|neka|godta|avvis|tillad|hyväksy|akcept|zgadzam|принять|соглас|同意|許可|接受/i;
 const MOST_CONSENT = 1500;
 
 /** The smallest box around a button that asks for consent. */
-function consentBox(button: PageElement): PageElement | null {
-  for (let at = button.parentNode, up = 0; at && isElement(at) && isBox(at) && up < MOST_UP; at = at.parentNode, up++) {
-    if (startOfText(at, MOST_CONSENT).length > MOST_CONSENT) return null;
-    if (asksForConsent(spacedText(at))) return at;
+function consentBox(button: PageElement, headlines: ReadonlySet<PageElement>): PageElement | null {
+  let at = button.parentNode;
+  for (let up = 0; at && isElement(at) && up < MOST_UP; at = at.parentNode, up++) {
+    const words = WHOLE.has(at.tagName) || headlines.has(at) ? null : fewWords([at], MOST_CONSENT);
+    if (words === null) return null;
+    if (asksForConsent(words)) return at;
   }
   return null;
 }
