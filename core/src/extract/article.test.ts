@@ -253,6 +253,11 @@ describe('metadata', () => {
     expect(at(page(`<h1>Larch</h1>${prose(4)}`, head)).authors).toEqual(['Adaeze Okonjo-Hale', 'Emlyn Prys']);
   });
 
+  it('takes two names that stand in one for two people', () => {
+    const head = '<meta name="dc.creator" content="Ada Quill, Bo Reed">';
+    expect(at(page(`<h1>Larch</h1>${prose(4)}`, head)).authors).toEqual(['Ada Quill', 'Bo Reed']);
+  });
+
   it.each([
     ['Interview: the woman who maps holes', 'The woman who maps holes', 'site.example'],
     ['Site: the woman who maps holes', 'The woman who maps holes', 'Site'],

@@ -291,6 +291,8 @@ function standsInText(element: PageElement, prose: number): boolean {
     .split(/[\s_-]+/)
     .filter((each) => AROUND.test(each));
   if ((said.length === 0 && element.tagName !== 'aside') || !said.every((each) => BOXED.test(each))) return false;
+  // What is drawn out of the text is in it already.
+  if (/quote|pull/.test(label(element))) return false;
   const parent = element.parentNode;
   if (!parent || !isElement(parent)) return false;
   const beside = elementsIn(parent);

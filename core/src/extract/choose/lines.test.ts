@@ -36,6 +36,9 @@ describe('lines of the page, not of its text', () => {
     'This video can change how you see a harbour.',
     'If you liked this, I was told, you would like the sea.',
     'You are reading too much into it.',
+    'If you liked this novel, you will love her second.',
+    'Did you make it?',
+    'Do you have a story that explains that?',
   ])('%s stays', (line) => expect(isLineOfClutter(line)).toBe(false));
 });
 

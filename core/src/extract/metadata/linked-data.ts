@@ -58,12 +58,13 @@ const NAMED_THINGS = ['author', 'creator', 'publisher', 'isPartOf', 'image'] as 
 
 /** Things of which the properties that are a mere `@id` are what is described elsewhere under it (JSON-LD 1.1, 3.3, node identifiers). */
 function withNames(things: readonly Thing[]): Thing[] {
-  const byId = new Map(things.map((thing) => [thing['@id'], thing]));
+  const byId = new Map(things.flatMap((thing) => (typeof thing['@id'] === 'string' ? [[thing['@id'], thing]] : [])));
   const named = (value: unknown): unknown => {
     if (Array.isArray(value)) return value.map(named);
     const reference = Thing.safeParse(value);
     if (!reference.success || Object.keys(reference.data).length > 1) return value;
-    return byId.get(reference.data['@id'] ?? null) ?? value;
+    const id = reference.data['@id'];
+    return (typeof id === 'string' ? byId.get(id) : undefined) ?? value;
   };
   return things.map((thing) => ({
     ...thing,

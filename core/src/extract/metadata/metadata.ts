@@ -238,7 +238,8 @@ function authorsOf(
   elements: PageElement[],
 ): string[] {
   const first = meta('author');
-  const each = meta.all('article:author', 'dc.creator', 'dcterms.creator', 'citation_author').map(asSpoken);
+  const listed = meta.all('dc.creator', 'dcterms.creator', 'citation_author').map(asSpoken);
+  const each = [...meta.all('article:author'), ...listed];
   const other = meta('parsely-author', 'sailthru.author') ?? meta.like(WRITTEN_BY);
   const meant = (first !== null ? [first] : each.length > 0 ? each : [other]).flatMap((name) => personOnly(name) ?? []);
   const seen = () => {
@@ -256,7 +257,10 @@ function authorsOf(
 
 /** "Quill, Ada", as catalogues and journals write a name, as it is said. */
 function asSpoken(name: string): string {
-  return name.replace(/^(\p{Lu}[\p{L}'’ -]{1,60}), (\p{Lu}[\p{L}.'’ -]{0,60})$/u, '$2 $1');
+  const [family = '', given = '', ...more] = name.split(', ');
+  // Two names of two words each are two people.
+  const isOne = more.length === 0 && given !== '' && !(family.includes(' ') && given.includes(' '));
+  return isOne && /^[\p{L}.'’ -]{2,120}$/u.test(family + given) ? `${given} ${family}` : name;
 }
 
 /** What is longer is no name. In characters. */
