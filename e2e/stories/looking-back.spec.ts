@@ -1,8 +1,32 @@
 import { readFileSync } from 'node:fs';
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
 import { goTo, row, signIn } from '../reader';
+
+// When Ines of the demo marked and read: early in a month, that is in the month before.
+const MARKED_DAYS_AGO = 1;
+const READ_DAYS_AGO = 12;
+
+/** Turns from this month to that of a day, and says how many months that was. */
+async function toMonthOf(page: Page, daysAgo: number): Promise<number> {
+  const now = new Date();
+  const then = new Date(now.getFullYear(), now.getMonth(), now.getDate() - daysAgo);
+  const months = (now.getFullYear() - then.getFullYear()) * 12 + now.getMonth() - then.getMonth();
+  for (let turned = 0; turned < months; turned++) await page.getByRole('button', { name: 'The month before' }).click();
+  return months;
+}
+
+async function backToNow(page: Page, months: number): Promise<void> {
+  for (let turned = 0; turned < months; turned++) await page.getByRole('button', { name: 'The month after' }).click();
+}
+
+/** What the best of it is as Markdown. */
+async function takenAlong(page: Page): Promise<string> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'As Markdown' }).click();
+  return readFileSync(await (await download).path(), 'utf8');
+}
 
 test('a month is looked back on: the best of it is named and taken along, and what might go goes and comes back', async ({
   page,
@@ -13,6 +37,7 @@ test('a month is looked back on: the best of it is named and taken along, and wh
   await page.getByRole('button', { name: 'Look-back' }).click();
   await expect(page.getByRole('heading', { name: 'Look-back', level: 1 })).toBeVisible();
   await page.getByRole('radio', { name: 'Month' }).click();
+  const markedIn = await toMonthOf(page, MARKED_DAYS_AGO);
   const best = page.getByRole('region', { name: 'The best of it' });
   await expect(best.getByRole('list', { name: 'The best of it' }).getByRole('listitem').first()).toContainText(
     '3 highlights',
@@ -22,7 +47,11 @@ test('a month is looked back on: the best of it is named and taken along, and wh
   await expectAccessible(page, 'the look-back');
   await expectTargets(page, 'the look-back');
 
-  // One press, and it is among the best; it stays so.
+  expect(await takenAlong(page)).toMatch(/> Roots hold sand\.\n/);
+
+  // One press, and it is among the best of the month in which it was read; it stays so.
+  await backToNow(page, markedIn);
+  const readIn = await toMonthOf(page, READ_DAYS_AGO);
   await best.getByRole('button', { name: 'One of the best: “The garboard that wept”' }).click();
   await expect(
     best
@@ -30,12 +59,10 @@ test('a month is looked back on: the best of it is named and taken along, and wh
       .filter({ hasText: 'The garboard that wept' })
       .getByText(/you called it one of the best/),
   ).toBeVisible();
-  const download = page.waitForEvent('download');
-  await best.getByRole('button', { name: 'As Markdown' }).click();
-  const markdown = readFileSync(await (await download).path(), 'utf8');
+  const markdown = await takenAlong(page);
   expect(markdown).toMatch(/^# The best of it: /);
   expect(markdown).toMatch(/## The garboard that wept\n/);
-  expect(markdown).toMatch(/> Roots hold sand\.\n/);
+  await backToNow(page, readIn);
 
   // What might go: one of the two stays, the other goes, and is brought back.
   const going = page.getByRole('region', { name: 'What might go' });

@@ -1,9 +1,11 @@
-import type { LookBack, Period } from '@dorvel/core/look-back';
+import { isWithin, type LookBack, type Period } from '@dorvel/core/look-back';
+import type { Item } from '@dorvel/core/model';
 import { bestInWords, periodInWords, titleOf } from '@dorvel/core/wording';
 import { Pressable, Text, View } from 'react-native';
 import { copyMarkdown } from '@/device/cache/copy-markdown';
 import { handOutText } from '@/device/cache/download-file';
 import { choose } from '@/device/store/changes';
+import { dayOf, noonOf } from '@/device/store/day';
 import { asEntries, usePutIn } from '@/features/collecting/put-in-store';
 import { Button } from '@/ui/button';
 import { namedList } from '@/ui/named-list';
@@ -31,7 +33,7 @@ export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
       <View {...namedList('The best of it', best.length)}>
         {best.map(({ item, reasons }) => (
           <ItemLine key={item.id} item={item} says={bestInWords(reasons)}>
-            <OneOfTheBest id={item.id} title={titleOf(item)} since={item.choices.best.value} />
+            <OneOfTheBest item={item} of={period} />
           </ItemLine>
         ))}
       </View>
@@ -59,7 +61,7 @@ export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
         <View {...namedList('Also finished', others.length)}>
           {others.map((item) => (
             <ItemLine key={item.id} item={item}>
-              <OneOfTheBest id={item.id} title={titleOf(item)} since={item.choices.best.value} />
+              <OneOfTheBest item={item} of={period} />
             </ItemLine>
           ))}
         </View>
@@ -68,15 +70,16 @@ export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
   );
 }
 
-/** One press: it is one of the best, or is not. */
-function OneOfTheBest({ id, title, since }: { id: string; title: string; since: number | null }) {
-  const isBest = since !== null;
+/** One press: it is one of the best of that period, however long after it is said, or is not. */
+function OneOfTheBest({ item, of: period }: { item: Item; of: Period }) {
+  const isBest = item.choices.best.value !== null;
+  const since = (now: number) => (isWithin(period, dayOf(now)) ? now : noonOf(period.to));
   return (
     <Pressable
       role="button"
-      aria-label={`One of the best: “${title}”`}
+      aria-label={`One of the best: “${titleOf(item)}”`}
       aria-pressed={isBest}
-      onPress={() => void choose(id, { best: isBest ? null : Date.now() })}
+      onPress={() => void choose(item.id, { best: isBest ? null : since(Date.now()) })}
       className={`min-h-[44px] justify-center rounded-[12px] border-[1.5px] px-[12px] ${isBest ? 'border-ink bg-ink' : 'border-soft'}`}
     >
       <Text className={`font-ui text-small font-semibold ${isBest ? 'text-ground' : 'text-ink'}`}>
