@@ -3,6 +3,7 @@ import {
   type Activity,
   type Card,
   type GivenText,
+  type Highlight,
   type HighlightKind,
   type HowMuch,
   type Item,
@@ -266,6 +267,9 @@ export async function addHighlight(
   await commit(highlight);
   return highlight.highlightId;
 }
+
+/** What is marked in an item as this device has it now, which a screen shows a moment later. */
+export const highlightsNowIn = (itemId: string): Promise<Highlight[]> => store().highlightsOf(itemId);
 
 /** Records what the reader decided about a highlight. */
 export async function changeHighlight(highlightId: string, set: HighlightChanges): Promise<void> {

@@ -73,13 +73,7 @@ export function useFeeds(): Feed[] | undefined {
 /** What is marked in an item; undefined while it is being read. */
 export function useHighlightsOf(itemId: string): Highlight[] | undefined {
   const store = useAccount((state) => state.store);
-  return useLiveQuery(
-    async () =>
-      (await store?.highlights.where('itemId').equals(itemId).toArray())?.filter(
-        ({ choices }) => !choices.removed.value,
-      ),
-    [store, itemId],
-  );
+  return useLiveQuery(async () => store?.highlightsOf(itemId), [store, itemId]);
 }
 
 const remembered = new WeakMap<DeviceStore, Map<string, unknown>>();

@@ -218,6 +218,12 @@ export class DeviceStore extends Dexie {
     return this.#areAllAtHand ? [...this.itemsAtHand.values()] : this.items.toArray();
   }
 
+  /** What is marked in an item. */
+  async highlightsOf(itemId: string): Promise<Highlight[]> {
+    const all = await this.highlights.where('itemId').equals(itemId).toArray();
+    return all.filter(({ choices }) => !choices.removed.value);
+  }
+
   /** The records of a kind. */
   records(kind: Kind): Table<Stored, string> {
     return this.table(kind.plural);

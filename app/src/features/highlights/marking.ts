@@ -3,9 +3,17 @@ import type { Highlight, HighlightKind, Note } from '@dorvel/core/model';
 import { isLive, liveText, noteText, ownNote } from '@dorvel/core/notes';
 import { HIGHLIGHT_KIND_WORDS } from '@dorvel/core/wording';
 import type { PlacedHighlight } from '@/article/at-highlight';
-import { addHighlight, changeHighlight, changeNote, ownNoteOf, writeOwnNote } from '@/device/store/changes';
+import {
+  addHighlight,
+  changeHighlight,
+  changeNote,
+  highlightsNowIn,
+  ownNoteOf,
+  writeOwnNote,
+} from '@/device/store/changes';
 import { tick } from '@/ui/haptics';
 import { useNotices } from '@/ui/notices';
+import { placeHighlights } from './use-highlights-in-text';
 import type { SelectedText } from './use-selected-text';
 
 /** What marking a part of a text does: a new highlight, or one of the same kind there is that grows over it. */
@@ -34,8 +42,32 @@ export function markingOf(part: SelectedText, kind: HighlightKind, marks: readon
   };
 }
 
-/** Marks a part of an item's text, says so, and offers to take it back. @returns the highlight's id */
-export async function highlightPart(
+let before: Promise<unknown> = Promise.resolve();
+
+/**
+ * Marks a part of an item's text, says so, and offers to take it back. Marks are made one behind the other, each with those
+ * before it in view, however quickly they follow: one that touches another grows it also before that one is shown.
+ *
+ * @returns the highlight's id
+ */
+export function highlightPart(
+  itemId: string,
+  copyId: string,
+  text: string,
+  kind: HighlightKind,
+  part: SelectedText,
+): Promise<string> {
+  const marked = before.then(async () => {
+    const marks = placeHighlights(text, await highlightsNowIn(itemId));
+    return record(itemId, copyId, text, kind, markingOf(part, kind, marks));
+  });
+  before = marked.catch(() => {
+    // Whoever asked for it is told; the next one is made all the same.
+  });
+  return marked;
+}
+
+async function record(
   itemId: string,
   copyId: string,
   text: string,
@@ -57,7 +89,7 @@ export async function highlightPart(
   const { grows, absorbs } = marking;
   // What was written on those that become one with it is not lost.
   const undoNotes = await joinNotes(grows, absorbs);
-  const before = { passage: grows.choices.passage.value };
+  const asItWas = { passage: grows.choices.passage.value };
   await changeHighlight(grows.id, { passage });
   for (const each of absorbs) await changeHighlight(each.id, { removed: true });
   show({
@@ -65,7 +97,7 @@ export async function highlightPart(
     action: {
       label: 'Undo',
       press: () => {
-        void changeHighlight(grows.id, before);
+        void changeHighlight(grows.id, asItWas);
         for (const each of absorbs) void changeHighlight(each.id, { removed: false });
         undoNotes();
       },

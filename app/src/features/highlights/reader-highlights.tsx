@@ -12,7 +12,7 @@ import { useKeys } from '@/ui/keys';
 import { useNotices } from '@/ui/notices';
 import { HighlightBar } from './highlight-bar';
 import { HighlightSheet } from './highlight-sheet';
-import { highlightPart, markingOf } from './marking';
+import { highlightPart } from './marking';
 import { copyPassage, sharePassage } from './share-highlights';
 import { type SelectedText, useSelectedText, withoutEdges } from './use-selected-text';
 
@@ -43,7 +43,7 @@ export function ReaderHighlights({ article, item, copy, text, marks, place, open
   }, [isSelected]);
   const markNow = (part: SelectedText, kind: HighlightKind) => {
     getSelection()?.removeAllRanges();
-    return highlightPart(item.id, copy.id, text, kind, markingOf(part, kind, marks));
+    return highlightPart(item.id, copy.id, text, kind, part);
   };
   useKeys(
     useMemo(
@@ -52,10 +52,10 @@ export function ReaderHighlights({ article, item, copy, text, marks, place, open
           const part = selected ?? sentenceAtHand(item.id, text, copy.language, place());
           if (!part) return;
           getSelection()?.removeAllRanges();
-          void highlightPart(item.id, copy.id, text, 'key', markingOf(part, 'key', marks));
+          void highlightPart(item.id, copy.id, text, 'key', part);
         },
       }),
-      [selected, item.id, copy.id, copy.language, text, marks, place],
+      [selected, item.id, copy.id, copy.language, text, place],
     ),
   );
   return (
