@@ -1,4 +1,5 @@
-import { USUAL_SPEECH, utteranceAt, utterances } from '@dorvel/core/speech';
+import { USUAL_SPEECH } from '@dorvel/core/listening';
+import { utteranceAt, utterances } from '@dorvel/core/speech';
 import { plainText, wordStarts } from '@dorvel/core/text';
 import { expect, test } from '@playwright/test';
 import { smallWebArticles } from '../articles';

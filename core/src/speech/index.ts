@@ -1,4 +1,2 @@
-export * from './choices';
-export { say, wordAt, type Pronunciation, type Said } from './say';
+export { say, wordAt, type Said } from './say';
 export * from './utterances';
-export * from './voices';

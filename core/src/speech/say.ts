@@ -1,3 +1,4 @@
+import type { Pronunciation } from '../listening';
 import { baseLanguage, type TextRange } from '../text';
 import { type Claim, claimFormulas, claimMarks, claimMixtures } from './formulas';
 import { claimHeteronyms } from './heteronyms';
@@ -18,12 +19,6 @@ export interface Said {
   text: string;
   /** In order; what stands between two belongs to neither. */
   pieces: readonly Piece[];
-}
-
-/** How the reader wants a word to be said. */
-export interface Pronunciation {
-  written: string;
-  said: string;
 }
 
 interface Replacement extends TextRange {

@@ -1,6 +1,7 @@
 import type { Element, ElementContent, Root, RootContent } from 'hast';
+import { toRate, USUAL_SPEECH, voiceFor } from '../listening';
 import { plainText, wordStarts } from '../text';
-import { paragraphFrom, titleUtterance, toRate, USUAL_SPEECH, utteranceAt, utterances, voiceFor } from '.';
+import { paragraphFrom, titleUtterance, utteranceAt, utterances } from '.';
 
 const element = (tagName: string, ...children: (string | ElementContent | Element['properties'])[]): Element => {
   const made: Element = { type: 'element', tagName, properties: {}, children: [] };

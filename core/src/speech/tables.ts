@@ -1,5 +1,5 @@
+import type { SpeechChoices } from '../listening';
 import type { PlainText, TextBlock, TextRange } from '../text';
-import type { SpeechChoices } from './choices';
 import { spokenLanguage } from './languages';
 import type { CountWords, SpokenLanguage } from './languages/language';
 import { say } from './say';

@@ -1,4 +1,5 @@
 import type { Element, Root } from 'hast';
+import { type Pronunciation, type SpeechChoices, USUAL_SPEECH } from '../listening';
 import {
   baseLanguage,
   languageOf,
@@ -9,11 +10,10 @@ import {
   type TextBlock,
   type TextRange,
 } from '../text';
-import { type SpeechChoices, USUAL_SPEECH } from './choices';
 import { footnotesIn, marksIn } from './footnotes';
 import { spokenLanguage } from './languages';
 import { dividedBy, passagesInOtherLanguages } from './other-languages';
-import { type Pronunciation, type Said, say } from './say';
+import { type Said, say } from './say';
 import { tableSaid } from './tables';
 
 /** What a voice says in one breath: a sentence, or a line that is not one. Its range is in the plain text. */

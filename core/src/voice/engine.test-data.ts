@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { createSpeaker, type PicoModule, SHIPPED_VOICES, type ShippedVoice, type Speaker } from '.';
+import { SHIPPED_VOICES, type ShippedVoice } from '../listening';
+import { createSpeaker, type PicoModule, type Speaker } from '.';
 
 /** Where the project keeps the voices' files. */
 export const VOICES_FOLDER = path.resolve(__dirname, '../../../app/voices');

@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { joined, SAMPLE_RATE, SHIPPED_VOICES, type Speaker } from '.';
+import { SHIPPED_VOICES } from '../listening';
+import { joined, SAMPLE_RATE, type Speaker } from '.';
 import { testSpeaker } from './engine.test-data';
 
 /** Articles 1, 3 and 15 of the Universal Declaration of Human Rights (United Nations), in each language's own words. */

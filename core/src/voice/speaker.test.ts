@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { SHIPPED_VOICES } from '../listening';
 import { say } from '../speech';
 import { sentences } from '../text';
-import { SHIPPED_VOICES, type Sound, type Speaker, VoiceError } from '.';
+import { type Sound, type Speaker, VoiceError } from '.';
 import { LONGEST } from './clauses';
 import { fileOf, testSpeaker, VOICES_FOLDER } from './engine.test-data';
 import { wordsOf } from './marks';

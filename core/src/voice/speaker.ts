@@ -1,9 +1,9 @@
+import type { ShippedVoice, ShippedVoiceId } from '../listening';
 import { type Part, partsOf } from './clauses';
 import { guessedMarks, marksOf, type WordMark } from './marks';
 import type { PicoModule } from './pico-module';
 import { findQueues, FRAME, QUEUES, readQueues, type Timing, type WordHeard } from './queues';
 import { joined, levelled, msOf, SAMPLE_RATE, silence, trimmed } from './sound';
-import type { ShippedVoice, ShippedVoiceId } from './voices';
 
 /** What was said, as sound. */
 export interface Sound {

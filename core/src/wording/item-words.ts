@@ -1,7 +1,6 @@
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { isSameYear } from 'date-fns/isSameYear';
-import { isThisYear } from 'date-fns/isThisYear';
 import { hostOf, isOnWeb } from '../address';
 import type { Item } from '../model';
 
@@ -48,11 +47,11 @@ function dayWords(instant: number, now: number): string {
   return `on ${format(instant, isSameYear(instant, now) ? 'd MMMM' : 'd MMMM yyyy')}`;
 }
 
-/** A calendar day in words: "3 December". */
-export function dayInWords(day: string): string {
+/** A calendar day in words: "Thursday, 3 December"; one of another year "3 December 2024". @param today the reader's day */
+export function dayInWords(day: string, today: string = format(Date.now(), 'yyyy-MM-dd')): string {
   const [year = 0, month = 1, date = 1] = day.split('-').map(Number);
-  const instant = new Date(year, month - 1, date);
-  return format(instant, isThisYear(instant) ? 'EEEE, d MMMM' : 'd MMMM yyyy');
+  const isThisYear = today.startsWith(`${day.slice(0, 4)}-`);
+  return format(new Date(year, month - 1, date), isThisYear ? 'EEEE, d MMMM' : 'd MMMM yyyy');
 }
 
 /** The same with the time of day: two copies may well be of one day. "today at 7:05" */

@@ -94,5 +94,5 @@ export function periodInWords({ kind, from }: Period): string {
 /** That the reader wanted an item back. @param today the reader's day */
 export function dueInWords(item: Item, today: string): string {
   const day = item.choices.comeBackOn.value ?? today;
-  return `you wanted it back ${day === today ? 'today' : `on ${dayInWords(day)}`}`;
+  return `you wanted it back ${day === today ? 'today' : `on ${dayInWords(day, today)}`}`;
 }

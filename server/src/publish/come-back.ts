@@ -112,7 +112,7 @@ export async function cameBack(database: Database, reader: Reader): Promise<Come
           .sort()
           .at(-1) ?? null;
       if (day === null) return [];
-      const reason = (day === today ? reasons.get(item.id) : undefined) ?? `came back on ${dayInWords(day)}`;
+      const reason = (day === today ? reasons.get(item.id) : undefined) ?? `came back on ${dayInWords(day, today)}`;
       const at = new TZDate(`${day}T00:00:00`, zone).setHours(FEED_HOUR);
       return [{ ...entryOf(item, reason, origin), day, at: Math.min(at, tools.now()) }];
     })

@@ -1,9 +1,9 @@
 import { existsSync, writeFileSync } from 'node:fs';
+import { VOICE_VERSION } from '@dorvel/core/listening';
 import type { Copy } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
 import { createClock } from '@dorvel/core/sync';
 import { pageFrom } from '@dorvel/core/testing';
-import { VOICE_VERSION } from '@dorvel/core/voice';
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { episodes as episodesTable } from '../db/schema';

@@ -125,7 +125,8 @@ export function reminderShelf(database: Database, { send, readerOf, now }: Remin
       const { parts, tasks } = await comeBackToday(database, readerOf(accountId, { zone, origin }));
       const isWorthIt = tasks.length > 0 || parts.some(({ entries }) => entries.length > 0);
       if (isWorthIt) {
-        const day = dayInWords(dayIn(zone)(now()));
+        const today = dayIn(zone)(now());
+        const day = dayInWords(today, today);
         await send(row.mail, dailyLetter({ day, parts, tasks, settings: `${origin}/you/reminders` }));
       }
       await update(accountId, { retryAt: null });

@@ -4,17 +4,11 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import type { MessagePort } from 'node:worker_threads';
 import { withEmojiSaid } from '@dorvel/core/emoji';
+import { SHIPPED_VOICES, type ShippedVoice, voiceFor } from '@dorvel/core/listening';
 import { type Chapter, Copy } from '@dorvel/core/model';
-import { titleUtterance, utterances, voiceFor } from '@dorvel/core/speech';
+import { titleUtterance, utterances } from '@dorvel/core/speech';
 import { plainText } from '@dorvel/core/text';
-import {
-  createSpeaker,
-  SAMPLE_RATE,
-  SHIPPED_VOICES,
-  type ShippedVoice,
-  silence,
-  type Speaker,
-} from '@dorvel/core/voice';
+import { createSpeaker, SAMPLE_RATE, silence, type Speaker } from '@dorvel/core/voice';
 import startEngine from '@echogarden/svoxpico-wasm';
 import NodeID3 from 'node-id3';
 import { createMp3Encoder } from 'wasm-media-encoders';

@@ -1,6 +1,6 @@
-import { type Utterance, voiceFor } from '@dorvel/core/speech';
+import { SHIPPED_VOICES, shippedVoice, type ShippedVoiceId, voiceFor } from '@dorvel/core/listening';
+import { type Utterance } from '@dorvel/core/speech';
 import { countWords, listeningMinutes } from '@dorvel/core/text';
-import { SHIPPED_VOICES, shippedVoice, type ShippedVoiceId } from '@dorvel/core/voice';
 import { wrap } from 'comlink';
 import { createTwinPlayer } from './double-buffered-player';
 import type { NarratorMaker } from './narrator';

@@ -1,4 +1,5 @@
-import type { ShippedVoiceId, WordMark } from '@dorvel/core/voice';
+import type { ShippedVoiceId } from '@dorvel/core/listening';
+import type { WordMark } from '@dorvel/core/voice';
 
 /** What was said, as sound. */
 export interface Spoken {

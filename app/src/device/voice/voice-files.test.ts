@@ -1,5 +1,5 @@
 import { createHash, webcrypto } from 'node:crypto';
-import type { ShippedVoice } from '@dorvel/core/voice';
+import type { ShippedVoice } from '@dorvel/core/listening';
 import { voiceFiles } from './voice-files';
 
 const [words, sounds] = [new Uint8Array([1, 2, 3, 4]), new Uint8Array([5, 6, 7])];

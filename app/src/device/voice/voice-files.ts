@@ -1,5 +1,4 @@
-import { type ShippedVoice, VOICE_CACHE, type VoiceFile } from '@dorvel/core/voice';
-
+import { type ShippedVoice, VOICE_CACHE, type VoiceFile } from '@dorvel/core/listening';
 /** Told how much of a voice has come, 0 to 1. */
 type Told = (part: number) => void;
 

@@ -1,14 +1,7 @@
 /// <reference lib="webworker" />
 import { withEmojiSaid } from '@dorvel/core/emoji';
-import {
-  createSpeaker,
-  joined,
-  type PicoModule,
-  shippedVoice,
-  type ShippedVoiceId,
-  silence,
-  type Sound,
-} from '@dorvel/core/voice';
+import { shippedVoice, type ShippedVoiceId } from '@dorvel/core/listening';
+import { createSpeaker, joined, type PicoModule, silence, type Sound } from '@dorvel/core/voice';
 import startEngine from '@echogarden/svoxpico-wasm';
 import { expose, transfer } from 'comlink';
 import { WaveFile } from 'wavefile';

@@ -1,4 +1,4 @@
-import { SHIPPED_VOICES, shippedVoice, type ShippedVoiceId } from '@dorvel/core/voice';
+import { SHIPPED_VOICES, shippedVoice, type ShippedVoiceId } from '@dorvel/core/listening';
 import { create } from 'zustand';
 import { dropVoice, isVoiceHere, voiceFiles } from './voice-files';
 

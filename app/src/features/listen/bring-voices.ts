@@ -1,4 +1,4 @@
-import { SHIPPED_VOICES, type ShippedVoiceId } from '@dorvel/core/voice';
+import { SHIPPED_VOICES, type ShippedVoiceId } from '@dorvel/core/listening';
 import { useItemsState } from '@/device/store/items';
 import { useVoicesHere } from '@/device/voice/voices-here';
 import { chosenVoice } from './listening-settings-store';

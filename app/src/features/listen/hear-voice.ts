@@ -1,5 +1,5 @@
+import { shippedVoice, type ShippedVoiceId } from '@dorvel/core/listening';
 import { baseLanguage } from '@dorvel/core/text';
-import { shippedVoice, type ShippedVoiceId } from '@dorvel/core/voice';
 import { sayOnce } from '@/device/voice/shipped-narrator';
 import { useNotices } from '@/ui/notices';
 import { usePlayer } from './player-store';

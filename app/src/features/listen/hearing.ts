@@ -1,6 +1,7 @@
 import { findAnchor } from '@dorvel/core/highlight';
+import type { SpeechChoices } from '@dorvel/core/listening';
 import type { Item } from '@dorvel/core/model';
-import { type SpeechChoices, titleUtterance, type Utterance, utteranceAt, utterances } from '@dorvel/core/speech';
+import { titleUtterance, type Utterance, utteranceAt, utterances } from '@dorvel/core/speech';
 import { fractionAbove, listeningMinutes, type PlainText, type TextRange } from '@dorvel/core/text';
 import { inMinutes, sourceOf, titleOf } from '@dorvel/core/wording';
 import type { KeptCopy } from '@/device/store/store';

@@ -1,6 +1,5 @@
-import { RATE_RANGE, type SpeechChoices, USUAL_SPEECH, voiceFor } from '@dorvel/core/speech';
+import { RATE_RANGE, SHIPPED_VOICES, type SpeechChoices, USUAL_SPEECH, voiceFor } from '@dorvel/core/listening';
 import { baseLanguage } from '@dorvel/core/text';
-import { SHIPPED_VOICES } from '@dorvel/core/voice';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { readSetting, writeSetting } from '@/device/store/settings-storage';

@@ -1,6 +1,7 @@
 import { passageAt } from '@dorvel/core/highlight';
+import { RATE_RANGE, type SpeechChoices, toRate } from '@dorvel/core/listening';
 import type { Item, MarkedPassage } from '@dorvel/core/model';
-import { paragraphFrom, RATE_RANGE, type SpeechChoices, toRate, utteranceAt, wordAt } from '@dorvel/core/speech';
+import { paragraphFrom, utteranceAt, wordAt } from '@dorvel/core/speech';
 import { partitionPoint, type PlainText, type TextRange } from '@dorvel/core/text';
 import type { StateCreator } from 'zustand';
 import type { KeptCopy } from '@/device/store/store';

@@ -1,4 +1,4 @@
-import { RATE_RANGE } from '@dorvel/core/speech';
+import { RATE_RANGE } from '@dorvel/core/listening';
 import Minus from 'lucide-react/dist/esm/icons/minus.mjs';
 import Plus from 'lucide-react/dist/esm/icons/plus.mjs';
 import { Text, View } from 'react-native';

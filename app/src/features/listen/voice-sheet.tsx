@@ -1,4 +1,4 @@
-import { SHIPPED_VOICES, type ShippedVoiceId } from '@dorvel/core/voice';
+import { SHIPPED_VOICES, type ShippedVoiceId } from '@dorvel/core/listening';
 import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '@/ui/button';

@@ -1,4 +1,4 @@
-import { SHIPPED_VOICES, type ShippedVoice } from '@dorvel/core/voice';
+import { SHIPPED_VOICES, type ShippedVoice } from '@dorvel/core/listening';
 import { useEffect } from 'react';
 import { Text, View } from 'react-native';
 import { useVoicesHere, type VoicePlace } from '@/device/voice/voices-here';

@@ -12,7 +12,6 @@ export { ElsewhereScreen } from '@/features/elsewhere/elsewhere-screen';
 export { FeedsScreen } from '@/features/feeds/feeds-screen';
 export { GatheredScreen } from '@/features/highlights/gathered-screen';
 export { HighlightsScreen } from '@/features/highlights/highlights-screen';
-export { ListeningPage } from '@/features/listen/listening-page';
 export { LookBackScreen } from '@/features/look-back/look-back-screen';
 export { ArrangeNow } from '@/features/now/arrange-now';
 export { PicturesScreen } from '@/features/pictures/pictures-screen';

@@ -1,28 +1,69 @@
-import { type ComponentType, lazy, Suspense } from 'react';
+import { type ComponentType, lazy, Suspense, useState } from 'react';
+import { create } from 'zustand';
 import { whenQuiet } from '@/ui/quiet';
 
-type Later = typeof import('./later-screens');
-const fetchLater = () => import('./later-screens');
-
-/** One of the screens that are not seen first, drawn when it is there. What it is asked is handed on. */
-export function later<Name extends keyof Later>(name: Name): Later[Name] {
-  const Screen = lazy(async () => ({ default: (await fetchLater())[name] as ComponentType<object> }));
-  const Drawn = (props: object) => (
-    <Suspense fallback={null}>
-      <Screen {...props} />
-    </Suspense>
-  );
-  return Drawn as unknown as Later[Name];
+interface Part<Exports> {
+  /** What is in it, once it is there. */
+  use(): Exports | null;
+  fetch(): Promise<Exports>;
+  /** One of its screens, drawn when it is there. What it is asked is handed on. */
+  screen<Name extends keyof Exports>(name: Name): Exports[Name];
 }
+
+/** A part of the app that is not seen first, and is not fetched with what is. */
+function part<Exports extends object>(bring: () => Promise<Exports>): Part<Exports> {
+  const here = create<{ exports: Exports | null }>(() => ({ exports: null }));
+  const fetch = async () => {
+    const exports = await bring();
+    if (!here.getState().exports) here.setState({ exports });
+    return exports;
+  };
+  return {
+    use: () => here((state) => state.exports),
+    fetch,
+    screen: (name) => {
+      const Waited = lazy(async () => ({ default: (await fetch())[name] as ComponentType<object> }));
+      // Without a frame of nothing where it is there already; and not taken apart when it comes.
+      const Drawn = (props: object) => {
+        const [Screen] = useState(
+          () => (here.getState().exports?.[name] as ComponentType<object> | undefined) ?? Waited,
+        );
+        return (
+          <Suspense fallback={null}>
+            <Screen {...props} />
+          </Suspense>
+        );
+      };
+      return Drawn as unknown as Exports[typeof name];
+    },
+  };
+}
+
+const screens = part(() => import('./later-screens'));
+/** What a text is read and heard with. */
+export const reading = part(() => import('./reading-part'));
+
+/** One of the screens that are not seen first. */
+export const later = screens.screen;
 
 /** By then the first list stands, in milliseconds. */
 const FIRST_LIST_MS = 2500;
+/** A text is what is opened next, so what it is read with comes before the screens. */
+const READING_MS = 800;
 
-/** Fetches them once nothing else is to be done. @returns ends the waiting */
+/** Fetches both once nothing else is to be done. @returns ends the waiting */
 export function fetchLaterWhenIdle(): () => void {
-  return whenQuiet(FIRST_LIST_MS, () => {
-    fetchLater().catch(() => {
-      // Fetched again when one of them is asked for.
-    });
-  });
+  const ends = (
+    [
+      [READING_MS, reading.fetch],
+      [FIRST_LIST_MS, screens.fetch],
+    ] as const
+  ).map(([afterMs, fetch]) =>
+    whenQuiet(afterMs, () => {
+      fetch().catch(() => {
+        // Fetched again when one of them is asked for.
+      });
+    }),
+  );
+  return () => ends.forEach((end) => end());
 }

@@ -16,9 +16,6 @@ import { useShared } from '@/features/add/shared';
 import { useFileDrop } from '@/features/add/use-file-drop';
 import { PutInSheet } from '@/features/collecting/put-in-sheet';
 import { asEntries, putInLast, usePutIn } from '@/features/collecting/put-in-store';
-import { bringVoices } from '@/features/listen/bring-voices';
-import { PlayerBar } from '@/features/listen/player-bar';
-import { startPlayer } from '@/features/listen/player-store';
 import { NoteSheet } from '@/features/notes/note-sheet';
 import { useNoteSheet } from '@/features/notes/note-store';
 import { bringEditor } from '@/features/notes/writing-field';
@@ -33,7 +30,7 @@ import { whenQuiet } from '@/ui/quiet';
 import { useWide } from '@/ui/wide';
 import { DropShelf } from './drop-shelf';
 import { KeysSheet } from './keys-sheet';
-import { fetchLaterWhenIdle, later } from './later';
+import { fetchLaterWhenIdle, later, reading } from './later';
 import { StatusLine } from './status-line';
 import { TabBar } from './tab-bar';
 
@@ -63,8 +60,6 @@ export function Shell({ openId, children }: ShellProps) {
   useEffect(followKnots, [store]);
   useEffect(bringEditorWhenIdle, []);
   useEffect(fetchLaterWhenIdle, []);
-  useEffect(startPlayer, []);
-  useEffect(bringVoices, [store]);
   useEffect(followWhole, []);
   useEffect(() => {
     if (openId === null || !wide) useReaderRoom.getState().setWhole(false);
@@ -114,7 +109,7 @@ export function Shell({ openId, children }: ShellProps) {
             </View>
             <NoticeBar />
           </View>
-          <PlayerBar openId={openId} />
+          <Player openId={openId} />
         </View>
         {!wide && openId === null && <BarBelow />}
       </View>
@@ -126,6 +121,17 @@ export function Shell({ openId, children }: ShellProps) {
       {keysShown && <KeysSheet onClose={() => setKeysShown(false)} />}
     </View>
   );
+}
+
+const PlayerBar = reading.screen('PlayerBar');
+
+/** The player, once there is anything to listen with. */
+function Player({ openId }: { openId: string | null }) {
+  const store = useAccount((state) => state.store);
+  const here = reading.use();
+  useEffect(() => here?.startPlayer(), [here]);
+  useEffect(() => here?.bringVoices(), [here, store]);
+  return here && <PlayerBar openId={openId} />;
 }
 
 /** Out of the way of a text from the frame on that shows it, so that the text is not laid out twice. */

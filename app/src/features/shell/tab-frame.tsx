@@ -6,12 +6,14 @@ import { LIST_WIDTH, ListScreen } from '@/features/library/list-screen';
 import { Preview } from '@/features/library/preview';
 import { NowScreen } from '@/features/now/now-screen';
 import { useReaderRoom } from '@/features/reader/reader-room';
-import { ReaderScreen } from '@/features/reader/reader-screen';
 import { unfold } from '@/navigation/opened-from';
 import type { Tab } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
 import { useFocusOnClosing } from '@/ui/follow-focus';
 import { useWide } from '@/ui/wide';
+import { reading } from './later';
+
+const ReaderScreen = reading.screen('ReaderScreen');
 
 /**
  * A tab with its list and what is open from it: side by side on a wide screen; on a phone one covers the other. The routes

@@ -1,3 +1,3 @@
-import { later } from '@/features/shell/later';
+import { reading } from '@/features/shell/later';
 
-export default later('ListeningPage');
+export default reading.screen('ListeningPage');

@@ -1,4 +1,8 @@
-import type { Pronunciation } from './say';
+/** How the reader wants a word to be said. */
+export interface Pronunciation {
+  written: string;
+  said: string;
+}
 
 /** What the reader chose to hear of what is not running text. */
 export interface SpeechChoices {

@@ -1,0 +1,3 @@
+export * from './choices';
+export * from './rates';
+export * from './voices';
