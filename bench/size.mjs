@@ -1,9 +1,9 @@
 // The exported app beside an empty Expo Router + NativeWind app: JavaScript and CSS, gzip.
-import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { ensureBuilt, root } from '../scripts/steps.mjs';
+import { buildEmptyApp } from './empty-app.mjs';
 
 const gzipped = (folder, wanted) =>
   readdirSync(folder, { recursive: true })
@@ -12,13 +12,7 @@ const gzipped = (folder, wanted) =>
     .reduce((sum, name) => sum + gzipSync(readFileSync(path.join(folder, name))).length, 0);
 
 ensureBuilt();
-const empty = path.join(root, 'bench/empty-app');
-const out = path.join(root, 'bench/.work/empty');
-execFileSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', out], {
-  cwd: empty,
-  stdio: ['ignore', 'ignore', 'inherit'],
-  env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
-});
+const out = buildEmptyApp();
 const dist = path.join(root, 'app/dist');
 // What the first screen needs; the rest comes when it is asked for, or in the background.
 const FIRST = /(?:entry|runtime|common)-|\.css$/;
@@ -29,4 +23,7 @@ console.log(`  Dorvel                            ${(ours / 1024).toFixed(0)} KiB
 console.log(`  empty Expo Router + NativeWind    ${(theirs / 1024).toFixed(0)} KiB`);
 console.log(`  ratio                             ${(ours / theirs).toFixed(2)}`);
 const kib = (wanted) => `${(gzipped(dist, wanted) / 1024).toFixed(0)} KiB`;
-console.log(`  later: the voice ${kib(/^voice\//)}, relating ${kib(/^workers\//)}, charts ${kib(/doing-screen/)}`);
+console.log(
+  `  later: reading and hearing ${kib(/reading-part-/)}, other screens ${kib(/later-screens-/)}, the voice ${kib(/^voice\//)}, ` +
+    `relating ${kib(/^workers\//)}`,
+);

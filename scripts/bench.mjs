@@ -45,6 +45,7 @@ if (only === 'picture-kinds')
 if (only === 'voice') run('voice', ['--import', 'tsx', 'bench/voice.mjs', ...process.argv.slice(3)]);
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) {
+  run('first-visit', ['--import', 'tsx', 'bench/first-visit.mjs']);
   run('reading', ['bench/reading.mjs']);
   run('lists', ['bench/lists.mjs']);
   run('live-echoes', ['--import', 'tsx', 'bench/live-echoes.mjs']);

@@ -5,6 +5,7 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { build } from 'esbuild';
 import { injectManifest } from 'workbox-build';
+import { compress } from './compress.mjs';
 import { buildTextWorkers, buildVoice } from './workers.mjs';
 
 const app = path.resolve(import.meta.dirname, '..');
@@ -83,4 +84,5 @@ if (!process.argv.includes('--assets-only')) {
     env: { ...process.env, CI: '1', EXPO_NO_TELEMETRY: '1' },
   });
   await buildServiceWorker();
+  await compress(path.join(app, 'dist'));
 }

@@ -157,7 +157,11 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
     const { accountId, episode } = await episodeOf(request);
     const file = podcasts.fileOf(accountId, episode.item.id, episode.copyId, episode.voice);
     // Answers ranges too: an app goes on with a download where it was cut off.
-    response.sendFile(file, { headers: { 'content-type': 'audio/mpeg' }, cacheControl: false });
+    response.sendFile(path.basename(file), {
+      root: path.dirname(file),
+      headers: { 'content-type': 'audio/mpeg' },
+      cacheControl: false,
+    });
   });
 
   // JSON chapters 1.2 of the open podcast namespace.

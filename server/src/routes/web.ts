@@ -1,5 +1,7 @@
+import type { ServerResponse } from 'node:http';
 import path from 'node:path';
-import express, { Router } from 'express';
+import { Router } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import { createProxyMiddleware } from 'http-proxy-middleware';
 import { unknownRoute } from './problem';
 
@@ -9,17 +11,26 @@ import { unknownRoute } from './problem';
  */
 const VOICE_POLICY = "default-src 'none';script-src 'self' 'wasm-unsafe-eval';connect-src 'self'";
 
-/** The exported app: hashed files for ever, the rest checked each time; every path without an extension is the app. */
+/**
+ * The exported app: hashed files for ever, the rest checked each time; every path without an extension is the app. What the build
+ * has compressed goes out as it lies there.
+ */
 export function webRoutes(webFolder: string): Router {
   const router = Router();
   const voiceWorker = path.join(webFolder, 'voice/worker.js');
   router.use(
-    express.static(webFolder, {
+    expressStaticGzip(webFolder, {
       index: false,
-      setHeaders(response, file) {
-        const hashed = /-[0-9a-f]{32}\.\w+$|\.[0-9a-f]{32}\.\w+$/.test(file);
-        if (file === voiceWorker) response.set('content-security-policy', VOICE_POLICY);
-        response.set('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      enableBrotli: true,
+      // Browsers name gzip first, and take either.
+      orderPreference: ['br'],
+      serveStatic: {
+        setHeaders(response: ServerResponse, served: string) {
+          const file = served.replace(/\.br$/, '');
+          const hashed = /-[0-9a-f]{32}\.\w+$|\.[0-9a-f]{32}\.\w+$/.test(file);
+          if (file === voiceWorker) response.setHeader('content-security-policy', VOICE_POLICY);
+          response.setHeader('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );
@@ -32,7 +43,7 @@ export function webRoutes(webFolder: string): Router {
       next();
       return;
     }
-    response.set('cache-control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
+    response.set('cache-control', 'no-cache').sendFile('index.html', { root: webFolder });
   });
   router.use(unknownRoute);
   return router;

@@ -46,17 +46,16 @@ export const reading = part(() => import('./reading-part'));
 /** One of the screens that are not seen first. */
 export const later = screens.screen;
 
-/** By then the first list stands, in milliseconds. */
+/** By then the first list stands, in milliseconds; what a text is read with also comes when one is set ahead. */
 const FIRST_LIST_MS = 2500;
-/** A text is what is opened next, so what it is read with comes before the screens. */
-const READING_MS = 800;
+const SCREENS_MS = 3000;
 
 /** Fetches both once nothing else is to be done. @returns ends the waiting */
 export function fetchLaterWhenIdle(): () => void {
   const ends = (
     [
-      [READING_MS, reading.fetch],
-      [FIRST_LIST_MS, screens.fetch],
+      [FIRST_LIST_MS, reading.fetch],
+      [SCREENS_MS, screens.fetch],
     ] as const
   ).map(([afterMs, fetch]) =>
     whenQuiet(afterMs, () => {
