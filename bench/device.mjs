@@ -13,6 +13,7 @@ import { ensureBuilt, ensureChromium, root, SERVER_WORDS } from '../scripts/step
 import { accountRepository } from '../server/src/accounts/accounts.ts';
 import { openDatabase } from '../server/src/db/open.ts';
 import { libraryOf } from '../server/src/library/library.ts';
+import { withoutThrowing } from './browser.mjs';
 import { readEntries } from './foldoc.mjs';
 
 const WORDS = 765;
@@ -132,14 +133,7 @@ async function measure(count) {
     args: '--no-sandbox --disable-gpu --no-first-run --disable-background-networking'.split(' '),
   });
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
-  // react-native-web tries rules of other browsers, which throw. While a page is looked at by tools, V8 reads a whole script again for the first
-  // thing that is thrown in it (135 of 1,250 ms); without tools it does not, so that it would be counted for nobody.
-  await context.addInitScript(() => {
-    const insertRule = CSSStyleSheet.prototype.insertRule;
-    CSSStyleSheet.prototype.insertRule = function (rule, at) {
-      return insertRule.call(this, /::-moz|:-ms-/.test(rule) ? '.none{}' : rule, at);
-    };
-  });
+  await withoutThrowing(context);
   const page = await context.newPage();
   const origin = `http://127.0.0.1:${PORT}`;
   const session = await context.newCDPSession(page);

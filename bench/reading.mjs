@@ -3,6 +3,7 @@
 import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { PROTOCOL, PROTOCOL_HEADER } from '../core/src/sync/index.ts';
 import { root } from '../scripts/steps.mjs';
 import { openDemo } from './browser.mjs';
 
@@ -43,15 +44,15 @@ async function give(title, text) {
     { ...base(), type: 'choose', set: { title, stage: 'queue', queueRank: -9 } },
   ];
   await page.evaluate(
-    (body) =>
+    ({ headers, body }) =>
       fetch('/api/sync/push', {
         method: 'POST',
-        headers: { 'content-type': 'application/json', 'dorvel-protocol': '2' },
+        headers: { 'content-type': 'application/json', ...headers },
         body: JSON.stringify(body),
       }).then(async (response) => {
         if (!response.ok) throw new Error(await response.text());
       }),
-    { mutations },
+    { headers: { [PROTOCOL_HEADER]: String(PROTOCOL) }, body: { mutations } },
   );
 }
 await give('Six thousand words', ofLength(6000));

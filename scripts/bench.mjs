@@ -46,7 +46,7 @@ if (only === 'voice') run('voice', ['--import', 'tsx', 'bench/voice.mjs', ...pro
 run('size', ['bench/size.mjs']);
 if (ensureChromium()) {
   run('first-visit', ['--import', 'tsx', 'bench/first-visit.mjs']);
-  run('reading', ['bench/reading.mjs']);
-  run('lists', ['bench/lists.mjs']);
+  run('reading', ['--import', 'tsx', 'bench/reading.mjs']);
+  run('lists', ['--import', 'tsx', 'bench/lists.mjs']);
   run('live-echoes', ['--import', 'tsx', 'bench/live-echoes.mjs']);
 }
