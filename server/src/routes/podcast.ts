@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { podcastFeed } from '@dorvel/core/formats';
 import { Id, Podcast } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
