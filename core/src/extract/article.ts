@@ -7,7 +7,8 @@ import { countWords, languageOf, plainText, readingMinutes } from '../text';
 import { doubtsOf } from './judge/doubts';
 import type { Stated } from './judge/features';
 import { FOREST, type Forest, likelihood, reasons } from './judge/forest';
-import { type Evidence, isTextLine, type Judged } from './judge/judge';
+import { decide, type Decision, type Evidence, type Judged } from './judge/judge';
+import { linesOf } from './judge/page-lines';
 import { readLabelledFacts } from './metadata/labelled-facts';
 import { type Metadata, readMetadata } from './metadata/metadata';
 import { checkArrival } from './page/came-through';
@@ -18,6 +19,7 @@ import {
   findElement,
   isText,
   type PageDocument,
+  type PageElement,
   PageTooLarge,
   parsePage,
   spacedText,
@@ -206,7 +208,7 @@ function statedBy({ title, statedTexts }: Metadata): Stated {
 }
 
 /** The lines of a page with their features, for making a forest. */
-export function pageEvidence(html: string, url: string): Evidence | null {
+export function pageEvidence(html: string, url: string): (Evidence & { asked: PageElement[] }) | null {
   const document = parsePage(html);
   const place = { address: url, base: baseOf(document, url) };
   return evidenceOf(document, place, statedBy(readMetadata(document, place.base)));
@@ -218,25 +220,38 @@ export interface JudgedLine {
   /** How likely it is text, 0 to 1, as far as the forest can tell. */
   likelihood: number;
   isText: boolean;
+  /** What decided it: beside what decides of lines, that it was asked of readers, with what they answered. */
+  by: Decision['by'] | 'asked';
   /** What spoke for it (above 0) and against it, the strongest first. */
   reasons: { feature: string; weight: number }[];
 }
 
 const MOST_REASONS = 5;
 
-/** Why each line of a page came through or did not. */
+/** Why each line of a page came through or did not; those that were taken out before any was judged come last. */
 export function whyLines(html: string, url: string): JudgedLine[] {
   const evidence = pageEvidence(html, url);
   if (!evidence) return [];
-  return evidence.page.lines.map(({ text }, at) => {
-    const features = evidence.features[at] ?? [];
-    return {
-      text,
-      likelihood: likelihood(FOREST, features),
-      isText: isTextLine(features, FOREST),
-      reasons: reasons(FOREST, features).slice(0, MOST_REASONS),
-    };
+  const decisions = decide(evidence, FOREST);
+  const judged = evidence.page.lines.flatMap(({ text }, at): JudgedLine[] => {
+    const [features, decision] = [evidence.features[at], decisions[at]];
+    if (!features || !decision) return [];
+    const { isText: isKept, by } = decision;
+    const likely = likelihood(FOREST, features);
+    return [
+      { text, likelihood: likely, isText: isKept, by, reasons: reasons(FOREST, features).slice(0, MOST_REASONS) },
+    ];
   });
+  const asked = evidence.asked.flatMap((box) =>
+    linesOf(box).lines.map(({ text }): JudgedLine => ({
+      text,
+      likelihood: 0,
+      isText: false,
+      by: 'asked',
+      reasons: [],
+    })),
+  );
+  return [...judged, ...asked];
 }
 
 /** A text shorter than this is looked for a second time. */

@@ -1,13 +1,11 @@
-import { extractArticle } from '..';
+import { extractArticle, whyLines } from '..';
 
 const sentence = (n: number) =>
   `Sentence ${n} of the story tells something at some length, with a comma in it, and then it comes to its end.`;
 const prose = (count: number) => Array.from({ length: count }, (_, n) => `<p>${sentence(n + 1)}</p>`).join('');
-const textOf = (body: string, around = '') =>
-  extractArticle(
-    `<html lang="en"><head><title>The frozen harbour</title></head><body><div class="a"><div class="b"><h1>The frozen harbour</h1>${body}</div>${around}</div></body></html>`,
-    'https://x.example/a',
-  ).text;
+const pageOf = (body: string, around = '') =>
+  `<html lang="en"><head><title>The frozen harbour</title></head><body><div class="a"><div class="b"><h1>The frozen harbour</h1>${body}</div>${around}</div></body></html>`;
+const textOf = (body: string, around = '') => extractArticle(pageOf(body, around), 'https://x.example/a').text;
 
 // No class here says what a box is for: it is known by what stands in it.
 describe('what a page asks of its readers', () => {
@@ -86,12 +84,17 @@ describe('what readers answered', () => {
 
 describe('lists and tables', () => {
   it('come through whole where most of them does', () => {
-    const text = textOf(
+    const parts = [
       `<p>${sentence(1)}</p></div><section><div><h3>What does it cost?</h3><div><p>${sentence(2)}</p><table><tr><th>House</th><th>Cost</th></tr><tr><td>Terrace</td><td>9,200</td></tr><tr><td>Detached</td><td>13,800</td></tr></table></div></div></section><div>`,
       '<section><h2>Get a free quote</h2><p>Leave your details and one of our fitters will call you back.</p><form><input type="email"></form></section><footer><div>The county’s office for houses is paid by nobody.</div></footer>',
-    );
+    ] as const;
+    const text = textOf(...parts);
     expect(text).toContain('Terrace');
     expect(text).toContain('Detached');
+    // And it is told that this is why.
+    const whole = whyLines(pageOf(...parts), 'https://x.example/a').filter(({ by }) => by === 'whole');
+    expect(whole).not.toEqual([]);
+    expect(whole.every((line) => line.isText && text.includes(line.text))).toBe(true);
   });
 
   it('of links to the pages before and after go', () => {

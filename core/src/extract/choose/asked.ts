@@ -20,24 +20,30 @@ import { announcesComments } from './lines';
  * Takes out of a page what asks something of its readers, and what they answered: consent to be followed, an address to write to,
  * an opinion. These are known by what stands in them to be pressed or filled in, whatever the page calls them, so that it is
  * done before anything is judged. A page that is little else keeps all of it. Changes the page's tree.
+ *
+ * @returns what was taken out
  */
-export function removeAsked(body: PageElement): void {
+export function removeAsked(body: PageElement): PageElement[] {
   const { fields, buttons, replies, headlines } = whatAsks(body);
   const askers = [
     ...fields.map(({ field, asked }) => ({ asked, box: askingBox(field, asked, headlines) })),
     ...buttons.map((button) => ({ asked: 'consent' as const, box: consentBox(button, headlines) })),
   ];
-  if (askers.every(({ box }) => box === null) && replies.length < 2) return;
+  if (askers.every(({ box }) => box === null) && replies.length < 2) return [];
   const measures = measure(body);
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(body);
+  const gone: PageElement[] = [];
   for (const { box, asked } of askers) {
     if (box === null) continue;
     const { most, elsewhere, times } = LIMITS[asked];
     if (askers.filter((each) => each.asked === asked && each.box !== null).length > times || holdsCode(box)) continue;
-    if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) remove(box);
+    if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) gone.push(box);
   }
-  removeAnswers(replies, proseOf, all);
+  for (const each of gone) remove(each);
+  const answers = answersAmong(replies, proseOf, all);
+  for (const each of answers) remove(each);
+  return [...gone, ...answers];
 }
 
 interface WhatAsks {
@@ -178,8 +184,12 @@ const ENOUGH_ELSEWHERE = 400;
 const ENOUGH_SHORT = 100;
 const MOST_HEADING = 60;
 
-/** Takes out boxes that stand beside one another and can each be replied to, and the line that announces them. */
-function removeAnswers(replies: readonly PageElement[], proseOf: (element: PageElement) => number, all: number): void {
+/** Boxes that stand beside one another and can each be replied to, and the line that announces them. */
+function answersAmong(
+  replies: readonly PageElement[],
+  proseOf: (element: PageElement) => number,
+  all: number,
+): PageElement[] {
   /** For each element, those of its children in which something can be replied to. */
   const answered = new Map<PageElement, Set<PageElement>>();
   for (const reply of replies)
@@ -193,12 +203,11 @@ function removeAnswers(replies: readonly PageElement[], proseOf: (element: PageE
   const answers = gone.filter((each) => !isPressed(each) && !gone.some((other) => other !== each && isIn(each, other)));
   const prose = answers.reduce((sum, each) => sum + proseOf(each), 0);
   const elsewhere = all - prose;
-  if (answers.length < 2 || elsewhere < Math.min(ENOUGH_ELSEWHERE, Math.max(ENOUGH_SHORT, prose))) return;
-  for (const each of answers) {
+  if (answers.length < 2 || elsewhere < Math.min(ENOUGH_ELSEWHERE, Math.max(ENOUGH_SHORT, prose))) return [];
+  return answers.flatMap((each) => {
     const above = before(each);
-    if (above && announces(startOfText(above, MOST_HEADING))) remove(above);
-    remove(each);
-  }
+    return above && announces(startOfText(above, MOST_HEADING)) ? [above, each] : [each];
+  });
 }
 
 function isIn(element: PageElement, outer: PageElement): boolean {

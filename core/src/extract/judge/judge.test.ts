@@ -257,3 +257,16 @@ it('every line of a page says why it came through or did not', () => {
   expect(share).toMatchObject({ isText: false });
   expect(share?.reasons.some(({ feature, weight }) => feature === 'cutAround' && weight < 0)).toBe(true);
 });
+
+it('what decided of a line is told: the page, the list around it, or that it was asked of readers', () => {
+  const lines = whyLines(
+    `<html><body><article><h1>Larch or oak</h1>${prose(6)}
+      <div><h3>Get our letter</h3><form><input type="email"><button>Sign up</button></form></div></article></body></html>`,
+    'https://x.example/a',
+  );
+  const by = (wanted: string) => lines.find(({ text }) => text.startsWith(wanted))?.by;
+  expect(by('Sentence')).toBe('forest');
+  expect(lines.filter((line) => line.by === 'asked')).toEqual([
+    { text: 'Get our letter', likelihood: 0, isText: false, by: 'asked', reasons: [] },
+  ]);
+});

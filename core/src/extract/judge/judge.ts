@@ -69,9 +69,8 @@ export interface Judged {
 export function judgePage(body: PageElement, stated: Stated, forest: Forest): Judged | null {
   const evidence = gatherEvidence(body, stated);
   const { lines } = evidence.page;
-  const likely = evidence.features.map((features) => likelihoodOf(features, forest));
-  const isKept = evidence.features.map((features, at) => isEnough(likely[at] ?? 0, features, forest));
-  keepWhole(evidence, isKept);
+  const decisions = decide(evidence, forest);
+  const isKept = decisions.map(({ isText: is }) => is);
   const first = isKept.indexOf(true);
   const firstLine = lines[first];
   if (!firstLine) return null;
@@ -87,9 +86,31 @@ export function judgePage(body: PageElement, stated: Stated, forest: Forest): Ju
     parts: root === evidence.main ? [...findPrelude(root), root] : [root],
     kept: lines.flatMap(({ text }, at) => {
       const features = evidence.features[at];
-      return isKept[at] && features ? [{ text, features, likely: likely[at] ?? 0 }] : [];
+      return isKept[at] && features ? [{ text, features, likely: decisions[at]?.likely ?? 0 }] : [];
     }),
   };
+}
+
+/** Whether a line is text, and what decided it: the forest, what is certain of it, or the list or fold that it stands in. */
+export interface Decision {
+  isText: boolean;
+  /** As far as the forest can tell, 0 to 1. */
+  likely: number;
+  by: 'forest' | 'certainty' | 'whole';
+}
+
+/** Decides for every line of a page whether it is text. */
+export function decide(evidence: Evidence, forest: Forest): Decision[] {
+  const judged = evidence.features.map((features): Decision => {
+    const isCertain = isBeyondDoubt(features);
+    const likely = isCertain ? 1 : likelihood(forest, features);
+    return { isText: isEnough(likely, features, forest), likely, by: isCertain ? 'certainty' : 'forest' };
+  });
+  const isKept = judged.map(({ isText: is }) => is);
+  keepWhole(evidence, isKept);
+  return judged.map((decision, at) =>
+    isKept[at] && !decision.isText ? { ...decision, isText: true, by: 'whole' } : decision,
+  );
 }
 
 /** A list or a table of which so much came through is read as a whole, since a row that is missing is worse than one too many. */
@@ -116,16 +137,8 @@ function isBeyondDoubt(features: ArrayLike<number>): boolean {
   return features[RULES_KEEP] === 1 && (features[ANNOUNCES_OTHERS] === 1 || features[ANNOUNCES_COMMENTS] === 1);
 }
 
-const likelihoodOf = (features: ArrayLike<number>, forest: Forest) =>
-  isBeyondDoubt(features) ? 1 : likelihood(forest, features);
-
 function isEnough(likely: number, features: ArrayLike<number>, { threshold, lean }: Forest): boolean {
   return likely > threshold + (features[RULES_KEEP] === 1 ? -lean : lean);
-}
-
-/** True for a line that is taken for text. */
-export function isTextLine(features: ArrayLike<number>, forest: Forest): boolean {
-  return isEnough(likelihoodOf(features, forest), features, forest);
 }
 
 /** The innermost element that holds all lines of a range; where that is a part of what the rules chose, what they chose. */

@@ -59,14 +59,21 @@ export function judgedTree(
   return { tree: settled(tree), kept: judged.kept };
 }
 
-/** The evidence of a page's lines, as a forest would judge them, for making one. */
-export function evidenceOf(document: PageDocument, place: Place, stated: Stated): Evidence | null {
+/**
+ * The evidence of a page's lines, as a forest would judge them, for making one; and what asked something of readers and was taken out
+ * before.
+ */
+export function evidenceOf(
+  document: PageDocument,
+  place: Place,
+  stated: Stated,
+): (Evidence & { asked: PageElement[] }) | null {
   const body = bodyOf(document);
   if (!body) return null;
   openNoscriptText(body);
   prepare(body, place);
-  removeAsked(body);
-  return gatherEvidence(body, stated);
+  const asked = removeAsked(body);
+  return { ...gatherEvidence(body, stated), asked };
 }
 
 /** The main text of a page, its surroundings taken away. Changes the page's tree. */
