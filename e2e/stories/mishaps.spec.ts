@@ -199,3 +199,22 @@ test('what cannot be drawn does not leave a white screen: it says so, and the re
   // The bar of places is still there, and other places can be gone to.
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible();
 });
+
+test.describe('before all of the app has come', () => {
+  // What is fetched ahead would be there already.
+  test.use({ serviceWorkers: 'block' });
+
+  test('a text says that what it is shown with is not here yet, and is shown when it is', async ({ page, seeded }) => {
+    const part = /\/reading-part-[0-9a-f]+\.js$/;
+    await page.route(part, (route) => route.abort());
+    await signIn(page, seeded);
+    await page.goto(`${seeded}/inbox`);
+    await row(page, 'Larch or oak').getByRole('link').click();
+    const alert = page.getByRole('alert');
+    await expect(alert).toContainText('This text cannot be shown yet');
+    await expectAccessible(page, 'a text that cannot be shown yet');
+    await page.unroute(part);
+    await alert.getByRole('button', { name: 'Try again' }).click();
+    await expect(page.getByTestId('reader')).toBeVisible();
+  });
+});

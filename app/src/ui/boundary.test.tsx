@@ -1,6 +1,6 @@
 import { act, render, screen } from '@testing-library/react-native';
 import { Text } from 'react-native';
-import { Boundary } from './boundary';
+import { Boundary, PartAway } from './boundary';
 import { Button } from './button';
 
 let broken = true;
@@ -44,4 +44,18 @@ it('is over where the reader goes elsewhere', () => {
   expect(shown()).toContain('This screen cannot be shown');
   screen.rerender(at('library'));
   expect(shown()).toContain('The list');
+});
+
+it('does not call broken what only has not come yet', () => {
+  const Away = () => {
+    throw new PartAway('A part of the app could not be fetched.');
+  };
+  render(
+    <Boundary what="This text">
+      <Away />
+    </Boundary>,
+  );
+  expect(shown()).toContain('This text cannot be shown yet');
+  expect(shown()).toContain('Go on line');
+  expect(shown()).not.toContain('not as it should be');
 });

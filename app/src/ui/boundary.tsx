@@ -10,9 +10,14 @@ interface BoundaryProps {
   children: ReactNode;
 }
 
+/** Thrown where a part of the app that is fetched later cannot be fetched. */
+export class PartAway extends Error {}
+
 interface BoundaryState {
   /** Why it could not be drawn; null while it can. */
   says: string | null;
+  /** It is not here yet; nothing is wrong with it. */
+  isAway: boolean;
   at: string | undefined;
 }
 
@@ -21,25 +26,31 @@ interface BoundaryState {
  * where the reader goes elsewhere, since a navigator inside it would then forget where it is.
  */
 export class Boundary extends Component<BoundaryProps, BoundaryState> {
-  override state: BoundaryState = { says: null, at: this.props.at };
+  override state: BoundaryState = { says: null, isAway: false, at: this.props.at };
 
   static getDerivedStateFromError(error: unknown): Partial<BoundaryState> {
-    return { says: error instanceof Error ? error.message : 'It does not say why.' };
+    return {
+      says: error instanceof Error ? error.message : 'It does not say why.',
+      isAway: error instanceof PartAway,
+    };
   }
 
   static getDerivedStateFromProps({ at }: BoundaryProps, state: BoundaryState): BoundaryState | null {
-    return at === state.at ? null : { says: null, at };
+    return at === state.at ? null : { says: null, isAway: false, at };
   }
 
   override render() {
-    if (this.state.says === null) return this.props.children;
+    const { says, isAway } = this.state;
+    if (says === null) return this.props.children;
     return (
       <View role="alert" className="flex-1 items-start gap-[12px] bg-ground px-[22px] py-[32px]">
-        <Text className="font-read text-title font-semibold text-ink">{`${this.props.what} cannot be shown`}</Text>
+        <Text className="font-read text-title font-semibold text-ink">{`${this.props.what} cannot be shown${isAway ? ' yet' : ''}`}</Text>
         <Text className="font-ui text-base text-ink">
-          Something in it is not as it should be. Nothing is lost, and everything else goes on as before.
+          {isAway
+            ? 'What it is shown with has not come to this device yet. Go on line, and try again: from then on it is here.'
+            : 'Something in it is not as it should be. Nothing is lost, and everything else goes on as before.'}
         </Text>
-        <Text className="font-ui text-small text-soft">{this.state.says}</Text>
+        {!isAway && <Text className="font-ui text-small text-soft">{says}</Text>}
         <Button label="Try again" onPress={() => this.setState({ says: null })} />
       </View>
     );

@@ -1,35 +1,50 @@
-import { type ComponentType, lazy, Suspense, useState } from 'react';
+import { type ComponentType, lazy, type ReactNode, Suspense, useState } from 'react';
+import { Text, View } from 'react-native';
 import { create } from 'zustand';
+import { PartAway } from '@/ui/boundary';
+import { useLate } from '@/ui/late';
 import { whenQuiet } from '@/ui/quiet';
 
 interface Part<Exports> {
   /** What is in it, once it is there. */
   use(): Exports | null;
   fetch(): Promise<Exports>;
-  /** One of its screens, drawn when it is there. What it is asked is handed on. */
-  screen<Name extends keyof Exports>(name: Name): Exports[Name];
+  /** One of its screens, drawn when it is there, with what stands in its place until then. What it is asked is handed on. */
+  screen<Name extends keyof Exports>(name: Name, meanwhile?: ReactNode): Exports[Name];
+}
+
+/** Where a screen will stand, over what is below it. */
+function OnItsWay() {
+  const late = useLate(true);
+  return (
+    <View role="status" className="flex-1 bg-ground p-[20px]">
+      {late && <Text className="font-ui text-base text-soft">On its way to this device…</Text>}
+    </View>
+  );
 }
 
 /** A part of the app that is not seen first, and is not fetched with what is. */
 function part<Exports extends object>(bring: () => Promise<Exports>): Part<Exports> {
   const here = create<{ exports: Exports | null }>(() => ({ exports: null }));
   const fetch = async () => {
-    const exports = await bring();
+    const exports = await bring().catch((cause: unknown) => {
+      throw new PartAway('A part of the app could not be fetched.', { cause });
+    });
     if (!here.getState().exports) here.setState({ exports });
     return exports;
   };
   return {
     use: () => here((state) => state.exports),
     fetch,
-    screen: (name) => {
-      const Waited = lazy(async () => ({ default: (await fetch())[name] as ComponentType<object> }));
-      // Without a frame of nothing where it is there already; and not taken apart when it comes.
+    screen: (name, meanwhile = <OnItsWay />) => {
+      const load = async () => ({ default: (await fetch())[name] as ComponentType<object> });
+      // Without a frame of nothing where it is there already; not taken apart when it comes; fetched anew where it is tried again.
       const Drawn = (props: object) => {
         const [Screen] = useState(
-          () => (here.getState().exports?.[name] as ComponentType<object> | undefined) ?? Waited,
+          () => (here.getState().exports?.[name] as ComponentType<object> | undefined) ?? lazy(load),
         );
         return (
-          <Suspense fallback={null}>
+          <Suspense fallback={meanwhile}>
             <Screen {...props} />
           </Suspense>
         );

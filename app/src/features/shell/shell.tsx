@@ -40,7 +40,7 @@ interface ShellProps {
   children: ReactNode;
 }
 
-const ArrangeNow = later('ArrangeNow');
+const ArrangeNow = later('ArrangeNow', null);
 
 /** What stands around every place: the status line, the bar, the sheets and notices. */
 export function Shell({ openId, children }: ShellProps) {
