@@ -5,6 +5,8 @@ import { Button } from './button';
 interface BoundaryProps {
   /** What may fail, as it is called: “This text”. */
   what: string;
+  /** The way out, where what stands here has its own way out in it. */
+  out?: { label: string; press(): void } | undefined;
   /** Where the reader is: elsewhere, what could not be drawn is over. */
   at?: string | undefined;
   children: ReactNode;
@@ -51,7 +53,10 @@ export class Boundary extends Component<BoundaryProps, BoundaryState> {
             : 'Something in it is not as it should be. Nothing is lost, and everything else goes on as before.'}
         </Text>
         {!isAway && <Text className="font-ui text-small text-soft">{says}</Text>}
-        <Button label="Try again" onPress={() => this.setState({ says: null })} />
+        <View className="flex-row flex-wrap gap-[10px]">
+          <Button label="Try again" onPress={() => this.setState({ says: null })} />
+          {this.props.out && <Button label={this.props.out.label} onPress={this.props.out.press} />}
+        </View>
       </View>
     );
   }

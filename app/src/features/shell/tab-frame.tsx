@@ -1,4 +1,4 @@
-import { Slot, useGlobalSearchParams, usePathname } from 'expo-router';
+import { Slot, useGlobalSearchParams, usePathname, useRouter } from 'expo-router';
 import { Activity, memo, useDeferredValue, useEffect, useLayoutEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { useAhead } from '@/article/prerender';
@@ -7,7 +7,7 @@ import { Preview } from '@/features/library/preview';
 import { NowScreen } from '@/features/now/now-screen';
 import { useReaderRoom } from '@/features/reader/reader-room';
 import { unfold } from '@/navigation/opened-from';
-import type { Tab } from '@/navigation/tabs';
+import { type Tab, TAB_NAMES } from '@/navigation/tabs';
 import { Boundary } from '@/ui/boundary';
 import { useFocusOnClosing } from '@/ui/follow-focus';
 import { useWide } from '@/ui/wide';
@@ -79,6 +79,7 @@ function OpenItem({ tab, openId, at, wide }: OpenItemProps) {
   }, [openId]);
   const aheadId = href === null ? null : idIn(href, tab);
   const isAhead = aheadId !== null && (shown || (openId === null && !wide));
+  const router = useRouter();
   const itemId = isAhead ? aheadId : openId;
   if (itemId === null)
     return wide && tab !== 'now' ? (
@@ -87,11 +88,12 @@ function OpenItem({ tab, openId, at, wide }: OpenItemProps) {
       </Boundary>
     ) : null;
   const found = isAhead ? undefined : at;
+  const out = { label: `Back to ${TAB_NAMES[tab]}`, press: () => router.dismissTo(`/${tab}`) };
   return (
     <Activity key={`${itemId} ${found ?? ''}`} mode={isAhead && !shown ? 'hidden' : 'visible'}>
       <View className={wide ? 'min-w-0 flex-1' : 'absolute inset-0'}>
         {!wide && <Unfolding />}
-        <Boundary what="This text">
+        <Boundary what="This text" out={wide ? undefined : out}>
           <ReaderScreen tab={tab} itemId={itemId} at={found} />
         </Boundary>
       </View>
