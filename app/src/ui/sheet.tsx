@@ -40,7 +40,7 @@ export function Sheet({ title, onClose, whole = false, children }: SheetProps) {
     >
       <View className={`px-[20px] pb-[28px] pt-[12px] ${whole ? 'min-h-full flex-1' : ''}`}>
         <View className="mb-[6px] flex-row items-center justify-between">
-          <Text role="heading" aria-level={2} className="font-read text-head font-semibold text-ink">
+          <Text role="heading" aria-level={2} className="min-w-0 flex-1 font-read text-head font-semibold text-ink">
             {title}
           </Text>
           <IconButton name="Close" onPress={onClose}>

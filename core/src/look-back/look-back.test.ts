@@ -69,7 +69,12 @@ describe('periods', () => {
       true,
       false,
     ]);
-    expect([WEEK, periodOf('month', TODAY)].map(periodInWords)).toEqual(['Week of 16 November', 'November 2026']);
+    const named = [WEEK, periodOf('week', '2026-01-01'), periodOf('month', TODAY)];
+    expect(named.map((period) => periodInWords(period, TODAY))).toEqual([
+      'Week of 16 November',
+      'Week of 29 December 2025',
+      'November 2026',
+    ]);
   });
 });
 

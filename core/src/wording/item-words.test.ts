@@ -40,8 +40,8 @@ describe('an item in words', () => {
       one.capture.page = { siteName } as never;
       return [sourceOf(one), sourceInLine(one)];
     };
-    expect(named('مرصد السماء')).toEqual(['مرصد السماء', '\u2068مرصد السماء\u2069']);
-    expect(named('כתב העת')[1]).toBe('\u2068כתב העת\u2069');
+    expect(named('مرصد السماء')).toEqual(['مرصد السماء', '\u200e\u2068مرصد السماء\u2069']);
+    expect(named('כתב העת')[1]).toBe('\u200e\u2068כתב העת\u2069');
     expect(named('Tidewater')).toEqual(['Tidewater', 'Tidewater']);
   });
 

@@ -18,11 +18,12 @@ export function sourceOf(item: Item): string {
 
 /**
  * The same, to stand among other words: a name that is written from right to left would take the line's direction with it, and "7 November"
- * behind it come out as "November 7" (Unicode Bidirectional Algorithm, UAX #9: first strong isolate).
+ * behind it come out as "November 7". Isolated, and behind a mark from left to right, since HTML's dir=auto looks into what is
+ * isolated, too (Unicode Bidirectional Algorithm, UAX #9: LRM, first strong isolate).
  */
 export function sourceInLine(item: Item): string {
   const source = sourceOf(item);
-  return FROM_RIGHT.test(source) ? `\u2068${source}\u2069` : source;
+  return FROM_RIGHT.test(source) ? `\u200e\u2068${source}\u2069` : source;
 }
 
 const FROM_RIGHT = /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}]/u;

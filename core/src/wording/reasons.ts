@@ -84,11 +84,12 @@ function whyBest(reason: BestReason): string {
   }
 }
 
-/** The name of a week or month: "Week of 23 November", "November 2026". */
-export function periodInWords({ kind, from }: Period): string {
+/** The name of a week or month: "Week of 23 November", "Week of 29 December 2025", "November 2026". @param today the reader's day */
+export function periodInWords({ kind, from }: Period, today: string): string {
   const [year = 0, month = 1, day = 1] = from.split('-').map(Number);
   const date = new Date(year, month - 1, day);
-  return kind === 'week' ? `Week of ${format(date, 'd MMMM')}` : format(date, 'MMMM yyyy');
+  if (kind === 'month') return format(date, 'MMMM yyyy');
+  return `Week of ${format(date, today.startsWith(from.slice(0, 5)) ? 'd MMMM' : 'd MMMM yyyy')}`;
 }
 
 /** That the reader wanted an item back. @param today the reader's day */

@@ -13,12 +13,12 @@ import { useNotices } from '@/ui/notices';
 import { ItemLine, Part } from './items-of';
 
 /** The best of a period, with why; the reader's own word counts most, and all of it can be taken along. */
-export function BestOfIt({ period, told }: { period: Period; told: LookBack }) {
+export function BestOfIt({ period, told, today }: { period: Period; told: LookBack; today: string }) {
   const { best, highlights, read, heard } = told;
   const named = new Set(best.map(({ item }) => item.id));
   const others = [...read, ...heard].filter(({ id }) => !named.has(id));
   if (best.length + others.length === 0) return null;
-  const title = `The best of it: ${periodInWords(period)}`;
+  const title = `The best of it: ${periodInWords(period, today)}`;
   const written = async () => {
     const { bestAsMarkdown } = await import('@/device/formats');
     return bestAsMarkdown(title, best, highlights);

@@ -57,7 +57,7 @@ export function LookBackScreen() {
   const nothing = told.cameIn.length + told.touched.length + told.highlights.length === 0;
   const first = (
     <>
-      <BestOfIt period={period} told={told} />
+      <BestOfIt period={period} told={told} today={today} />
       <Subjects now={told.touched} before={before.touched} kind={period.kind} />
       {isNow && <PileLine items={items} today={today} />}
       <ItemsOf title="Promised, and not read" items={told.promised} />
@@ -97,7 +97,7 @@ export function LookBackScreen() {
             <Icon of={ChevronLeft} tone="ink" />
           </IconButton>
           <Text role="heading" aria-level={2} className="min-w-[160px] text-center font-ui text-base text-ink">
-            {periodInWords(period)}
+            {periodInWords(period, today)}
           </Text>
           {isNow ? (
             <View className="w-[44px]" />

@@ -67,7 +67,7 @@ export function PicturesScreen() {
       >
         {!isEmpty && <FindField />}
         {!isEmpty && <Narrowing />}
-        <View className={`gap-[12px] ${wide ? 'flex-row items-center' : 'items-start'}`}>
+        <View className={`gap-[12px] ${isEmpty ? 'pt-[10px]' : ''} ${wide ? 'flex-row items-center' : 'items-start'}`}>
           {!isEmpty && <DensityChoice />}
           <Chip label="Texts between them" on={withTexts} onPress={() => change({ withTexts: !withTexts })} />
         </View>
