@@ -266,6 +266,27 @@ describe('metadata', () => {
     expect(at(page(`<h1>${heading}</h1>${prose(4)}`, `<title>${title}</title>`)).siteName).toBe(wanted);
   });
 
+  describe('a blog that has its own name in every title', () => {
+    const masthead = '<header><h1><a href="/">Salt and Rope</a></h1><p>A boatyard’s blog</p></header>';
+    const post = (title: string, of: number) =>
+      `<div class="post"><h2><a href="/posts/${of}.html">${title}</a></h2>${prose(of)}</div>`;
+    const titled = (body: string) =>
+      at(
+        page(`${masthead}<h3>Pages</h3><ul><li><a href="/about">About</a></ul>${body}`, '<title>Salt and Rope</title>'),
+      );
+
+    it('has the headline of the post that stands alone', () => {
+      expect(titled(post('Larch or oak', 6))).toMatchObject({ title: 'Larch or oak', siteName: 'Salt and Rope' });
+      const named = `<div class="c"><h3>Tides</h3></div><div><h3 class="entry-title">Larch or oak</h3>${prose(6)}<h3>Comments</h3></div>`;
+      expect(titled(named).title).toBe('Larch or oak');
+    });
+
+    it('keeps its name where several posts stand', () => {
+      expect(titled(post('Larch or oak', 6) + post('A wet winter', 7)).title).toBe('Salt and Rope');
+      expect(titled(`<h2>Larch or oak</h2>${prose(6)}`).title).toBe('Salt and Rope');
+    });
+  });
+
   it('reads what is only visible', () => {
     const article = at(
       page(

@@ -1,9 +1,12 @@
-import { attribute, isElement, isText, type PageElement, type PageNode, tidy } from '../page/page-tree';
+import { attribute, findElement, isElement, isText, type PageElement, type PageNode, tidy } from '../page/page-tree';
 import { wordsOf } from '../page/words';
 import { isSiteTitle } from './site-name';
 
 const MAX_HEADLINES = 20;
 const MAX_LENGTH = 300;
+/** Of lesser headings so many are looked at, and two of posts are enough to know a list of them. */
+const MOST_LESSER = 60;
+const MOST_POSTS = 2;
 
 /** What may be the headline of a page, as its readers see it. */
 export interface Headlines {
@@ -11,6 +14,8 @@ export interface Headlines {
   first: string[];
   /** Lesser headings, and what is named a headline. */
   other: string[];
+  /** Those that posts begin with: of a page with one post, its headline. */
+  posts: string[];
 }
 
 export function headlinesOf(elements: readonly PageElement[]): Headlines {
@@ -20,13 +25,30 @@ export function headlinesOf(elements: readonly PageElement[]): Headlines {
       .slice(0, most)
       .map(headingText)
       .filter((each) => each.length > 0 && each.length < MAX_LENGTH);
+  const lesser = elements.filter((e) => /^h[2-4]$/.test(e.tagName)).slice(0, MOST_LESSER);
   return {
     first: of((e) => e.tagName === 'h1' && !isSiteTitle(e), MAX_HEADLINES),
     other: [
       ...of((e) => /^h[23]$/.test(e.tagName), 6),
       ...of((e) => NAMED.test(attribute(e, 'class') ?? '') && !/^(?:h[1-6]|a|meta|title)$/.test(e.tagName), 6),
     ],
+    posts: [...new Set(lesser.filter(beginsPost).slice(0, MOST_POSTS).map(headingText))],
   };
+}
+
+/** What systems for blogs call a post's headline, and its box. Common practice. */
+const POST_TITLE = /(?:^|[\s_-])(?:post|entry|article)[_-]?(?:title|headline)(?:$|[\s_-])/i;
+const POST = /(?:^|\s)(?:hentry|h-entry|post|entry|blog-?post)(?:$|\s)/i;
+const MOST_UP = 4;
+
+/** True for a lesser heading that is named the headline of a post, or is the first in what is named a post. */
+function beginsPost(element: PageElement): boolean {
+  if (POST_TITLE.test(attribute(element, 'class') ?? '')) return true;
+  let at = element.parentNode;
+  for (let up = 0; at && isElement(at) && up < MOST_UP; at = at.parentNode, up++)
+    if (at.tagName === 'article' || POST.test(attribute(at, 'class') ?? ''))
+      return findElement(at, ({ tagName }) => /^h[1-6]$/.test(tagName)) === element;
+  return false;
 }
 
 const NAMED = /(?:^|[\s_-])(?:headline|title)(?:$|[\s_-])/i;
@@ -64,7 +86,7 @@ const MIN_AGREEMENT = 0.6;
 export function titleOf(
   stated: string,
   pageTitle: string,
-  { first, other }: Headlines,
+  { first, other, posts }: Headlines,
   siteName: string | null,
 ): string {
   const isSite = (text: string) => siteName !== null && same(text, siteName);
@@ -76,7 +98,10 @@ export function titleOf(
   const isShown = other.some((heading) => same(heading, bare));
   const led = [...headings, ...other].find((heading) => heading.length >= MIN_LED && pageTitle.startsWith(heading));
   if (!isShown && led !== undefined) return led;
-  return isSite(bare) ? (headings[0] ?? bare) : bare;
+  if (!isSite(bare)) return bare;
+  // A blog that has its own name in every title; a page with several posts is a list of them.
+  const [post, ...more] = posts.filter((heading) => !isSite(heading));
+  return headings[0] ?? (more.length === 0 ? post : undefined) ?? bare;
 }
 
 function same(a: string, b: string): boolean {
