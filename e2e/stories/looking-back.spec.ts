@@ -1,7 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, statSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectTargets } from '../accessible';
 import { test } from '../homes';
+import { LIBRARY_OF_DEMO } from '../ports';
 import { goTo, row, signIn } from '../reader';
 
 // When Ines of the demo marked and read: early in a month, that is in the month before.
@@ -11,7 +12,8 @@ const READ_DAYS_AGO = 12;
 /** Turns from this month to that of a day, and says how many months that was. */
 async function toMonthOf(page: Page, daysAgo: number): Promise<number> {
   const now = new Date();
-  const then = new Date(now.getFullYear(), now.getMonth(), now.getDate() - daysAgo);
+  // Counted from when the demo was filled, which may have been before midnight.
+  const then = new Date(statSync(LIBRARY_OF_DEMO).mtimeMs - daysAgo * 86_400_000);
   const months = (now.getFullYear() - then.getFullYear()) * 12 + now.getMonth() - then.getMonth();
   for (let turned = 0; turned < months; turned++) await page.getByRole('button', { name: 'The month before' }).click();
   return months;

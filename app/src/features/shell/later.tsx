@@ -23,11 +23,15 @@ function OnItsWay() {
   );
 }
 
+/** What Expo calls its error where a script does not come; whatever else is thrown is wrong with what came. */
+const NOT_FETCHED = 'AsyncRequireError';
+
 /** A part of the app that is not seen first, and is not fetched with what is. */
 function part<Exports extends object>(bring: () => Promise<Exports>): Part<Exports> {
   const here = create<{ exports: Exports | null }>(() => ({ exports: null }));
   const fetch = async () => {
     const exports = await bring().catch((cause: unknown) => {
+      if (!(cause instanceof Error && cause.name === NOT_FETCHED)) throw cause;
       throw new PartAway('A part of the app could not be fetched.', { cause });
     });
     if (!here.getState().exports) here.setState({ exports });
