@@ -17,7 +17,7 @@ const run = (name, words) => {
   console.log('');
 };
 run('extraction', ['--import', 'tsx', 'bench/extraction.mjs']);
-run('extract', ['--expose-gc', '--import', 'tsx', 'bench/extract.mjs', ...process.argv.slice(3)]);
+run('extract', ['--import', 'tsx', 'bench/extract.mjs', ...process.argv.slice(3)]);
 run('related', ['--import', 'tsx', 'bench/related.mjs']);
 run('phrases', ['--import', 'tsx', 'bench/phrases.mjs']);
 run('new-to-you', ['--import', 'tsx', 'bench/new-to-you.mjs']);

@@ -94,10 +94,11 @@ export function extractArticle(
   if (html.length > PAGE_LENGTH_LIMIT) throw new PageTooLarge('page-too-long');
   const document = parsePage(html);
   const place = { address: url, base: baseOf(document, url) };
-  const metadata = readMetadata(document, place.base);
-  const evidence = shownBy(document);
+  const elements = descendants(document);
+  const metadata = readMetadata(document, place.base, elements);
+  const evidence = shownBy(document, elements);
   const isArticle = howMuch === 'words-and-pictures' || howMuch === 'words-only';
-  const nextPageUrl = isArticle ? findNextPage([...descendants(document)], url) : null;
+  const nextPageUrl = isArticle ? findNextPage(elements, url) : null;
   const thread = isArticle ? threadTree(document, place, metadata.statedThread) : null;
   const page = { html, document, place, metadata, visibleText: evidence.visibleText, thread: thread?.tree, forest };
   const { tree, kept } = treeOf(howMuch, page);
@@ -134,12 +135,13 @@ export function measured(
   const { text } = plainText(tree);
   const language = languageOf(text, declaredLanguage);
   const pictureCount = countPictures(tree);
+  const wordCount = countWords(text, language);
   return {
     tree,
     text,
     language,
-    wordCount: countWords(text, language),
-    minutes: readingMinutes(text, language, pictureCount),
+    wordCount,
+    minutes: readingMinutes(text, language, pictureCount, wordCount),
     pictureCount,
   };
 }
@@ -273,21 +275,17 @@ function baseOf(document: PageDocument, url: string): string {
   }
 }
 
-function shownBy(document: PageDocument) {
+function shownBy(document: PageDocument, elements: readonly PageElement[]) {
   let scriptLength = 0;
   let hasPasswordField = false;
-  for (const element of descendants(document)) {
+  for (const element of elements) {
     if (element.tagName === 'script')
       scriptLength += element.childNodes.reduce((sum, node) => sum + (isText(node) ? node.value.length : 0), 0);
     if (element.tagName === 'input' && attribute(element, 'type')?.toLowerCase() === 'password')
       hasPasswordField = true;
   }
-  const mains = [...descendants(document)].filter(
-    (each) => each.tagName === 'main' || attribute(each, 'role') === 'main',
-  );
-  const noscript = [...descendants(document)]
-    .filter((e) => e.tagName === 'noscript')
-    .flatMap((e) => e.childNodes.map(textContent));
+  const mains = elements.filter((each) => each.tagName === 'main' || attribute(each, 'role') === 'main');
+  const noscript = elements.filter((e) => e.tagName === 'noscript').flatMap((e) => e.childNodes.map(textContent));
   return {
     scriptLength,
     hasPasswordField,

@@ -29,9 +29,11 @@ const FUNCTION_WORDS: Readonly<Record<string, string>> = {
 
 /** So much of a text is enough to tell its language by. */
 const ENOUGH = 8000;
-const FUNCTION_WORD_SETS = Object.entries(FUNCTION_WORDS).map(
-  ([language, list]) => [language, new Set(list.split(' '))] as const,
-);
+const WITH_FUNCTION_WORDS = Object.keys(FUNCTION_WORDS);
+/** The languages of each function word, by their place in WITH_FUNCTION_WORDS. */
+const LANGUAGES_OF = new Map<string, number[]>();
+for (const [at, list] of Object.values(FUNCTION_WORDS).entries())
+  for (const word of new Set(list.split(' '))) LANGUAGES_OF.set(word, [...(LANGUAGES_OF.get(word) ?? []), at]);
 /** Letters beyond Latin: without any, no script has to be counted. */
 const BEYOND_LATIN = /[\u0370-\uffff]{3}/;
 
@@ -58,20 +60,22 @@ const CYRILLIC = new Set(['uk', 'bg', 'sr', 'mk', 'be', 'kk', 'mn', 'ru']);
 const ARABIC = new Set(['fa', 'ur', 'ps', 'ar', 'ckb', 'ug']);
 
 function languageSeen(text: string): string | null {
-  const letters = text.match(/\p{L}/gu)?.length ?? 0;
+  const words = text.toLowerCase().match(/\p{L}+/gu) ?? [];
+  const letters = words.reduce((sum, { length }) => sum + length, 0);
   if (letters < 40) return null;
   for (const [language, pattern] of BEYOND_LATIN.test(text) ? SCRIPTS : []) {
     const share = (text.match(pattern)?.length ?? 0) / letters;
     // A Japanese text may be mostly Han, so a tenth of kana is enough to tell it from Chinese.
     if (share > (language === 'ja' ? 0.1 : 0.4)) return language;
   }
-  const words = text.toLowerCase().match(/\p{L}+/gu) ?? [];
   if (words.length < 25) return null;
+  const counts = WITH_FUNCTION_WORDS.map(() => 0);
+  for (const word of words) for (const at of LANGUAGES_OF.get(word) ?? []) counts[at] = (counts[at] ?? 0) + 1;
   let best: string | null = null;
   let bestShare = 0.12;
   let second = 0;
-  for (const [language, set] of FUNCTION_WORD_SETS) {
-    const share = words.filter((word) => set.has(word)).length / words.length;
+  for (const [at, language] of WITH_FUNCTION_WORDS.entries()) {
+    const share = (counts[at] ?? 0) / words.length;
     if (share > bestShare) {
       second = bestShare;
       bestShare = share;

@@ -40,9 +40,10 @@ const CJK_CHARACTER = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}ー]
  * @param text plain text
  * @param language BCP 47 tag, or null when not known (then taken for English)
  * @param pictures how many pictures stand in it
+ * @param words how many it has, where they have been counted
  * @returns minutes, not rounded
  */
-export function readingMinutes(text: string, language: string | null, pictures = 0): number {
+export function readingMinutes(text: string, language: string | null, pictures = 0, words?: number): number {
   const base = baseLanguage(language);
   const perCharacter = CHARACTERS_PER_MINUTE[base];
   const pictureMinutes = (pictures * SECONDS_PER_PICTURE) / 60;
@@ -51,7 +52,7 @@ export function readingMinutes(text: string, language: string | null, pictures =
     const rest = countWords(text.replace(CJK_CHARACTER, ' '), 'en');
     return characters / perCharacter + rest / ENGLISH_SILENT + pictureMinutes;
   }
-  return countWords(text, language) / silentWordsPerMinute(base) + pictureMinutes;
+  return (words ?? countWords(text, language)) / silentWordsPerMinute(base) + pictureMinutes;
 }
 
 /** How many words of a language adults read in a minute, silently. @param language BCP 47 tag; null is taken for English */

@@ -78,7 +78,7 @@ function isLinkBox(element: PageElement, prose: number, visible: number): boolea
 
 /** Lists of what is needed, in which what it is links to its own page: "½ cup potato starch". */
 function isOfAmounts(element: PageElement): boolean {
-  const entries = [...descendants(element)]
+  const entries = descendants(element)
     .filter((each) => /^(?:li|dd|tr)$/.test(each.tagName))
     .slice(0, MOST_ENTRIES);
   const amounts = entries.filter((each) => {
@@ -169,7 +169,7 @@ function isCard(element: PageElement): boolean {
 function isTeaser(box: PageElement): boolean {
   const length = startOfText(box, MAX_TEASER).length;
   if (length === 0 || length > MAX_TEASER) return false;
-  const headings = [...descendants(box)].filter((each) => /^h[2-6]$/.test(each.tagName));
+  const headings = descendants(box).filter((each) => /^h[2-6]$/.test(each.tagName));
   const [heading] = headings;
   if (!heading || headings.length > 1) return false;
   const link = [...descendants(heading), ...ancestorsWithin(heading, box)].find(isLink);

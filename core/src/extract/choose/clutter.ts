@@ -62,7 +62,9 @@ const NAMED_AS_BODY =
 
 /** True for an element whose name or property says that it holds the paragraphs of a text. */
 export function isNamedAsBody(element: PageElement): boolean {
-  return NAMED_AS_BODY.test(label(element)) || /\barticleBody\b/i.test(attribute(element, 'itemprop') ?? '');
+  const named = label(element);
+  const property = attribute(element, 'itemprop');
+  return (named !== '' && NAMED_AS_BODY.test(named)) || (property !== undefined && /\barticleBody\b/i.test(property));
 }
 
 const MAX_BODIES = 20;
@@ -92,17 +94,22 @@ const PARTS =
 
 const EVIDENCE = new WeakMap<PageElement, NameEvidence>();
 
+/** What is known of an element that is called nothing: most of a page are such. */
+export const NO_EVIDENCE: NameEvidence = {
+  ...{ around: false, beside: false, comments: false, never: false, text: false, parts: false },
+  ...{ body: false, hidden: false, role: false },
+};
+
 export function evidenceOfName(element: PageElement): NameEvidence {
+  const isAside = element.tagName === 'aside' || element.tagName === 'footer';
+  if (!isAside && element.attrs.length === 0) return NO_EVIDENCE;
   let known = EVIDENCE.get(element);
   if (!known) {
     const said = saidBy(names(element));
-    known = {
-      ...said,
-      beside: element.tagName === 'aside' || element.tagName === 'footer' || said.beside,
-      body: isNamedAsBody(element),
-      hidden: isHidden(element),
-      role: ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase()),
-    };
+    const [beside, body, hidden] = [isAside || said.beside, isNamedAsBody(element), isHidden(element)];
+    const role = ROLES_AROUND.has((attribute(element, 'role') ?? '').toLowerCase());
+    known =
+      said === UNNAMED && !beside && !body && !hidden && !role ? NO_EVIDENCE : { ...said, beside, body, hidden, role };
     EVIDENCE.set(element, known);
   }
   return known;
@@ -110,19 +117,22 @@ export function evidenceOfName(element: PageElement): NameEvidence {
 
 type Said = Pick<NameEvidence, 'around' | 'beside' | 'comments' | 'never' | 'text' | 'parts'>;
 
-const says = (named: string): Said => ({
-  around: AROUND.test(named),
-  beside: BESIDE.test(named),
-  comments: COMMENTS.test(named),
-  never: ALWAYS_AROUND.test(named),
-  text: MAYBE_TEXT.test(named),
-  parts: PARTS.test(named),
-});
+function says(named: string): Said {
+  const said = {
+    around: AROUND.test(named),
+    beside: BESIDE.test(named),
+    comments: COMMENTS.test(named),
+    never: ALWAYS_AROUND.test(named),
+    text: MAYBE_TEXT.test(named),
+    parts: PARTS.test(named),
+  };
+  return Object.values(said).includes(true) ? said : UNNAMED;
+}
 
 /** A page names its elements alike, so most names have been looked at before. */
 const SAID = new Map<string, Said>();
 const MOST_SAID = 2000;
-const UNNAMED: Said = { around: false, beside: false, comments: false, never: false, text: false, parts: false };
+const UNNAMED: Said = NO_EVIDENCE;
 
 function saidBy(named: string): Said {
   if (named === '') return UNNAMED;
@@ -298,7 +308,7 @@ function standsInText(element: PageElement, prose: number): boolean {
   const beside = elementsIn(parent);
   const at = beside.indexOf(element);
   const areParagraphs = [beside[at - 1], beside[at + 1]].every((each) => each?.tagName === 'p');
-  return areParagraphs && linkLength(element) === 0 && ![...descendants(element)].some(isNeverText);
+  return areParagraphs && linkLength(element) === 0 && !descendants(element).some(isNeverText);
 }
 
 function mayBeText(element: PageElement, named: string, prose: number): boolean {

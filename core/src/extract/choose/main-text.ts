@@ -95,7 +95,7 @@ export function findPrelude(main: PageElement): PageElement[] {
     const inside = headline === -1 ? undefined : before[headline];
     if (inside)
       prelude.unshift(
-        ...(inside.tagName === 'h1' ? [] : [...descendants(inside)])
+        ...(inside.tagName === 'h1' ? [] : descendants(inside))
           .filter((each) => each.tagName === 'figure' || /standfirst|lead|dek|subtitle|summary/.test(label(each)))
           .flatMap(preludeIn),
         ...behindHeadline(inside),
@@ -132,8 +132,7 @@ function isSentence(element: PageElement): boolean {
 const MIN_BEHIND = 35;
 
 function holds(element: PageElement, tagName: string): boolean {
-  for (const each of descendants(element)) if (each.tagName === tagName) return true;
-  return false;
+  return findElement(element, (each) => each.tagName === tagName) !== undefined;
 }
 
 function isPicture(element: PageElement): boolean {

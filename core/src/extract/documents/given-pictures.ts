@@ -26,7 +26,7 @@ const MAX_CAPTION = 1000;
  */
 export function givenPictures(html: string, url: string): Article {
   const document = parsePage(html);
-  const all = [...descendants(document)];
+  const all = descendants(document);
   const figures = all
     .filter(({ tagName }) => tagName === 'img')
     .slice(0, MAX_PICTURES)
@@ -59,7 +59,7 @@ const sourceOf = (figure: Element | undefined): string | null => {
 
 /** The lines of the page, and where they are. */
 function quoted(quote: PageElement, url: string): Element[] {
-  const lines = [...descendants(quote)]
+  const lines = descendants(quote)
     .filter(({ tagName }) => tagName === 'p')
     .slice(0, 5)
     .flatMap((line) => {

@@ -1,4 +1,4 @@
-import { evidenceOfName, type NameEvidence } from '../choose/clutter';
+import { evidenceOfName, type NameEvidence, NO_EVIDENCE } from '../choose/clutter';
 import { makeOf } from '../choose/next-articles';
 import { attribute, elementsIn, isElement, type PageElement } from '../page/page-tree';
 import { count } from './line-features';
@@ -142,17 +142,16 @@ export function blockFeatures(block: PageElement, { body, ranges, sums, rules, l
         out.inTable += 1;
         break;
     }
-    if (up <= 4 && TEXT_PROPERTY.test(attribute(at, 'itemprop') ?? '')) out.property = 1;
+    const property = up <= 4 ? attribute(at, 'itemprop') : undefined;
+    if (property !== undefined && TEXT_PROPERTY.test(property)) out.property = 1;
     const cut = rules.cuts.get(at);
     if (cut === 'around') out.cutAround = 1;
     else if (cut === 'box') out.cutBox = 1;
     const evidence = evidenceOfName(at);
-    if (evidence.hidden) out.hidden = 1;
-    if (up < FAR) {
-      NAMES.forEach((name, index) => {
-        if (evidence[name] && named[index] === FAR) named[index] = up;
-      });
-      if (evidence.role && out.roleAround === FAR) out.roleAround = up;
+    if (evidence !== NO_EVIDENCE) {
+      if (evidence.hidden) out.hidden = 1;
+      if (up < FAR) noteNames(evidence, up, named);
+      if (up < FAR && evidence.role && out.roleAround === FAR) out.roleAround = up;
     }
     const range = ranges.get(at);
     if (range && range.to - range.from > size && out.boxes.length < 12) {
@@ -165,6 +164,11 @@ export function blockFeatures(block: PageElement, { body, ranges, sums, rules, l
   }
   while (out.boxes.length < 12) out.boxes.push(page.links, page.prose, 1, Math.log1p(lines.length));
   return out;
+}
+
+/** Of each kind of name, how far up the nearest is. */
+function noteNames(evidence: NameEvidence, up: number, named: number[]): void {
+  for (const [index, name] of NAMES.entries()) if (evidence[name] && named[index] === FAR) named[index] = up;
 }
 
 function parentOf(element: PageElement): PageElement | null {

@@ -138,25 +138,26 @@ export function featuresOf(page: PageLines, body: PageElement, rules: RulesWord,
     const line = lines[at];
     return line ? ofBlock(line.block).isHeading : 0;
   };
+  const near = (at: number) => own[at] ?? NOTHING;
+  /** What share of the characters of a line and of so many to both sides. */
+  const share = (of: Float32Array, at: number, radius: number) => {
+    const [from, to] = [Math.max(0, at - radius), Math.min(lines.length, at + radius + 1)];
+    return ((of[to] ?? 0) - (of[from] ?? 0)) / Math.max(1, (sums.chars[to] ?? 0) - (sums.chars[from] ?? 0));
+  };
   const announced = lines.map(({ text }) => ({
     others: count(announcesOthers(text)),
     comments: count(announcesComments(text)),
   }));
+  // One piece of memory for a page: a thousand small ones cost more than all that is put into them.
+  const all = new Float32Array(lines.length * FEATURES.length);
   let heading = -1;
   return lines.map((line, at) => {
     const it = own[at] ?? NOTHING;
     const block = ofBlock(line.block);
-    const near = (offset: number) => own[at + offset];
     const isHeading = block.isHeading === 1;
     if (isHeading) heading = at;
     const over = isHeading ? -1 : heading;
     const headingLine = over < 0 ? undefined : lines[over];
-    const inRange = (radius: number) => ({
-      from: Math.max(0, at - radius),
-      to: Math.min(lines.length, at + radius + 1),
-    });
-    const share = (of: Float32Array, { from, to }: Range) =>
-      ((of[to] ?? 0) - (of[from] ?? 0)) / Math.max(1, (sums.chars[to] ?? 0) - (sums.chars[from] ?? 0));
     const values = [
       // words
       it.length,
@@ -203,24 +204,24 @@ export function featuresOf(page: PageLines, body: PageElement, rules: RulesWord,
       announced[at]?.others ?? 0,
       announced[at]?.comments ?? 0,
       count(saysWhen(line.text)),
-      share(keptBefore, inRange(3)),
+      share(keptBefore, at, 3),
       // names
       ...block.named,
       block.roleAround,
       // neighbours
-      near(-2)?.length ?? 0,
-      near(-1)?.length ?? 0,
-      near(1)?.length ?? 0,
-      near(2)?.length ?? 0,
-      near(-2)?.links ?? 0,
-      near(-1)?.links ?? 0,
-      near(1)?.links ?? 0,
-      near(2)?.links ?? 0,
-      share(sums.prose, inRange(2)),
-      share(sums.prose, inRange(6)),
-      share(sums.links, inRange(6)),
-      near(-1)?.ends ?? 0,
-      near(1)?.ends ?? 0,
+      near(at - 2).length,
+      near(at - 1).length,
+      near(at + 1).length,
+      near(at + 2).length,
+      near(at - 2).links,
+      near(at - 1).links,
+      near(at + 1).links,
+      near(at + 2).links,
+      share(sums.prose, at, 2),
+      share(sums.prose, at, 6),
+      share(sums.links, at, 6),
+      near(at - 1).ends,
+      near(at + 1).ends,
       isHeadingAt(at - 1),
       isHeadingAt(at + 1),
       // headings
@@ -240,6 +241,8 @@ export function featuresOf(page: PageLines, body: PageElement, rules: RulesWord,
       ofOthers[at] ?? 0,
       count(stated.texts.length > 0),
     ];
-    return new Float32Array(values);
+    const features = all.subarray(at * values.length, (at + 1) * values.length);
+    features.set(values);
+    return features;
   });
 }

@@ -126,7 +126,7 @@ function keepWhole({ page, features }: Evidence, isKept: boolean[]): void {
     if (!/^(?:table|ul|ol|dl)$/.test(element.tagName) || to - from < MIN_LINES) continue;
     const kept = isKept.slice(from, to).filter(Boolean).length;
     if (kept === to - from || kept < MOST_OF_LIST * (to - from)) continue;
-    const isPlain = [...descendants(element)].every(({ tagName }) => LIST_PARTS.test(tagName) || PHRASES.has(tagName));
+    const isPlain = descendants(element).every(({ tagName }) => LIST_PARTS.test(tagName) || PHRASES.has(tagName));
     if (isPlain) for (let at = from; at < to; at++) if (features[at]?.[HIDDEN] === 0) isKept[at] = true;
   }
 }

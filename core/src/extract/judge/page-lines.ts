@@ -1,5 +1,14 @@
 import { measureLine, PHRASES } from '../page/measure';
-import { isElement, isLink, isText, type PageElement, type PageNode, tidy, WITHOUT_TEXT } from '../page/page-tree';
+import {
+  isBlank,
+  isElement,
+  isLink,
+  isText,
+  type PageElement,
+  type PageNode,
+  tidy,
+  WITHOUT_TEXT,
+} from '../page/page-tree';
 
 type TextNode = Extract<PageNode, { value: string }>;
 
@@ -55,7 +64,7 @@ class Gathering implements PageLines {
   private gather(node: PageNode, block: PageElement, linked: boolean): void {
     if (isText(node)) {
       this.pieces.push(node);
-      this.text += node.value;
+      if (this.text !== '' || !isBlank(node.value)) this.text += node.value;
       if (linked) this.links += node.value.trim().length;
       return;
     }

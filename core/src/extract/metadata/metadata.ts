@@ -59,9 +59,13 @@ export interface Metadata {
  * `<h1>`, `<title>`).
  *
  * @param base the address that relative addresses are resolved against
+ * @param elements all of the page, in document order
  */
-export function readMetadata(document: PageDocument, base: string): Metadata {
-  const elements = [...descendants(document)];
+export function readMetadata(
+  document: PageDocument,
+  base: string,
+  elements: PageElement[] = descendants(document),
+): Metadata {
   const meta = metaReader(elements);
   const things = readThings(document, elements);
   const linked = articleOf(things.filter(({ source }) => source === 'json-ld'));

@@ -1,4 +1,4 @@
-import { isElement, isLink, isText, type PageElement, type PageNode, tidy, WITHOUT_TEXT } from './page-tree';
+import { isBlank, isElement, isLink, isText, type PageElement, type PageNode, tidy, WITHOUT_TEXT } from './page-tree';
 
 /** How much of an element is text to be read, and how much it shows in all. */
 export interface Measure {
@@ -35,7 +35,8 @@ function measureBlock(element: PageElement, measures: Map<PageElement, Measure>)
 
 function gather(node: PageNode, linked: boolean, block: Gathering, measures: Map<PageElement, Measure>): void {
   if (isText(node)) {
-    block.text += node.value;
+    // Between two blocks there is only white space, and a line begins behind it.
+    if (block.text !== '' || !isBlank(node.value)) block.text += node.value;
     if (linked) block.links += node.value.trim().length;
   } else if (isElement(node)) {
     if (node.tagName === 'br') block.text += '\n';

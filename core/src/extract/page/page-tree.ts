@@ -31,15 +31,19 @@ export function parsePage(html: string): PageDocument {
     treeAdapter: limitedAdapter(),
   });
   let nodes = 0;
-  const open: { parent: PageParent; depth: number }[] = [{ parent: document, depth: 0 }];
-  for (let entry = open.pop(); entry; entry = open.pop()) {
-    nodes += entry.parent.childNodes.length;
-    if (nodes > NODE_LIMIT) throw tooManyParts();
-    for (const child of entry.parent.childNodes) {
-      if (!isElement(child)) continue;
-      if (entry.depth < DEPTH_LIMIT) open.push({ parent: child, depth: entry.depth + 1 });
-      else flatten(child);
+  let level: PageParent[] = [document];
+  for (let depth = 0; level.length > 0; depth++) {
+    const below: PageElement[] = [];
+    for (const { childNodes } of level) {
+      nodes += childNodes.length;
+      if (nodes > NODE_LIMIT) throw tooManyParts();
+      for (const child of childNodes)
+        if (isElement(child)) {
+          if (depth < DEPTH_LIMIT) below.push(child);
+          else flatten(child);
+        }
     }
+    level = below;
   }
   return document;
 }
@@ -83,8 +87,11 @@ function flatten(element: PageElement): void {
   defaultTreeAdapter.insertText(element, texts.join(' '));
 }
 
+const NUMBER_SIGN = 35;
+
 export function isElement(node: PageNode): node is PageElement {
-  return 'tagName' in node;
+  // What is no element is called `#text`, `#comment` and so on (DOM standard, nodeName). Asked a million times a page.
+  return node.nodeName.charCodeAt(0) !== NUMBER_SIGN;
 }
 
 export function isText(node: PageNode): node is DefaultTreeAdapterMap['textNode'] {
@@ -92,7 +99,8 @@ export function isText(node: PageNode): node is DefaultTreeAdapterMap['textNode'
 }
 
 export function attribute(element: PageElement, name: string): string | undefined {
-  return element.attrs.find((each) => each.name === name)?.value;
+  for (const each of element.attrs) if (each.name === name) return each.value;
+  return undefined;
 }
 
 /** True for a link that leads somewhere: an `a` without an address is only a place to lead to. */
@@ -106,22 +114,38 @@ export function elementsIn(parent: PageParent): PageElement[] {
 }
 
 /** Every element below `parent`, in document order. */
-export function* descendants(parent: PageParent): Generator<PageElement> {
-  // A stack of our own: handing each element up through one generator for each level would cost its depth.
-  const stack: PageNode[] = [...parent.childNodes].reverse();
-  for (let node = stack.pop(); node; node = stack.pop()) {
-    if (!isElement(node)) continue;
-    yield node;
-    for (let at = node.childNodes.length - 1; at >= 0; at--) {
-      const child = node.childNodes[at];
-      if (child) stack.push(child);
-    }
+export function descendants(parent: PageParent): PageElement[] {
+  const found: PageElement[] = [];
+  const stack = reversedElements(parent);
+  for (let element = stack.pop(); element; element = stack.pop()) {
+    found.push(element);
+    pushElements(element, stack);
   }
+  return found;
 }
 
+/** The first element below `parent` in document order that is wanted. */
 export function findElement(parent: PageParent, wanted: (element: PageElement) => boolean): PageElement | undefined {
-  for (const element of descendants(parent)) if (wanted(element)) return element;
+  const stack = reversedElements(parent);
+  for (let element = stack.pop(); element; element = stack.pop()) {
+    if (wanted(element)) return element;
+    pushElements(element, stack);
+  }
   return undefined;
+}
+
+function reversedElements(parent: PageParent): PageElement[] {
+  const stack: PageElement[] = [];
+  pushElements(parent, stack);
+  return stack;
+}
+
+/** The elements directly inside, the last one first. A stack, since recursion would cost a page's depth. */
+function pushElements({ childNodes }: PageParent, stack: PageElement[]): void {
+  for (let at = childNodes.length - 1; at >= 0; at--) {
+    const child = childNodes[at];
+    if (child && isElement(child)) stack.push(child);
+  }
 }
 
 /** Elements whose text never shows. */
@@ -159,6 +183,15 @@ export function startOfText(node: PageNode, most: number): string {
       }
   }
   return tidy(text);
+}
+
+/** True for white space that an ASCII page has (WHATWG, ASCII whitespace), and for nothing at all. */
+export function isBlank(text: string): boolean {
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code !== 32 && code !== 10 && code !== 9 && code !== 13 && code !== 12) return false;
+  }
+  return true;
 }
 
 const UNTIDY = /[\t\n\f\r\u200b\ufeff]| {2}/;

@@ -40,7 +40,7 @@ const SOME_OF_PAGE = 0.25;
  * @returns null for any other page
  */
 export function findPosts(body: PageElement, stated: StatedPosts | null): Post[] | null {
-  const elements = [...descendants(body)];
+  const elements = descendants(body);
   // Few pages are threads: the length of all that a page says is only asked for where posts were found.
   let whole: number | undefined;
   const hold = (posts: Post[] | null, share: number) => {
@@ -165,7 +165,7 @@ function makeOf(element: PageElement): string | null {
 
 function shapedPost(element: PageElement): Post | null {
   const all = lengthOf(element);
-  const inner = [...descendants(element)];
+  const inner = descendants(element);
   // A list of articles has a linked headline in each of its blocks.
   if (inner.some((each) => /^h[1-4]$/.test(each.tagName) && findElement(each, leadsToText))) return null;
   const bodies = inner.filter((each) => BODY.test(labelApart(each)) && lengthOf(each) > MOST_OF_POST * all);
@@ -184,7 +184,7 @@ const leadsToText = (element: PageElement) => isLink(element) && !PERSONAL.test(
 
 /** Who wrote a post, as its block says outside its body. */
 function whoIn(block: PageElement, body: PageElement, isOwn = (_element: PageElement) => true): string | null {
-  const outside = [...descendants(block)].filter(
+  const outside = descendants(block).filter(
     (each) => each !== body && isOwn(each) && !isInside(each, (up) => up === body),
   );
   const candidates = [

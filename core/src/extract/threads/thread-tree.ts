@@ -29,7 +29,7 @@ export function threadPart(posts: readonly Post[]): PageElement {
         defaultTreeAdapter.insertText(element, heading);
         defaultTreeAdapter.appendChild(part, element);
       }
-      for (const inner of [...descendants(post.body)]) {
+      for (const inner of descendants(post.body)) {
         if (SIGNATURE.test(label(inner))) remove(inner);
         // Below the name that it stands under.
         if (/^h[1-6]$/.test(inner.tagName))

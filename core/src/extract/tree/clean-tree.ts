@@ -199,7 +199,7 @@ function settled(tree: Root): Root {
 
 /** Some pages keep their whole text for readers without script: where it is more than the rest, it is the text. */
 function openNoscriptText(body: PageElement): void {
-  const kept = [...descendants(body)].filter((e) => e.tagName === 'noscript');
+  const kept = descendants(body).filter((e) => e.tagName === 'noscript');
   if (kept.length === 0) return;
   const shown = measure(body).get(body)?.prose ?? 0;
   for (const noscript of kept) {
@@ -213,7 +213,7 @@ function openNoscriptText(body: PageElement): void {
 
 /** `<img placeholder><noscript><img real></noscript>`: the real one takes the place of the placeholder. */
 function restoreNoscriptPictures(body: PageElement): void {
-  for (const noscript of [...descendants(body)].filter((e) => e.tagName === 'noscript')) {
+  for (const noscript of descendants(body).filter((e) => e.tagName === 'noscript')) {
     const image = findElement(noscript, (e) => e.tagName === 'img');
     const parent = noscript.parentNode;
     if (!image || !parent) continue;

@@ -17,7 +17,7 @@ const POSTER = 'data-card-poster';
  * @param base what relative addresses are resolved against
  */
 export function makeCards(body: PageElement, base: string): void {
-  for (const node of [...descendants(body)]) {
+  for (const node of descendants(body)) {
     const card = cardOf(node, base);
     if (!card) continue;
     node.tagName = 'figure';
@@ -43,6 +43,7 @@ function cardOf(node: PageElement, base: string): Card | null {
   const kind = attribute(node, KIND) as CardKind | undefined;
   if (node.tagName === 'a' && kind && CARD_KINDS.includes(kind)) return ownCard(node, kind, base);
   const tag = node.tagName.replace(/^amp-/, '');
+  if (tag !== 'video' && tag !== 'audio' && tag !== 'iframe') return null;
   const poster = absolute(attribute(node, 'poster') ?? attribute(node, 'data-poster'), base);
   const title = tidy(attribute(node, 'title') ?? attribute(node, 'aria-label') ?? '').slice(0, 200);
   if (tag === 'video' || tag === 'audio') {
@@ -52,7 +53,6 @@ function cardOf(node: PageElement, base: string): Card | null {
       .find((each) => each !== null);
     return address ? { kind: tag === 'video' ? 'video' : 'sound', address, title, poster } : null;
   }
-  if (tag !== 'iframe') return null;
   const address = absolute(
     [attribute(node, 'src'), attribute(node, 'data-src'), attribute(node, 'data-lazy-src')].find(
       (each) => each !== undefined && each !== '' && !each.startsWith('about:'),

@@ -4,6 +4,7 @@ import {
   attribute,
   descendants,
   elementsIn,
+  findElement,
   isElement,
   isText,
   label,
@@ -30,9 +31,11 @@ export function formula(node: PageElement): ElementContent[] {
 }
 
 function texOf(math: PageElement): string | undefined {
-  for (const each of descendants(math))
-    if (each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? '')) return tidy(textContent(each));
-  return undefined;
+  const source = findElement(
+    math,
+    (each) => each.tagName === 'annotation' && /tex/i.test(attribute(each, 'encoding') ?? ''),
+  );
+  return source && tidy(textContent(source));
 }
 
 function presentation(node: PageElement): ElementContent[] {
@@ -61,7 +64,7 @@ function attributesOf(node: PageElement): Element['properties'] {
  * screen readers only, and TeX in script elements.
  */
 export function restoreFormulas(body: PageElement): void {
-  for (const node of [...descendants(body)]) {
+  for (const node of descendants(body)) {
     if (node.tagName === 'math') showFormula(node);
     if (node.tagName === 'script' && /^math\/tex/i.test(attribute(node, 'type') ?? '')) {
       const drawn = node.parentNode && elementsIn(node.parentNode);
@@ -94,6 +97,5 @@ function showFormula(math: PageElement): void {
 }
 
 function holdsMath(element: PageElement): boolean {
-  for (const each of descendants(element)) if (each.tagName === 'math') return true;
-  return false;
+  return findElement(element, (each) => each.tagName === 'math') !== undefined;
 }
