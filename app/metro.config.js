@@ -12,6 +12,8 @@ const LEFT_OUT = [
     names:
       /(?:^|\/)(?:layouts\/Tabs|layouts\/experimental-stack|react-navigation\/bottom-tabs|createNativeStackNavigator|stack-utils)$/,
   },
+  // Names for things, of which the app has its own. It throws while it starts.
+  { in: '/expo-modules-core/', names: /\/uuid(?:\/index\.web)?$/ },
   {
     in: '/zod/',
     names: /\/(?:json-schema-processors|json-schema-generator|to-json-schema|from-json-schema|compile)\.js$/,
