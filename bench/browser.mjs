@@ -42,16 +42,3 @@ export async function openDemo(port) {
     },
   };
 }
-
-/**
- * Keeps react-native-web's rules for other browsers from throwing. While a page is looked at by tools, V8 reads a whole script again
- * for the first thing that is thrown in it (135 of 1,250 ms of a start); without tools it does not, so that it would be counted
- * for nobody.
- */
-export const withoutThrowing = (context) =>
-  context.addInitScript(() => {
-    const insertRule = CSSStyleSheet.prototype.insertRule;
-    CSSStyleSheet.prototype.insertRule = function (rule, at) {
-      return insertRule.call(this, /::-moz|:-ms-/.test(rule) ? '.none{}' : rule, at);
-    };
-  });

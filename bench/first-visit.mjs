@@ -8,7 +8,7 @@ import express from 'express';
 import { compress } from '../app/scripts/compress.mjs';
 import { ensureChromium } from '../scripts/steps.mjs';
 import { webRoutes } from '../server/src/routes/web.ts';
-import { startDemo, withoutThrowing } from './browser.mjs';
+import { startDemo } from './browser.mjs';
 import { buildEmptyApp } from './empty-app.mjs';
 
 const TIMES = 5;
@@ -35,7 +35,6 @@ const since = async (work) => {
 /** A phone that has never been here. */
 async function slowPhone() {
   const context = await browser.newContext(PHONE);
-  await withoutThrowing(context);
   const page = await context.newPage();
   const session = await context.newCDPSession(page);
   await session.send('Network.enable');

@@ -2,6 +2,7 @@ import type { Item, Passage, SearchResult } from '@dorvel/core/model';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useItemsById } from '@/device/store/items';
 import { useFind, useFindReady } from '@/device/workers/find/use-find';
+import { useLate } from '@/ui/late';
 import { useFindQuery } from './find-store';
 
 interface LibraryFind {
@@ -31,18 +32,22 @@ const NO_PASSAGES: LibraryFind['passages'] = {};
 export function useLibraryFind(here: boolean): LibraryFind {
   const byId = useItemsById();
   const { written, typing, scope } = useFindQuery();
-  // Letters appear at once; what is found for them comes when there is time.
-  const asked = useDeferredValue(here ? written : '');
+  const question = here ? written : '';
   const [wanted, setWanted] = useState(AT_FIRST);
   useFindReady(here);
-  const { shown, failed } = useFind(asked, scope, typing, wanted);
+  // It is looked for at the letter itself, and mostly found before another list could have been drawn.
+  const { shown, failed } = useFind(question, scope, typing, wanted);
+  const looks = question.trim() !== '';
+  const late = useLate(looks && shown === null);
+  // Letters appear at once; what is found for them comes when there is time.
+  const asked = useDeferredValue(looks && (shown !== null || failed || late) ? question.trim() : '');
   const { found, also } = useMemo(() => {
     const itemsOf = (ids: readonly string[]) => ids.flatMap((id) => byId.get(id) ?? []);
     return shown ? { found: itemsOf(shown.answer.ids), also: itemsOf(shown.answer.also) } : NOTHING_FOUND;
   }, [byId, shown]);
   return {
     // Not what is written: with a whole list to exchange the letter would wait for it.
-    asked: asked.trim(),
+    asked,
     found,
     also,
     passages: shown?.passages ?? NO_PASSAGES,

@@ -34,7 +34,7 @@ export const FoundList = memo(function FoundList({
       aria-label="Found"
       data={items}
       keyExtractor={(item) => item.id}
-      initialNumToRender={12}
+      initialNumToRender={8}
       {...IN_SMALL_STEPS}
       keyboardShouldPersistTaps="handled"
       onEndReached={onFurther}

@@ -126,7 +126,8 @@ export function useFoundByQuery(written: string): ReadonlyMap<string, readonly s
 }
 
 /**
- * What is found for a query, kept up to date as the library changes; the former answer stays until the next is there.
+ * What is found for a query, kept up to date as the library changes; the former answer stays until the next is there, or until
+ * what is drawn without it is.
  *
  * @param written the query; empty for none
  * @param wanted how many passages are on screen
@@ -149,7 +150,11 @@ export function useFind(
   );
   const asked = written.trim() === '' || accountId === undefined ? null : accountId;
   useEffect(() => {
-    if (asked === null) return undefined;
+    if (asked === null) {
+      // What was found goes with the list that shows it.
+      startTransition(() => setShown(null));
+      return undefined;
+    }
     let wantedStill = true;
     const isWanted = () => wantedStill;
     const ask = async () => {
@@ -201,5 +206,5 @@ export function useFind(
     });
     return () => void (wantedStill = false);
   }, [asked, question, version, wanted, online]);
-  return { shown: asked === null ? null : shown, failed };
+  return { shown, failed };
 }
