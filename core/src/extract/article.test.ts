@@ -298,6 +298,13 @@ describe('metadata', () => {
   });
 });
 
+const CONSENT =
+  '<div><h2>Your privacy matters</h2><p>We and our 214 partners store cookies on your device and process personal data. You can change your choices at any time.</p><button>Accept all</button></div>';
+const ABOUT_SITE =
+  'Links to other places are given for reference, and the paper is not responsible for what is written there by others.';
+const NOTE =
+  'The river rose in the night and stood a foot high in the mill, the miller says, and it went down again before anybody had carried out a sack.';
+
 describe('the came-through check', () => {
   const short = '<p>A few words only stand here.</p>';
   test.each<[string, CameThrough['verdict'], ArrivalSign['code'][], string]>([
@@ -323,6 +330,27 @@ describe('the came-through check', () => {
       'failed',
       ['consent'],
       page('<div class="wall"><h2>We value your privacy</h2><p>Accept all cookies to go on.</p></div>'),
+    ],
+    [
+      'a box without a name that asks for consent, with what the site says of itself below it',
+      'failed',
+      ['consent'],
+      page(`${CONSENT}<div><p>${ABOUT_SITE}</p></div>`, '<title>A flood at the mill</title>'),
+    ],
+    [
+      'such a box over a page of which nothing but its frame came',
+      'failed',
+      ['consent'],
+      page(`${CONSENT}<div><p>${ABOUT_SITE} ${ABOUT_SITE}</p></div>`, '<title>A flood at the mill</title>'),
+    ],
+    [
+      'a short note under such a box',
+      'whole',
+      [],
+      page(
+        `<main><h1>A flood at the mill</h1><p>${NOTE}</p><p>${NOTE}</p></main>${CONSENT}`,
+        '<title>A flood at the mill</title>',
+      ),
     ],
     [
       'an error page served as 200',

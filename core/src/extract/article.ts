@@ -101,7 +101,7 @@ export function extractArticle(
   const nextPageUrl = isArticle ? findNextPage(elements, url) : null;
   const thread = isArticle ? threadTree(document, place, metadata.statedThread) : null;
   const page = { html, document, place, metadata, visibleText: evidence.visibleText, thread: thread?.tree, forest };
-  const { tree, kept } = treeOf(howMuch, page);
+  const { tree, kept, consentWords } = treeOf(howMuch, page);
   const measures = measured(tree, metadata.language);
   return {
     title: metadata.title,
@@ -122,7 +122,7 @@ export function extractArticle(
     cameThrough:
       howMuch === 'address-only'
         ? { verdict: 'whole', signs: [] }
-        : checkArrival({ address: url, ...evidence, ...measures, metadata }),
+        : checkArrival({ address: url, ...evidence, ...measures, consentWords, metadata }),
     doubts: forest === null ? [] : doubtsOf(tree, kept, forest),
   };
 }
@@ -163,9 +163,11 @@ interface PageAtHand {
 interface Found {
   tree: Root;
   kept: Judged['kept'];
+  /** Of the longest box that asked for consent, and was taken out. */
+  consentWords: number;
 }
 
-const given = (tree: Root): Found => ({ tree, kept: [] });
+const given = (tree: Root): Found => ({ tree, kept: [], consentWords: 0 });
 
 function treeOf(howMuch: HowMuch, page: PageAtHand): Found {
   const { html, document, place } = page;
@@ -189,9 +191,14 @@ function treeOf(howMuch: HowMuch, page: PageAtHand): Found {
 function textTree({ html, document, place, metadata, visibleText, thread, forest }: PageAtHand): Found {
   if (thread) return given(thread);
   const judged = forest && judgedTree(document, place, statedBy(metadata), forest);
-  let found = judged ?? given(mainTree(parsePage(html), place, metadata.title, 'by all evidence'));
+  const consentWords = judged?.consentWords ?? 0;
+  const found = {
+    tree: judged?.tree ?? mainTree(parsePage(html), place, metadata.title, 'by all evidence'),
+    kept: judged?.kept ?? [],
+    consentWords,
+  };
   const take = (other: Root, times: number) => {
-    if (wordsIn(other) > times * wordsIn(found.tree)) found = given(other);
+    if (wordsIn(other) > times * wordsIn(found.tree)) Object.assign(found, { tree: other, kept: [] });
   };
   const isShort = () => toString(found.tree).length < MAX_SHORT && wordsIn(found.tree) < MIN_WORDS;
   // A page whose class names mislead comes to nothing; then only what can never be text is left out.
@@ -286,9 +293,11 @@ function shownBy(document: PageDocument, elements: readonly PageElement[]) {
   }
   const mains = elements.filter((each) => each.tagName === 'main' || attribute(each, 'role') === 'main');
   const noscript = elements.filter((e) => e.tagName === 'noscript').flatMap((e) => e.childNodes.map(textContent));
+  const head = elements.find(({ tagName }) => tagName === 'head');
   return {
     scriptLength,
     hasPasswordField,
+    headLength: head ? tidy(spacedText(head)).length : 0,
     mainText: mains.length === 1 && mains[0] ? tidy(spacedText(mains[0])) : '',
     visibleText: tidy(`${spacedText(document)} ${noscript.join(' ')}`).slice(0, 200_000),
   };

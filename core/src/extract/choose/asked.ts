@@ -23,7 +23,7 @@ import { announcesComments } from './lines';
  *
  * @returns what was taken out
  */
-export function removeAsked(body: PageElement): PageElement[] {
+export function removeAsked(body: PageElement): Taken[] {
   const { fields, buttons, replies, headlines } = whatAsks(body);
   const askers = [
     ...fields.map(({ field, asked }) => ({ asked, box: askingBox(field, asked, headlines) })),
@@ -33,17 +33,23 @@ export function removeAsked(body: PageElement): PageElement[] {
   const measures = measure(body);
   const proseOf = (element: PageElement) => measures.get(element)?.prose ?? 0;
   const all = proseOf(body);
-  const gone: PageElement[] = [];
+  const gone: Taken[] = [];
   for (const { box, asked } of askers) {
     if (box === null) continue;
     const { most, elsewhere, times } = LIMITS[asked];
     if (askers.filter((each) => each.asked === asked && each.box !== null).length > times || holdsCode(box)) continue;
-    if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) gone.push(box);
+    if (proseOf(box) <= most * all && all - proseOf(box) >= elsewhere) gone.push({ element: box, asked });
   }
-  for (const each of gone) remove(each);
-  const answers = answersAmong(replies, proseOf, all);
-  for (const each of answers) remove(each);
+  for (const { element } of gone) remove(element);
+  const answers = answersAmong(replies, proseOf, all).map((element): Taken => ({ element, asked: 'answer' }));
+  for (const { element } of answers) remove(element);
   return [...gone, ...answers];
+}
+
+/** What was taken out of a page, and what it asked; or what was answered. */
+export interface Taken {
+  element: PageElement;
+  asked: Asked | 'answer';
 }
 
 interface WhatAsks {

@@ -9,7 +9,7 @@ import {
 import type { PageElement } from '../page/page-tree';
 import { type BlockFeatures, blockFeatures, type RulesWord, running } from './block-features';
 import { count, NOTHING, ownFeatures } from './line-features';
-import type { PageLines, Range } from './page-lines';
+import type { PageLines } from './page-lines';
 import { coverage, headlineAt, likeness, wordSet } from './stated-features';
 
 /** What a page states of itself in its data, to compare its lines with. */

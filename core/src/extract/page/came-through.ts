@@ -1,6 +1,7 @@
 import type { ArrivalSign, CameThrough } from '../../model';
 import type { Metadata } from '../metadata/metadata';
 import { asksForConsent, FOR_SUBSCRIBERS, NOT_THERE, SIGN_IN } from './walls';
+import { wordsOf } from './words';
 
 export interface ArrivalEvidence {
   /** Of the page. */
@@ -12,11 +13,15 @@ export interface ArrivalEvidence {
   metadata: Metadata;
   /** All the text that the page shows anywhere, collapsed. */
   visibleText: string;
+  /** So many characters at the beginning of that are its head's: its title. */
+  headLength: number;
   /** What stands in the part that the page itself calls its main one; empty where it names none, or several. */
   mainText: string;
   /** How much script the page carries, in characters. */
   scriptLength: number;
   hasPasswordField: boolean;
+  /** In a box that asked for consent, and is not in the text any more. */
+  consentWords: number;
 }
 
 const CAPTCHA = /\b(?:captcha|are you (?:a )?human|verify (?:that )?you are|unusual traffic|checking your browser)\b/i;
@@ -47,7 +52,8 @@ function verdict(of: CameThrough['verdict'], signs: readonly ArrivalSign[]): Cam
 }
 
 function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
-  const { text, wordCount, metadata, visibleText, scriptLength, hasPasswordField, pictureCount } = evidence;
+  const { text, wordCount, metadata, visibleText, scriptLength, hasPasswordField, pictureCount, consentWords } =
+    evidence;
   const signs: ArrivalSign[] = [];
   const short = wordCount < SHORT;
   // Where the main part is a notice, what came through is from around it: forms, thanks, what the site says of itself.
@@ -59,7 +65,11 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   if (short && hasPasswordField && SIGN_IN.test(asked) && !FOR_SUBSCRIBERS.test(text)) signs.push({ code: 'sign-in' });
   if (short && CAPTCHA.test(visibleText)) signs.push({ code: 'captcha' });
   // A short notice may well stand under a consent wall: then the wall is not all that came through.
-  if (asksForConsent(wordCount < 20 ? visibleText : '') || (short && (asksForConsent(text) || asksForConsent(main))))
+  const isWall = consentWords > wordCount || (consentWords > 0 && !showsTitle(evidence));
+  if (
+    asksForConsent(wordCount < 20 ? visibleText : '') ||
+    (short && (isWall || asksForConsent(text) || asksForConsent(main)))
+  )
     signs.push({ code: 'consent' });
   if (short && PARKED.test(visibleText)) signs.push({ code: 'parked' });
   if (short && [begins, visibleText.slice(0, 300), main].some((said) => NOT_THERE.test(said)))
@@ -69,6 +79,12 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   if (isFrontPage(evidence)) signs.push({ code: 'another-page' });
   if (wordCount === 0 && pictureCount === 0 && signs.length === 0) signs.push({ code: 'empty' });
   return signs;
+}
+
+/** False where a page has a title, and does not show it: what it is about is not there then. */
+function showsTitle({ metadata, visibleText, headLength }: ArrivalEvidence): boolean {
+  const title = wordsOf(metadata.title ?? '').join(' ');
+  return ` ${wordsOf(visibleText.slice(headLength)).join(' ')} `.includes(` ${title} `);
 }
 
 /** A main part with fewer characters than this may be no more than a notice. */

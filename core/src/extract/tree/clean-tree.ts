@@ -3,6 +3,7 @@ import type { Root } from 'hast';
 import { sanitize } from 'hast-util-sanitize';
 import { toString } from 'hast-util-to-string';
 import { TREE_SCHEMA } from '../../model';
+import { countWords } from '../../text';
 import { removeAsked } from '../choose/asked';
 import { cleanInside } from '../choose/boxes';
 import { isHidden, removeSurroundings, type Trust } from '../choose/clutter';
@@ -23,6 +24,7 @@ import {
   type PageElement,
   parsePage,
   remove,
+  spacedText,
 } from '../page/page-tree';
 import { findPosts } from '../threads/posts';
 import type { StatedPosts } from '../threads/stated-posts';
@@ -40,23 +42,27 @@ export interface Place {
 
 const NOTHING: Root = { type: 'root', children: [] };
 
-/** The text of a page as a forest judges its lines. Changes the page's tree; null when no line is text. */
+/**
+ * The text of a page as a forest judges its lines, and how many words asked for consent. Changes the page’s tree, which is null when no line is
+ * text.
+ */
 export function judgedTree(
   document: PageDocument,
   place: Place,
   stated: Stated,
   forest: Forest,
-): { tree: Root; kept: Judged['kept'] } | null {
+): { tree: Root | null; kept: Judged['kept']; consentWords: number } {
   const body = bodyOf(document);
-  if (!body) return { tree: NOTHING, kept: [] };
+  if (!body) return { tree: NOTHING, kept: [], consentWords: 0 };
   openNoscriptText(body);
   prepare(body, place);
-  removeAsked(body);
+  const consent = removeAsked(body).filter(({ asked }) => asked === 'consent');
+  const consentWords = Math.max(0, ...consent.map(({ element }) => countWords(spacedText(element), null)));
   const judged = judgePage(body, stated, forest);
-  if (!judged) return null;
+  if (!judged) return { tree: null, kept: [], consentWords };
   const tree = toTree(judged.parts, place.base, place.address);
   dropRepeatedTitle(tree, stated.title);
-  return { tree: settled(tree), kept: judged.kept };
+  return { tree: settled(tree), kept: judged.kept, consentWords };
 }
 
 /**
@@ -72,7 +78,7 @@ export function evidenceOf(
   if (!body) return null;
   openNoscriptText(body);
   prepare(body, place);
-  const asked = removeAsked(body);
+  const asked = removeAsked(body).map(({ element }) => element);
   return { ...gatherEvidence(body, stated), asked };
 }
 
