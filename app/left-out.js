@@ -1,4 +1,4 @@
-// Stands in for what packages bring along and this app never runs: see metro.config.js, which says for what.
+// Stands in for what packages bring along and this app never runs: see left-out-names.js, which says for what.
 const { createContext } = require('react');
 
 const leftOut = (what) => () => {

@@ -1,29 +1,14 @@
 const path = require('node:path');
 const { getDefaultConfig } = require('expo/metro-config');
 const { withNativeWind } = require('nativewind/metro');
+const { isLeftOut } = require('./left-out-names');
 
 const LEFT_OUT_MODULE = path.join(__dirname, 'left-out.js');
-
-/** What stands in for modules that packages bring along and this app never runs, by the packages' own names for them. */
-const LEFT_OUT = [
-  {
-    in: '/expo-router/build/',
-    // Navigators of their own kinds: the app has one frame, and Slot.
-    names:
-      /(?:^|\/)(?:layouts\/Tabs|layouts\/experimental-stack|react-navigation\/bottom-tabs|createNativeStackNavigator|stack-utils)$/,
-  },
-  // Names for things, of which the app has its own. It throws while it starts.
-  { in: '/expo-modules-core/', names: /\/uuid(?:\/index\.web)?$/ },
-  {
-    in: '/zod/',
-    names: /\/(?:json-schema-processors|json-schema-generator|to-json-schema|from-json-schema|compile)\.js$/,
-  },
-];
 
 function instead(origin, name) {
   // Zod's messages come in some fifty languages.
   if (origin.includes('/zod/') && name.endsWith('/locales/index.js')) return name.replace('index.js', 'en.js');
-  return LEFT_OUT.some((left) => origin.includes(left.in) && left.names.test(name)) ? LEFT_OUT_MODULE : name;
+  return isLeftOut(origin, name) ? LEFT_OUT_MODULE : name;
 }
 
 const config = getDefaultConfig(__dirname);
