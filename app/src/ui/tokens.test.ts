@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import tokens from './tokens';
 
 /** Relative luminance and contrast ratio as WCAG 2.2 defines them. */
@@ -48,4 +50,16 @@ describe.each([
     it('lines can be seen', () => {
       for (const ground of grounds) expect(contrast(theme.line, ground)).toBeGreaterThanOrEqual(3);
     });
+});
+
+describe('faces', () => {
+  const style = readFileSync(path.join(__dirname, '../../global.css'), 'utf8');
+
+  // A family of its own in a rule forgets those for other scripts, and a device without them shows boxes.
+  it('are named once, with those for other scripts', () => {
+    for (const face of [tokens.fonts.ui, tokens.fonts.read])
+      expect(face).toEqual(expect.arrayContaining(['Noto Sans JP Variable', 'Noto Naskh Arabic Variable']));
+    expect(style).toContain("--face-read: theme('fontFamily.read')");
+    expect(style.match(/ Variable['"]/g)).toBeNull();
+  });
 });

@@ -10,7 +10,7 @@ export const INITIAL = 8;
 const AXIS_TEXT = {
   color: 'var(--soft)',
   fontSize: 12,
-  fontFamily: '"Atkinson Hyperlegible Next Variable", sans-serif',
+  fontFamily: 'var(--face-ui)',
 };
 
 /**
