@@ -302,6 +302,8 @@ const CONSENT =
   '<div><h2>Your privacy matters</h2><p>We and our 214 partners store cookies on your device and process personal data. You can change your choices at any time.</p><button>Accept all</button></div>';
 const ABOUT_SITE =
   'Links to other places are given for reference, and the paper is not responsible for what is written there by others.';
+const LEGAL =
+  'Links to other places are given for reference purposes, and the Gazette is not responsible for them. Copyright © 2026 Gazette Ventures. <a href="/terms">Terms</a> <a href="/privacy">Privacy</a>';
 const NOTE =
   'The river rose in the night and stood a foot high in the mill, the miller says, and it went down again before anybody had carried out a sack.';
 
@@ -338,10 +340,16 @@ describe('the came-through check', () => {
       page(`${CONSENT}<div><p>${ABOUT_SITE}</p></div>`, '<title>A flood at the mill</title>'),
     ],
     [
-      'such a box over a page of which nothing but its frame came',
+      'such a box, which says more than the words of its site that are left',
       'failed',
       ['consent'],
-      page(`${CONSENT}<div><p>${ABOUT_SITE} ${ABOUT_SITE}</p></div>`, '<title>A flood at the mill</title>'),
+      page(`${CONSENT}<div class="legal">${LEGAL}</div>`, '<title>A flood at the mill</title>'),
+    ],
+    [
+      'such a box over more of them, with no headline of what the page is called',
+      'failed',
+      ['consent'],
+      page(`${CONSENT}<div class="legal">${LEGAL} ${LEGAL}</div>`, '<title>A flood at the mill</title>'),
     ],
     [
       'a short note under such a box',
@@ -351,6 +359,12 @@ describe('the came-through check', () => {
         `<main><h1>A flood at the mill</h1><p>${NOTE}</p><p>${NOTE}</p></main>${CONSENT}`,
         '<title>A flood at the mill</title>',
       ),
+    ],
+    [
+      'a shorter one without a headline',
+      'whole',
+      [],
+      page(`<article><p>${NOTE}</p></article>${CONSENT}`, '<title>Ane, on Sunday morning</title>'),
     ],
     [
       'an error page served as 200',

@@ -122,9 +122,15 @@ export function extractArticle(
     cameThrough:
       howMuch === 'address-only'
         ? { verdict: 'whole', signs: [] }
-        : checkArrival({ address: url, ...evidence, ...measures, consentWords, metadata }),
+        : checkArrival({ address: url, ...evidence, ...measures, consentWords, likely: likelyText(kept), metadata }),
     doubts: forest === null ? [] : doubtsOf(tree, kept, forest),
   };
+}
+
+/** How likely what was kept is text, over its characters, 0 to 1; 0 where nothing was judged to be. */
+function likelyText(kept: Judged['kept']): number {
+  const length = kept.reduce((sum, { text }) => sum + text.length, 0);
+  return kept.reduce((sum, { text, likely }) => sum + text.length * likely, 0) / Math.max(1, length);
 }
 
 /** A tree with the measure of its text. */
@@ -293,11 +299,10 @@ function shownBy(document: PageDocument, elements: readonly PageElement[]) {
   }
   const mains = elements.filter((each) => each.tagName === 'main' || attribute(each, 'role') === 'main');
   const noscript = elements.filter((e) => e.tagName === 'noscript').flatMap((e) => e.childNodes.map(textContent));
-  const head = elements.find(({ tagName }) => tagName === 'head');
   return {
     scriptLength,
     hasPasswordField,
-    headLength: head ? tidy(spacedText(head)).length : 0,
+    headings: elements.filter(({ tagName }) => /^h[123]$/.test(tagName)).map((each) => tidy(spacedText(each))),
     mainText: mains.length === 1 && mains[0] ? tidy(spacedText(mains[0])) : '',
     visibleText: tidy(`${spacedText(document)} ${noscript.join(' ')}`).slice(0, 200_000),
   };

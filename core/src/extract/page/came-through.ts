@@ -13,8 +13,8 @@ export interface ArrivalEvidence {
   metadata: Metadata;
   /** All the text that the page shows anywhere, collapsed. */
   visibleText: string;
-  /** So many characters at the beginning of that are its head's: its title. */
-  headLength: number;
+  /** Its headings of the first three ranks. */
+  headings: readonly string[];
   /** What stands in the part that the page itself calls its main one; empty where it names none, or several. */
   mainText: string;
   /** How much script the page carries, in characters. */
@@ -22,6 +22,8 @@ export interface ArrivalEvidence {
   hasPasswordField: boolean;
   /** In a box that asked for consent, and is not in the text any more. */
   consentWords: number;
+  /** How likely what came through is text, 0 to 1. */
+  likely: number;
 }
 
 const CAPTCHA = /\b(?:captcha|are you (?:a )?human|verify (?:that )?you are|unusual traffic|checking your browser)\b/i;
@@ -65,7 +67,7 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   if (short && hasPasswordField && SIGN_IN.test(asked) && !FOR_SUBSCRIBERS.test(text)) signs.push({ code: 'sign-in' });
   if (short && CAPTCHA.test(visibleText)) signs.push({ code: 'captcha' });
   // A short notice may well stand under a consent wall: then the wall is not all that came through.
-  const isWall = consentWords > wordCount || (consentWords > 0 && !showsTitle(evidence));
+  const isWall = consentWords > 0 && evidence.likely < LIKELY && (consentWords > wordCount || !showsTitle(evidence));
   if (
     asksForConsent(wordCount < 20 ? visibleText : '') ||
     (short && (isWall || asksForConsent(text) || asksForConsent(main)))
@@ -81,10 +83,13 @@ function signsOfFailure(evidence: ArrivalEvidence): ArrivalSign[] {
   return signs;
 }
 
-/** False where a page has a title, and does not show it: what it is about is not there then. */
-function showsTitle({ metadata, visibleText, headLength }: ArrivalEvidence): boolean {
+/** A note of a few words stands under such a box, too: what is as likely text as this is not the frame of a page. */
+const LIKELY = 0.75;
+
+/** False where a page has a title, and none of its headings says so: what it is about is not there then. */
+function showsTitle({ metadata, headings }: ArrivalEvidence): boolean {
   const title = wordsOf(metadata.title ?? '').join(' ');
-  return ` ${wordsOf(visibleText.slice(headLength)).join(' ')} `.includes(` ${title} `);
+  return headings.some((heading) => ` ${wordsOf(heading).join(' ')} `.includes(` ${title} `));
 }
 
 /** A main part with fewer characters than this may be no more than a notice. */
