@@ -302,6 +302,7 @@ const CONSENT =
   '<div><h2>Your privacy matters</h2><p>We and our 214 partners store cookies on your device and process personal data. You can change your choices at any time.</p><button>Accept all</button></div>';
 const ABOUT_SITE =
   'Links to other places are given for reference, and the paper is not responsible for what is written there by others.';
+const PLACES = '<div class="top"><a href="/">Home</a> <a href="/news">News</a> <a href="/sport">Sport</a></div>';
 const LEGAL =
   'Links to other places are given for reference purposes, and the Gazette is not responsible for them. Copyright © 2026 Gazette Ventures. <a href="/terms">Terms</a> <a href="/privacy">Privacy</a>';
 const NOTE =
@@ -343,13 +344,13 @@ describe('the came-through check', () => {
       'such a box, which says more than the words of its site that are left',
       'failed',
       ['consent'],
-      page(`${CONSENT}<div class="legal">${LEGAL}</div>`, '<title>A flood at the mill</title>'),
+      page(`${PLACES}${CONSENT}<div class="legal">${LEGAL}</div>`, '<title>A flood at the mill</title>'),
     ],
     [
       'such a box over more of them, with no headline of what the page is called',
       'failed',
       ['consent'],
-      page(`${CONSENT}<div class="legal">${LEGAL} ${LEGAL}</div>`, '<title>A flood at the mill</title>'),
+      page(`${PLACES}${CONSENT}<div class="legal">${LEGAL} ${LEGAL}</div>`, '<title>A flood at the mill</title>'),
     ],
     [
       'a short note under such a box',
