@@ -262,7 +262,7 @@ for (const each of measurements)
     `| ${each.name} | ${perSize(each).toFixed(0)} | ${(perSize(each) / perSize(measurements[0])).toFixed(2)} | ${each.cold.toFixed(0)} |`,
   );
 say(
-  `\nThe longest page for Dorvel took ${slowest(measurements[0]).toFixed(1)} times what the one in the middle took, by its length.`,
+  `\nThe slowest page for Dorvel took ${slowest(measurements[0]).toFixed(1)} times what the one in the middle took, by its length.`,
 );
 say('\n### By kind of page, neutral truth: mean F1\n');
 say('| engine | ' + kindsOf(neutral).join(' | ') + ' |');

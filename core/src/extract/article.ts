@@ -23,6 +23,7 @@ import {
   PageTooLarge,
   parsePage,
   spacedText,
+  startOfText,
   textContent,
   tidy,
 } from './page/page-tree';
@@ -197,14 +198,13 @@ function treeOf(howMuch: HowMuch, page: PageAtHand): Found {
 function textTree({ html, document, place, metadata, visibleText, thread, forest }: PageAtHand): Found {
   if (thread) return given(thread);
   const judged = forest && judgedTree(document, place, statedBy(metadata), forest);
-  const consentWords = judged?.consentWords ?? 0;
-  const found = {
+  let found: Found = {
     tree: judged?.tree ?? mainTree(parsePage(html), place, metadata.title, 'by all evidence'),
     kept: judged?.kept ?? [],
-    consentWords,
+    consentWords: judged?.consentWords ?? 0,
   };
   const take = (other: Root, times: number) => {
-    if (wordsIn(other) > times * wordsIn(found.tree)) Object.assign(found, { tree: other, kept: [] });
+    if (wordsIn(other) > times * wordsIn(found.tree)) found = given(other);
   };
   const isShort = () => toString(found.tree).length < MAX_SHORT && wordsIn(found.tree) < MIN_WORDS;
   // A page whose class names mislead comes to nothing; then only what can never be text is left out.
@@ -288,6 +288,10 @@ function baseOf(document: PageDocument, url: string): string {
   }
 }
 
+/** More are not looked at, nor longer ones: they may stand inside one another. */
+const MOST_HEADINGS = 50;
+const MOST_HEADING = 500;
+
 function shownBy(document: PageDocument, elements: readonly PageElement[]) {
   let scriptLength = 0;
   let hasPasswordField = false;
@@ -302,7 +306,10 @@ function shownBy(document: PageDocument, elements: readonly PageElement[]) {
   return {
     scriptLength,
     hasPasswordField,
-    headings: elements.filter(({ tagName }) => /^h[123]$/.test(tagName)).map((each) => tidy(spacedText(each))),
+    headings: elements
+      .filter(({ tagName }) => /^h[123]$/.test(tagName))
+      .slice(0, MOST_HEADINGS)
+      .map((each) => startOfText(each, MOST_HEADING)),
     mainText: mains.length === 1 && mains[0] ? tidy(spacedText(mains[0])) : '',
     visibleText: tidy(`${spacedText(document)} ${noscript.join(' ')}`).slice(0, 200_000),
   };

@@ -43,8 +43,8 @@ export interface Place {
 const NOTHING: Root = { type: 'root', children: [] };
 
 /**
- * The text of a page as a forest judges its lines, and how many words asked for consent. Changes the page’s tree, which is null when no line is
- * text.
+ * The text of a page as a forest judges its lines, null when no line is text; and how many words asked for consent. Changes the page's
+ * own tree.
  */
 export function judgedTree(
   document: PageDocument,
