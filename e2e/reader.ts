@@ -172,7 +172,7 @@ export async function tag(page: Page, title: string | RegExp, name: string): Pro
     .getByRole('button', { name: /^What to do with/ })
     .click();
   await page.getByRole('button', { name: /^Tags/ }).click();
-  await page.getByLabel('Tag', { exact: true }).fill(name);
+  await page.getByRole('textbox', { name: 'Tag', exact: true }).fill(name);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: `Take off ${name}` })).toBeVisible();
   await page.keyboard.press('Escape');

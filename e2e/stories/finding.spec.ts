@@ -137,3 +137,23 @@ test('a search is kept, is there on another device, and is kept no longer @any-w
   await expect(narrowBy(page, `Find ${words}, a search you keep`)).toHaveCount(0);
   await other.context().close();
 });
+
+test('a row says when it was saved, however long its source and however many its tags', async ({ page, seeded }) => {
+  await signIn(page, seeded);
+  const title = 'Tides and their terms';
+  await goTo(page, 'Library');
+  await tag(page, title, 'a tag with a name that no row has room for');
+  await expect(row(page, title)).toContainText(/ · \d+ \w+.* · a tag with/);
+  const rows = page.getByRole('listitem').locator('.row-facts > .row-line');
+  const cut = await rows.evaluateAll((lines) =>
+    lines.flatMap((line) => {
+      const day = [...line.childNodes].find((node) => node.nodeType === 3 && node.textContent?.startsWith(' · '));
+      const range = document.createRange();
+      if (day) range.selectNode(day);
+      const isSeen = day && range.getBoundingClientRect().right <= line.getBoundingClientRect().right;
+      return isSeen ? [] : [line.textContent];
+    }),
+  );
+  expect(cut).toEqual([]);
+  expect(await rows.count()).toBeGreaterThan(5);
+});

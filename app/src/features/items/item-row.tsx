@@ -65,9 +65,6 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const compact = density === 'compact';
   const thumbnail = capture.page?.thumbnail ?? null;
   const icon = capture.page?.icon ?? null;
-  const facts = [sourceInLine(item), reason === undefined ? savedShort(item) : '', tags.join(', ')]
-    .filter(Boolean)
-    .join(' · ');
   const isText = hasText(item);
   return (
     <div role="listitem" className={`item-row ${open ? 'open' : ''} ${compact ? 'compact' : ''}`}>
@@ -112,7 +109,9 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
               {/* With a connection it comes when it is opened. */}
               {capture.page && !here && !online && 'not on this device · '}
               {icon && pictures && <RowPicture key={icon} hash={icon} of="icon" />}
-              {facts}
+              <span className="row-source">{sourceInLine(item)}</span>
+              {reason === undefined && ` · ${savedShort(item)}`}
+              {tags.length > 0 && <span className="row-tags"> · {tags.join(', ')}</span>}
             </div>
           </div>
           {capture.page?.cameThrough.verdict !== 'whole' ? (

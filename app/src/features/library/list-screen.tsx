@@ -177,7 +177,7 @@ function ListHead({
             {shown.length > 0 && (
               <View className="items-start py-[6px]">
                 <Button
-                  label={`All ${shown.length} into a dossier…`}
+                  label={shown.length === 1 ? 'This one into a dossier…' : `All ${shown.length} into a dossier…`}
                   onPress={() => usePutIn.getState().ask(asEntries(shown.map(({ id }) => id)))}
                 />
               </View>

@@ -68,6 +68,7 @@ describe('the name of a site', () => {
       'tide.go.example',
       'TIDE',
     ],
+    ['with a capital, as it stands alone', [source('the Larch')], 'larch.example', 'The Larch'],
     ['a manual without what stands behind its version', [source('Larch 7.4 Hilfe')], 'larch.example', 'Larch'],
     ['a manual without its version', [source('Larch 22.2.0 documentation')], 'larch.example', 'Larch'],
     [

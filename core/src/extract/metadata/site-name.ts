@@ -64,7 +64,9 @@ export function siteNameOf(sources: readonly SiteNameSource[], host: string): st
   if (best === null) return spoken === '' ? null : host.replace(/^www\d?\./, '');
   // Where one of them writes it with its article, that is its name.
   const plain = plainName(best);
-  return candidates.find((each) => /^the\s/i.test(each.name) && each.plain === plain)?.name ?? best;
+  const name = candidates.find((each) => /^the\s/i.test(each.name) && each.plain === plain)?.name ?? best;
+  // In a sentence it may be written small; here it stands alone.
+  return name.replace(/^the\s/, 'The ');
 }
 
 /** The part of a name that the host speaks; the whole name where none does alone. */
