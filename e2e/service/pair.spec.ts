@@ -1,10 +1,9 @@
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { AccountOverview, deviceOf } from '@dorvel/core/model';
+import { AccountOverview, deviceOf, Podcast } from '@dorvel/core/model';
 import { createClock, PullResponse } from '@dorvel/core/sync';
 import { expect, test } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
@@ -14,7 +13,7 @@ import { type OwnServer, ownServer } from '../own-server';
 import { DATABASE_PORT, page, PAIR_PORTS, SMALL_WEB_PORT } from '../ports';
 import { Client } from './client';
 
-/** Two processes of Dorvel on one database over the network, with their pictures in an object store. */
+/** Two processes of Dorvel on one database over the network, with their files in an object store, and no folder in common. */
 
 const clock = createClock('pair', Date.now);
 const database = DatabaseServer.on(DATABASE_PORT);
@@ -35,17 +34,15 @@ const slow = http.createServer((request, response) => {
 });
 const site = () => `127.0.0.1:${(slow.address() as AddressInfo).port}`;
 
-let folder: string;
 let pictures: StandInStore;
 let one: OwnServer | null = null;
 let two: OwnServer | null = null;
 test.beforeAll(async () => {
-  folder = mkdtempSync(path.join(tmpdir(), 'dorvel-pair-'));
   await database!.start();
   pictures = await openStandIn();
   await new Promise<void>((resolve) => void slow.listen(0, '127.0.0.1', resolve));
   const settings = {
-    ...{ DORVEL_DEMO: '1', DORVEL_DATA: folder, DATABASE_URL: database!.url, DORVEL_RETRY_WAITS: '200,6000' },
+    ...{ DORVEL_DEMO: '1', DATABASE_URL: database!.url, DORVEL_RETRY_WAITS: '200,6000' },
     ...{ DORVEL_OBJECT_STORE: pictures.address, DORVEL_OBJECT_STORE_KEY: STAND_IN_KEY.key },
     DORVEL_OBJECT_STORE_SECRET: STAND_IN_KEY.secret,
     ...{ DORVEL_FEED_REST: '1000', DORVEL_ALLOW_HOSTS: `*.localhost:${SMALL_WEB_PORT},${site()}` },
@@ -61,7 +58,6 @@ test.afterAll(async () => {
   await database?.clear();
   await pictures.close();
   slow.close();
-  rmSync(folder, { recursive: true, force: true });
 });
 const pair = () => [one!, two!] as const;
 const device = (server: OwnServer) => new Client(server.origin).signIn();
@@ -115,7 +111,7 @@ test('pictures that one of them fetched are shown by the other; a store that doe
     expect([shown.status, shown.headers.get('content-type')]).toEqual([200, 'image/webp']);
     expect(Buffer.from(await shown.arrayBuffer())).toEqual(bytes);
   }
-  expect(existsSync(path.join(folder, 'pictures'))).toBe(false);
+  for (const { env } of pair()) expect(existsSync(path.join(env.DORVEL_DATA ?? '', 'pictures'))).toBe(false);
 
   pictures.isDown = true;
   // That is a fault of the server and no picture that is missing.
@@ -127,6 +123,49 @@ test('pictures that one of them fetched are shown by the other; a store that doe
     .toMatchObject({ code: 'tried-again', cause: { code: 'server-fault' } });
   pictures.isDown = false;
   expect((await here!.settled(itemId)).capture).toMatchObject({ state: 'arrived', outcome: { missingPictures: 0 } });
+});
+
+test('an episode that one of them has spoken is heard at the other, and an archive that was sent to one is brought in at the other', async () => {
+  test.setTimeout(180_000);
+  const [here, there] = await Promise.all(pair().map(device));
+  const itemId = await here!.save(page('rough', '/turning/podcast'));
+  await here!.settled(itemId);
+  const choose = {
+    type: 'choose' as const,
+    id: uuidv7(),
+    itemId,
+    set: { stage: 'queue' as const },
+    stamp: clock.next(),
+  };
+  await here!.push(choose);
+  await here!.call('POST', '/podcast', {});
+  const podcastAt = async (by: Client) => Podcast.parse(await (await by.call('GET', '/podcast')).json()).podcast;
+  const episode = async () => (await podcastAt(there!))?.episodes.find((each) => each.itemId === itemId);
+  await expect.poll(async () => (await episode())?.state, { timeout: 120_000, intervals: [1000] }).toBe('done');
+  const sounds: Buffer[] = [];
+  for (const by of [here!, there!]) {
+    const address = ((await podcastAt(by))?.address ?? '').replace('feed.xml', `${itemId}.mp3`);
+    const rest = await fetch(address, { headers: { range: 'bytes=1000-' } });
+    expect([rest.status, rest.headers.get('content-type')]).toEqual([206, 'audio/mpeg']);
+    const { headers } = await fetch(address, { method: 'HEAD' });
+    expect(rest.headers.get('content-length')).toBe(String(Number(headers.get('content-length')) - 1000));
+    sounds.push(Buffer.from(await rest.arrayBuffer()));
+  }
+  expect(sounds[0]!.length).toBeGreaterThan(50_000);
+  expect(sounds[1]!.equals(sounds[0]!)).toBe(true);
+
+  const archive = Buffer.from(await (await there!.call('GET', '/archive')).arrayBuffer());
+  const sent = await fetch(`${here!.origin}/api/archive/in`, {
+    ...{ method: 'PUT', body: archive },
+    headers: { 'content-type': 'application/zip', cookie: here!.cookie },
+  });
+  expect(await sent.text()).toContain('"look"');
+  expect(await (await there!.call('POST', '/archive/in', {})).text()).toContain('"look"');
+  // It has been brought in: nothing waits any more, at either.
+  expect((await here!.call('POST', '/archive/in', {})).status).toBe(404);
+  await there!.call('DELETE', '/podcast');
+  expect([...pictures.objects.keys()].filter((name) => name.includes('/'))).toEqual([]);
+  for (const { env } of pair()) expect(readdirSync(path.join(env.DORVEL_DATA ?? '', 'making'))).toEqual([]);
 });
 
 test('many pages saved at both are each fetched once, and one that starts takes none away from the other', async () => {

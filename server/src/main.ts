@@ -27,7 +27,7 @@ import { createSiteIcons } from './capture/site-icon';
 import { readConfig } from './config';
 import { NotSound, openSound } from './db/sound';
 import { pollFeed } from './feeds/poll';
-import { openFiles } from './files/open';
+import { openFiles, openMadeFiles } from './files/open';
 import { leaderOf, onlyLed } from './jobs/leader';
 import { type Job, jobRepository, type Lane } from './jobs/queue';
 import { startRunner } from './jobs/runner';
@@ -71,6 +71,7 @@ const ownName = database.isShared ? `server-${randomBytes(4).toString('hex')}` :
 const jobs = jobRepository(database, Date.now, ownName);
 const leader = leaderOf(database, ownName, Date.now);
 const files = openFiles(config);
+const madeFiles = openMadeFiles(config);
 const tasks = (name: 'texts' | 'pictures' | 'looking') => path.join(config.builtFolder, `tasks/${name}.child.mjs`);
 // What strangers sent is taken apart in these, each in a process of its own: so much memory for each, and no more.
 const workshops = {
@@ -174,8 +175,10 @@ const lookout = startRunner(
   log,
 );
 
+const incoming = incomingArchives(madeFiles, config.mostArchiveBytes, Date.now);
 const erase = async () => {
   if (!(await leader.leads())) return;
+  await incoming.forgetOld();
   const erased = await eraseLetGo(database, Date.now());
   for (const hash of erased.pictures) await files.remove(hash);
   for (const accountId of erased.accountIds) bell.ring(accountId);
@@ -197,7 +200,7 @@ const speaker = threadSpeaker(
   path.join(config.builtFolder, 'publish/speak.worker.mjs'),
   path.join(config.webFolder, 'voice'),
 );
-const podcasts = podcastShelf(database, inData('podcasts'), speaker, Date.now);
+const podcasts = podcastShelf(database, madeFiles, speaker, Date.now);
 const reading = startRunner(
   // What was being made when whoever led before ended is begun again.
   onlyLed(podcasts, leader, Date.now, podcasts.recover),
@@ -236,7 +239,6 @@ const posting = startRunner(
 );
 const findable = perAccount((accountId) => findableLibrary(database, accountId), 100);
 const archives = archiveShelf({ database, maker: archiveMaker, folder: inData('archives'), now: Date.now });
-const incoming = incomingArchives(inData('incoming'), config.mostArchiveBytes);
 const eraseAll = async (accountId: string) => {
   const account = await accounts.byId(accountId);
   if (!account) return;

@@ -36,7 +36,7 @@ async function through(into: Opened, bytes: Uint8Array, brings = true, now = NOW
       { brings, step: () => undefined, isWanted: () => true },
     );
   } finally {
-    archive.close();
+    await archive.close();
   }
 }
 
@@ -328,7 +328,7 @@ describe('what somebody else might give', () => {
       let asked = 0;
       const parts = { ...to, files: filesOf(to), clock: createClock('server', () => NOW), now: () => NOW };
       await goThrough(archive, parts, { brings: true, step: () => undefined, isWanted: () => ++asked <= 2 });
-      archive.close();
+      await archive.close();
       expect((await recordsOf(to)).items).toHaveLength(100);
     }));
 });

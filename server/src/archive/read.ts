@@ -46,7 +46,7 @@ export interface OpenArchive {
   pictures: ReadonlyMap<string, number>;
   /** The bytes of a picture; null when they cannot be read. */
   picture(hash: string): Promise<Buffer | null>;
-  close(): void;
+  close(): Promise<void>;
 }
 
 /** @throws NotAnArchive */
@@ -83,7 +83,10 @@ export async function openArchive(file: string): Promise<OpenArchive> {
         const entry = entries.get(name);
         if (entry) yield* linesOf(await zip.openReadStreamPromise(entry), read);
       },
-      close: () => zip.close(),
+      close() {
+        zip.close();
+        return Promise.resolve();
+      },
     };
   } catch (error) {
     zip.close();

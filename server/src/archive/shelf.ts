@@ -5,6 +5,7 @@ import type { Account } from '@dorvel/core/model';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../db/open';
 import { accounts } from '../db/schema';
+import { removeOld } from '../files/made-files';
 import type { ArchiveMaker } from './maker';
 
 /** An archive, whole or in the making. */
@@ -32,7 +33,7 @@ const LOOK_AGAIN_MS = 20;
 interface ShelfParts {
   database: Database;
   maker: ArchiveMaker;
-  /** Of its own: what lies in it when the server starts is nobody's. */
+  /** Of its own. Other processes of the same library may have theirs in it. */
   folder: string;
   now(): number;
 }
@@ -43,10 +44,11 @@ interface ShelfParts {
  */
 export function archiveShelf({ database, maker, folder, now }: ShelfParts) {
   const kept = new Map<string, { sequence: number; archive: Promise<Archive> }>();
-  const emptied = rm(folder, { recursive: true, force: true }).then(() => mkdir(folder, { recursive: true }));
+  // What a process left that was ended; what another has just made is not ours to take away.
+  const swept = removeOld(folder, now() - 2 * KEPT_MS).then(() => mkdir(folder, { recursive: true }));
 
   async function begin(account: Account, name: string, forget: () => void): Promise<Archive> {
-    await emptied;
+    await swept;
     const madeAt = now();
     const file = path.join(folder, `${account.id} ${name}.zip`);
     await (await open(file, 'w', 0o600)).close();
@@ -111,7 +113,7 @@ export function archiveShelf({ database, maker, folder, now }: ShelfParts) {
     /** Takes away what was made for an account. */
     async forget(accountId: string): Promise<void> {
       kept.delete(accountId);
-      await emptied;
+      await swept;
       const mine = (await readdir(folder)).filter((name) => name.startsWith(`${accountId} `));
       for (const name of mine) await rm(path.join(folder, name), { force: true });
     },

@@ -35,8 +35,9 @@ export async function openStandIn(port = 0): Promise<StandInStore> {
     else refuse(response, 403, 'SignatureDoesNotMatch');
   });
   app.get(BUCKET, (request, response) => {
-    const { 'continuation-token': after } = request.query;
-    const names = [...objects.keys()].sort().filter((name) => typeof after !== 'string' || name > after);
+    const said = (name: string) => (typeof request.query[name] === 'string' ? request.query[name] : '');
+    const [after, prefix] = [said('continuation-token'), said('prefix')];
+    const names = [...objects.keys()].sort().filter((name) => name > after && name.startsWith(prefix));
     const page = names.slice(0, NAMES_IN_A_PAGE);
     const more = names.length > page.length;
     const contents = page.map((name) => {
@@ -49,21 +50,37 @@ export async function openStandIn(port = 0): Promise<StandInStore> {
         `<?xml version="1.0" encoding="UTF-8"?><ListBucketResult xmlns="http://s3.amazonaws.com/doc/2006-03-01/"><IsTruncated>${more}</IsTruncated>${contents.join('')}${more ? `<NextContinuationToken>${page.at(-1)}</NextContinuationToken>` : ''}</ListBucketResult>`,
       );
   });
-  const at = `${BUCKET}/:name`;
-  app.put(at, (request, response) => {
+  // A name may have slashes in it.
+  const at = `${BUCKET}/*name`;
+  const nameIn = (request: Request<{ name: string[] }>) => request.params.name.join('/');
+  app.put(at, (request: Request<{ name: string[] }>, response) => {
     const bytes = request.body as Buffer;
-    if (request.get('x-amz-content-sha256') === hashOf(bytes)) {
-      objects.set(request.params.name, { bytes, at: new Date() });
+    if (request.get('content-length') !== String(bytes.length)) refuse(response, 411, 'MissingContentLength');
+    else if (request.get('x-amz-content-sha256') === hashOf(bytes)) {
+      objects.set(nameIn(request), { bytes, at: new Date() });
       response.end();
     } else refuse(response, 400, 'XAmzContentSHA256Mismatch');
   });
-  app.get(at, (request, response) => {
-    const kept = objects.get(request.params.name);
-    if (kept) response.type('image/webp').send(kept.bytes);
-    else refuse(response, 404, 'NoSuchKey');
+  app.get(at, (request: Request<{ name: string[] }>, response) => {
+    const kept = objects.get(nameIn(request));
+    if (!kept) {
+      refuse(response, 404, 'NoSuchKey');
+      return;
+    }
+    response.set({ 'content-type': 'image/webp', etag: `"${hashOf(kept.bytes).slice(0, 32)}"` });
+    const asked = request.range(kept.bytes.length);
+    if (asked === undefined) response.send(kept.bytes);
+    else if (asked === -1 || asked === -2) {
+      response.set('content-range', `bytes */${kept.bytes.length}`);
+      refuse(response, 416, 'InvalidRange');
+    } else {
+      const [{ start, end } = { start: 0, end: 0 }] = asked;
+      response.status(206).set('content-range', `bytes ${start}-${end}/${kept.bytes.length}`);
+      response.send(kept.bytes.subarray(start, end + 1));
+    }
   });
-  app.delete(at, (request, response) => {
-    objects.delete(request.params.name);
+  app.delete(at, (request: Request<{ name: string[] }>, response) => {
+    objects.delete(nameIn(request));
     response.status(204).end();
   });
   const server = await new Promise<Server>((resolve) => {

@@ -7,6 +7,7 @@ import { pageFrom } from '@dorvel/core/testing';
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { episodes as episodesTable } from '../db/schema';
+import { madeInFolder } from '../files/made-files';
 import { takePush } from '../library/take-mutations';
 import { openTestLibrary } from '../library/test-library.test-data';
 import { podcastShelf } from './podcasts';
@@ -30,9 +31,13 @@ beforeEach(async () => {
     return Promise.resolve({ bytes: 5, seconds: 60, chapters: [] });
   };
   const speaker: Speaker = { speak: (...words) => speak(...words), close: () => Promise.resolve() };
-  shelf = podcastShelf(house.database, house.folder, speaker, () => now, 0);
+  shelf = podcastShelf(house.database, madeInFolder(house.folder, `${house.folder}/making`), speaker, () => now, 0);
 });
 afterEach(() => house.close());
+
+/** Where its sound lies; that of the first voice had no number yet. */
+const fileOf = (itemId: string, copyId: string, voice: number) =>
+  `${house.folder}/podcasts/${house.accountId}/${itemId}-${copyId}${voice === 1 ? '' : `-${voice}`}.mp3`;
 
 const push = (...mutations: object[]) => takePush(house.library, { mutations }, { clock, now: () => now });
 
@@ -88,7 +93,7 @@ it('follows the Queue: what is new waits, what has left it or has another text g
   await shelf.make(house.accountId);
   await makeAll();
   const files = (await shelf.episodesOf(house.accountId)).map(({ item, copyId }) =>
-    shelf.fileOf(house.accountId, item.id, copyId, VOICE_VERSION),
+    fileOf(item.id, copyId, VOICE_VERSION),
   );
   expect(files.map((file) => existsSync(file))).toEqual([true, true]);
   await push(make.choose(gone, { stage: 'kept' }));
@@ -112,7 +117,7 @@ it('is made anew with another voice, when somebody asks for it and not before', 
   await makeAll();
   const { copyId, madeAt } = (await shelf.episodesOf(house.accountId))[0]!;
   // As a server of before left it.
-  const before = shelf.fileOf(house.accountId, itemId, copyId, 1);
+  const before = fileOf(itemId, copyId, 1);
   writeFileSync(before, 'old sound');
   await house.database.write((tx) =>
     tx.update(episodesTable).set({ voice: 1 }).where(eq(episodesTable.itemId, itemId)),
@@ -140,7 +145,7 @@ it('has one secret address, another one when it is asked for, and none when it i
   expect([next === secret, await shelf.at(secret), await shelf.at(next)]).toEqual([false, null, house.accountId]);
   await makeAll();
   const [episode] = await shelf.episodesOf(house.accountId);
-  const file = shelf.fileOf(house.accountId, episode!.item.id, episode!.copyId, VOICE_VERSION);
+  const file = fileOf(episode!.item.id, episode!.copyId, VOICE_VERSION);
   await shelf.end(house.accountId);
   expect([await shelf.of(house.accountId), await shelf.episodesOf(house.accountId), existsSync(file)]).toEqual([
     null,
@@ -223,11 +228,11 @@ describe('a dossier that is to be heard', () => {
     await shelf.follow(house.accountId);
     await makeAll();
     const copyId = (await shelf.episodeOf(house.accountId, itemId))?.copyId ?? '';
-    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId, VOICE_VERSION))).toBe(true);
+    expect(existsSync(fileOf(itemId, copyId, VOICE_VERSION))).toBe(true);
     await push({ ...make.dossier({ heard: false }), dossierId: dossier.dossierId });
     await shelf.follow(house.accountId);
     expect(await shelf.dossierOf(house.accountId, dossier.dossierId)).toBeNull();
     expect(await shelf.episodeOf(house.accountId, itemId)).toBeNull();
-    expect(existsSync(shelf.fileOf(house.accountId, itemId, copyId, VOICE_VERSION))).toBe(false);
+    expect(existsSync(fileOf(itemId, copyId, VOICE_VERSION))).toBe(false);
   });
 });

@@ -1,6 +1,4 @@
 import { randomBytes } from 'node:crypto';
-import { mkdir, rm } from 'node:fs/promises';
-import path from 'node:path';
 import { inOrder } from '@dorvel/core/dossier';
 import { VOICE_VERSION } from '@dorvel/core/listening';
 import { Chapter, type Dossier, EpisodeFault, type Item } from '@dorvel/core/model';
@@ -8,9 +6,11 @@ import { byQueueOrder } from '@dorvel/core/queue';
 import { dossierKind, entryKind } from '@dorvel/core/records';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
 import { and, desc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
+import type { Request, Response } from 'express';
 import { z } from 'zod';
 import type { Database } from '../db/open';
 import { copies, episodes, items, podcasts } from '../db/schema';
+import type { MadeFiles } from '../files/made-files';
 import { recordsIn } from '../library/records';
 import { readStoredItem, readStoredItems } from '../library/stored';
 import type { Speaker } from './speaker';
@@ -46,7 +46,7 @@ export interface Episode {
 /** The readers' own podcasts: which there are, what is in them, and the making of their sounds. */
 export function podcastShelf(
   database: Database,
-  folder: string,
+  sounds: MadeFiles,
   speaker: Speaker,
   now: () => number,
   shortestLookMs = LOOK_MS,
@@ -56,8 +56,8 @@ export function podcastShelf(
   const one = (accountId: string, itemId: string) =>
     and(eq(episodes.accountId, accountId), eq(episodes.itemId, itemId));
   /** @param voice with which it was made; the first had no number yet */
-  const fileOf = (accountId: string, itemId: string, copyId: string, voice: number) =>
-    path.join(folder, accountId, `${itemId}-${copyId}${voice === 1 ? '' : `-${voice}`}.mp3`);
+  const nameOf = (accountId: string, itemId: string, copyId: string, voice: number) =>
+    `podcasts/${accountId}/${itemId}-${copyId}${voice === 1 ? '' : `-${voice}`}.mp3`;
 
   async function queueOf(accountId: string): Promise<Item[]> {
     const rows = await database.read
@@ -147,7 +147,7 @@ export function podcastShelf(
           // Two who look at the same time, the app and a podcast app say, find the same to be new.
           .onConflictDoNothing();
     });
-    for (const { itemId, copyId, voice } of stale) await rm(fileOf(accountId, itemId, copyId, voice), { force: true });
+    for (const { itemId, copyId, voice } of stale) await sounds.remove(nameOf(accountId, itemId, copyId, voice));
   }
 
   /**
@@ -174,7 +174,7 @@ export function podcastShelf(
           .set({ state: 'waiting', voice: VOICE_VERSION, progress: 0, bytes: null, seconds: null, fault: null })
           .where(and(one(accountId, itemId), eq(episodes.copyId, copyId)));
     });
-    for (const { itemId, copyId, voice } of old) await rm(fileOf(accountId, itemId, copyId, voice), { force: true });
+    for (const { itemId, copyId, voice } of old) await sounds.remove(nameOf(accountId, itemId, copyId, voice));
   }
 
   async function episodesOf(accountId: string, wanted: readonly Item[]): Promise<Episode[]> {
@@ -219,7 +219,7 @@ export function podcastShelf(
         await tx.delete(podcasts).where(eq(podcasts.accountId, accountId));
         await tx.delete(episodes).where(eq(episodes.accountId, accountId));
       });
-      await rm(path.join(folder, accountId), { recursive: true, force: true });
+      await sounds.removeAll(`podcasts/${accountId}`);
     },
 
     follow,
@@ -239,7 +239,13 @@ export function podcastShelf(
       return { title: dossier.choices.title.value, episodes: heard };
     },
 
-    fileOf,
+    /** Answers a request with the sound of an episode. @returns false when it is not there */
+    send: (
+      accountId: string,
+      { item, copyId, voice }: Pick<Episode, 'item' | 'copyId' | 'voice'>,
+      request: Request,
+      response: Response,
+    ) => sounds.send(nameOf(accountId, item.id, copyId, voice), 'audio/mpeg', request, response),
 
     /** What was being made when the server stopped is begun again. */
     async recover(): Promise<void> {
@@ -309,13 +315,10 @@ export function podcastShelf(
       }
       const controller = new AbortController();
       making.set(id, controller);
-      const target = fileOf(accountId, itemId, copyId, VOICE_VERSION);
-      await mkdir(path.dirname(target), { recursive: true });
+      const text = { record: row.record, title: titleOf(item), source: sourceOf(item) };
       try {
-        const made = await speaker.speak(
-          { record: row.record, title: titleOf(item), source: sourceOf(item), target },
-          (progress) => void settle({ progress }),
-          controller.signal,
+        const made = await sounds.make(nameOf(accountId, itemId, copyId, VOICE_VERSION), (target) =>
+          speaker.speak({ ...text, target }, (progress) => void settle({ progress }), controller.signal),
         );
         await settle({ state: 'done', progress: 1, fault: null, voice: VOICE_VERSION, ...made });
       } catch (error) {

@@ -131,7 +131,7 @@ export function archiveRoutes(parts: ArchiveRouteParts): Router {
       response.end();
       throw error;
     } finally {
-      archive?.close();
+      await archive?.close();
       busy.delete(accountId);
       if (brings) {
         bell.ring(accountId);

@@ -3,7 +3,8 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import express from 'express';
+import express, { type Request, type Response } from 'express';
+import { madeInFolder } from '../files/made-files';
 import type { Podcasts } from '../publish/podcasts';
 import { publicPodcastRoutes } from './podcast';
 
@@ -22,14 +23,14 @@ const podcasts = {
       copyId: 'copy',
       voice: 1,
     }),
-  fileOf: (account: string, ...of: readonly (string | number)[]) => path.join(folder, account, `${of.join('-')}.mp3`),
+  send: (account: string, _episode: unknown, request: Request, response: Response) =>
+    madeInFolder(folder, path.join(folder, 'making')).send(`${account}.mp3`, 'audio/mpeg', request, response),
 } as unknown as Podcasts;
 
 let server: Server;
 beforeAll(async () => {
-  const file = podcasts.fileOf('reader', EPISODE, 'copy', 1);
-  mkdirSync(path.dirname(file), { recursive: true });
-  writeFileSync(file, SOUND);
+  mkdirSync(folder);
+  writeFileSync(path.join(folder, 'reader.mp3'), SOUND);
   server = createServer(
     express().use(
       '/podcast',

@@ -1,4 +1,3 @@
-import path from 'node:path';
 import { podcastFeed } from '@dorvel/core/formats';
 import { Id, Podcast } from '@dorvel/core/model';
 import { sourceOf, titleOf } from '@dorvel/core/wording';
@@ -156,13 +155,8 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
 
   router.get('/:secret/:itemId.mp3', async (request, response) => {
     const { accountId, episode } = await episodeOf(request);
-    const file = podcasts.fileOf(accountId, episode.item.id, episode.copyId, episode.voice);
     // Answers ranges too: an app goes on with a download where it was cut off.
-    response.sendFile(path.basename(file), {
-      root: path.dirname(file),
-      headers: { 'content-type': 'audio/mpeg' },
-      cacheControl: false,
-    });
+    if (!(await podcasts.send(accountId, episode, request, response))) throw notFound('That episode');
   });
 
   // JSON chapters 1.2 of the open podcast namespace.
