@@ -75,6 +75,8 @@ async function fill(folder, count) {
           wordCount: WORDS,
           minutes: 4,
           pictureCount: 0,
+          pictures: [],
+          icon: null,
           thumbnail: null,
           copyId,
           cameThrough: { verdict: 'whole', signs: [] },

@@ -105,7 +105,8 @@ export function recallPlan(cards: readonly Card[], now: number, today: number, l
     else if ((answers.at(-1)?.at ?? 0) >= today) repeatedToday += 1;
     if ((answers.at(-1)?.at ?? 0) >= today) begun.add(prompt);
   }
-  const byDue = (a: Prompt, b: Prompt) => a.dueAt - b.dueAt || (a.card.id < b.card.id ? -1 : 1) || a.gap - b.gap;
+  const byDue = (a: Prompt, b: Prompt) =>
+    a.dueAt - b.dueAt || Number(a.card.id > b.card.id) - Number(a.card.id < b.card.id) || a.gap - b.gap;
   // What was begun today is finished today, whatever the limits say.
   const again = due.filter((prompt) => begun.has(prompt)).sort(byDue);
   const repeated = due.filter((prompt) => !prompt.isFresh && !begun.has(prompt)).sort(byDue);

@@ -29,6 +29,13 @@ it.each([
   );
 });
 
+it('has nothing twice, also by an order that does not know a member from itself', () => {
+  const list = Array.from({ length: 200 }, (_, id) => ({ id, rank: 0 }));
+  const before = (a: Member, b: Member) => (a.id > b.id ? 1 : -1);
+  const changed = { id: 70, rank: 0 };
+  expect(withMerged(list, [list[70]!], [changed], before).map(({ id }) => id)).toEqual(list.map(({ id }) => id));
+});
+
 it('leaves the list that it was given as it was, and what is not in it alone', () => {
   const list = Array.from({ length: 200 }, (_, id) => ({ id, rank: 2 * id }));
   const before = [...list];

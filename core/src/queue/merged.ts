@@ -8,7 +8,7 @@ const MANY = 1 / 50;
  * @param list in the order of `compare`
  * @param going members of the list that go, because they are gone or come again as others
  * @param coming what comes, in any order
- * @param compare as for Array.prototype.sort; never 0 for two different members
+ * @param compare as for Array.prototype.sort; 0 for a member and itself, and for no two others
  * @returns a new list, in the order of `compare`
  */
 export function withMerged<Member>(
@@ -23,8 +23,10 @@ export function withMerged<Member>(
   }
   const merged = [...list];
   for (const member of going) {
-    const at = placeOf(member, merged, compare);
-    if (merged[at] === member) merged.splice(at, 1);
+    const place = placeOf(member, merged, compare);
+    // Where it does not stand in its place it is looked for: nothing may stand in a list twice.
+    const at = merged[place] === member ? place : merged.indexOf(member);
+    if (at !== -1) merged.splice(at, 1);
   }
   for (const member of coming) merged.splice(placeOf(member, merged, compare), 0, member);
   return merged;

@@ -3,7 +3,7 @@ import { minutesLeft } from '../reading';
 import { newItem } from '../records';
 import { pageFrom } from '../testing';
 import { inMinutes, lengthInWords } from '../wording';
-import { byQueueOrder, daysUnemptied, inStage, moveTo, readingState, saveAgain } from '.';
+import { byQueueOrder, byRaised, daysUnemptied, inStage, moveTo, readingState, saveAgain } from '.';
 
 let made = 0;
 const item = (
@@ -125,4 +125,13 @@ describe('an Inbox that has not been emptied', () => {
     expect(daysUnemptied([{ ...back, choices }], 11 * DAY_MS)).toBeNull();
     expect(daysUnemptied([{ ...back, choices }], 12 * DAY_MS)).toBe(7);
   });
+});
+
+// ECMA-262, 23.1.3.30: a consistent comparator comes to 0 for a value and itself, and to the opposite the other way about.
+it('has orders that are orders', () => {
+  const items = [item({ rank: 1 }), item({ rank: 1 }), item({ rank: 2 })];
+  for (const by of [byRaised, byQueueOrder])
+    for (const one of items)
+      for (const other of items)
+        expect(Math.sign(by(one, other))).toBe(one === other ? 0 : -Math.sign(by(other, one)) || NaN);
 });

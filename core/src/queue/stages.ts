@@ -20,9 +20,9 @@ export function byQueueOrder(a: Item, b: Item): number {
   return a.choices.queueRank.value - b.choices.queueRank.value || byRaised(a, b);
 }
 
-/** Newest save first. For Array.prototype.sort. */
+/** Newest save first; 0 for an item and itself alone. For Array.prototype.sort. */
 export function byRaised(a: Item, b: Item): number {
-  return b.choices.raisedAt.value - a.choices.raisedAt.value || (a.id < b.id ? 1 : -1);
+  return b.choices.raisedAt.value - a.choices.raisedAt.value || Number(a.id < b.id) - Number(a.id > b.id);
 }
 
 /** A rank above all the items given. */

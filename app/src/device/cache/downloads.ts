@@ -89,11 +89,15 @@ export async function downloadAhead(store: DeviceStore, mayGoOn: () => boolean, 
     stays.add(copyId);
   }
   // Earlier copies that are here stay while there is room: they are what a later one is compared with.
-  const isMore = [...sizes.keys()].some((id) => !stays.has(id));
-  for (const { capture } of isMore ? [...inbox, ...queue, ...finished, ...kept].sort(byRaised) : []) {
-    for (const copyId of [capture.page?.copyId, ...capture.copies.map(({ id }) => id)]) {
-      const bytes = copyId ? sizes.get(copyId) : undefined;
-      if (!copyId || bytes === undefined || stays.has(copyId)) continue;
+  const others = new Set([...sizes.keys()].filter((id) => !stays.has(id)));
+  const withOthers =
+    others.size === 0
+      ? []
+      : SHELVES.flatMap((on) => items[on].filter((item) => copyIdsOf(item).some((id) => others.has(id))));
+  for (const item of withOthers.sort(byRaised)) {
+    for (const copyId of copyIdsOf(item)) {
+      const bytes = sizes.get(copyId);
+      if (bytes === undefined || stays.has(copyId)) continue;
       if (!openedHere.has(copyId) && !fits(bytes, SLACK_BYTES)) continue;
       taken += bytes;
       stays.add(copyId);
@@ -116,21 +120,29 @@ function haveSameCopies(before: readonly Item[], now: readonly Item[]): boolean 
   );
 }
 
-const copiesOf = ({ choices, capture: { page, copies } }: Item): string =>
-  JSON.stringify([choices.raisedAt.value, page?.copyId, page?.pictures, copies.map(({ id }) => id)]);
+const copiesOf = (item: Item): string =>
+  JSON.stringify([item.choices.raisedAt.value, item.capture.page?.pictures, copyIdsOf(item)]);
+
+/** The copy that is read, then the earlier ones. */
+const copyIdsOf = ({ capture: { page, copies } }: Item): string[] => [
+  ...(page?.copyId ? [page.copyId] : []),
+  ...copies.map(({ id }) => id),
+];
 
 /** What has a page of two stages, the newest save first. @param count the first of them */
 function inOneOrder(one: readonly Item[], other: readonly Item[], count = Infinity): Item[] {
+  const merged: Item[] = [];
   // Those of each are in order already.
-  const first = (items: readonly Item[]) => {
-    const found: Item[] = [];
-    for (const item of items) {
-      if (found.length >= count) break;
-      if (hasPage(item)) found.push(item);
-    }
-    return found;
-  };
-  return [...first(one), ...first(other)].sort(byRaised).slice(0, count);
+  for (let [n, m] = [0, 0]; merged.length < count;) {
+    const [first, second] = [one[n], other[m]];
+    const isFirst = first !== undefined && (second === undefined || byRaised(first, second) < 0);
+    const next = isFirst ? first : second;
+    if (!next) break;
+    if (isFirst) n += 1;
+    else m += 1;
+    if (hasPage(next)) merged.push(next);
+  }
+  return merged;
 }
 
 /** True when the device has no room left, for its store or for pictures (Storage Standard: QuotaExceededError). */

@@ -38,7 +38,7 @@ function itemFrom({ id, stage, raisedAt, duplicateOf, language }: Drawn): Item {
   item.capture.duplicateOf = duplicateOf === null ? null : idOf(duplicateOf);
   return item;
 }
-const several = fc.uniqueArray(drawn, { selector: ({ id }) => id, maxLength: 20 });
+const several = (maxLength: number) => fc.uniqueArray(drawn, { selector: ({ id }) => id, maxLength });
 /** Without what a Map says of the order in which it was filled. */
 const plain = ({ soFar, byId, standIns, inStage, held }: ReturnType<typeof shownOf>) => ({
   soFar,
@@ -48,10 +48,23 @@ const plain = ({ soFar, byId, standIns, inStage, held }: ReturnType<typeof shown
   held,
 });
 
-it('shows after any change what going through all of them anew shows', () => {
+/** Of a large library little changes at once, and that is looked for otherwise than in a small one. */
+const others = (count: number) =>
+  Array.from({ length: count }, (_, n) =>
+    itemFrom({
+      ...{ id: 100 + n, raisedAt: n % 10, duplicateOf: null, language: 'de' },
+      stage: Stage.options[n % Stage.options.length] ?? 'inbox',
+    }),
+  );
+
+it.each([
+  ['small', 0, 20],
+  ['large', 600, 2],
+])('shows after any change what going through all of them anew shows, in a %s library', (_, count, most) => {
+  const rest = others(count).map((item) => [item.id, item] as const);
   fc.assert(
-    fc.property(several, several, fc.array(fc.nat(30)), (first, then, gone) => {
-      const before = new Map(first.map((each) => [idOf(each.id), itemFrom(each)]));
+    fc.property(several(20), several(most), fc.array(fc.nat(30), { maxLength: most }), (first, then, gone) => {
+      const before = new Map([...rest, ...first.map((each) => [idOf(each.id), itemFrom(each)] as const)]);
       const now = new Map(before);
       for (const id of gone) now.delete(idOf(id));
       for (const each of then) now.set(idOf(each.id), itemFrom(each));
