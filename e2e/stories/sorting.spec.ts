@@ -215,3 +215,47 @@ test('many are decided on at once in a table, and the Queue is put in another or
     await expect(row(page, title(Number(before[0])))).toBeVisible();
   });
 });
+
+test('in a long list what has changed stands once, in its place', async ({ page }, { project }) => {
+  const own = (server = ownServer(project.name === 'phone' ? BULK_PORTS.phone : BULK_PORTS.wide, {
+    ...{ DORVEL_DEMO: '1', DORVEL_RETRY_WAITS: '' },
+  }));
+  await own.start();
+  await signIn(page, own.origin);
+  // A list so long that it is not sorted anew for a change.
+  const items = Array.from({ length: 130 }, (_, n) => ({ n, itemId: id() }));
+  await push(
+    page,
+    items.map(({ n, itemId }) => ({
+      ...{ type: 'save', id: id(), itemId, howMuch: 'address-only', stamp: stamp(n) },
+      ...{ address: `https://long.example/wreck-${n}-of-130`, savedAt: Date.now() + n },
+    })),
+  );
+  await goTo(page, 'Inbox');
+  await expect(page.getByText('130 to decide')).toBeVisible();
+  const wreck = (n: number) => row(page, new RegExp(`wreck.${n}.of.130`, 'i'));
+  for (const [n, choice] of [
+    [129, 'Queue'],
+    [128, 'Finished'],
+  ] as const) {
+    await wreck(n)
+      .getByRole('button', { name: /^What to do with/ })
+      .click();
+    await page.getByRole('dialog').getByRole('button', { name: choice, exact: true }).click();
+    await expect(page.getByText(`${n} to decide`)).toBeVisible();
+  }
+  await goTo(page, 'Library');
+  await expect(page.getByText('130 items', { exact: true })).toBeVisible();
+  await push(page, [
+    {
+      type: 'choose',
+      id: id(),
+      itemId: items[127]!.itemId,
+      stamp: stamp(500),
+      set: { title: 'The wreck off the mole' },
+    },
+  ]);
+  await expect(row(page, 'The wreck off the mole')).toHaveCount(1);
+  await expect(page.getByText('130 items', { exact: true })).toBeVisible();
+  await expect(wreck(129)).toHaveCount(1);
+});
