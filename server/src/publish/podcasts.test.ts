@@ -1,4 +1,4 @@
-import { existsSync, writeFileSync } from 'node:fs';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { VOICE_VERSION } from '@dorvel/core/listening';
 import type { Copy } from '@dorvel/core/model';
 import { changeMaker } from '@dorvel/core/records';
@@ -132,6 +132,22 @@ it('is made anew with another voice, when somebody asks for it and not before', 
   expect(made).toMatchObject({ state: 'done', voice: VOICE_VERSION, bytes: 5, madeAt });
   await shelf.follow(house.accountId);
   expect(await shelf.take(10)).toEqual([]);
+});
+
+it('is made again when its sound has gone, as after a restore', async () => {
+  const itemId = await queued('Heard', 1);
+  await shelf.make(house.accountId);
+  await makeAll();
+  const episode = (await shelf.episodeOf(house.accountId, itemId))!;
+  rmSync(fileOf(itemId, episode.copyId, VOICE_VERSION));
+  const nobody = {} as never;
+  expect(await shelf.send(house.accountId, episode, nobody, nobody)).toBe(false);
+  expect(await episodes()).toEqual([['Heard', 'waiting']]);
+  await makeAll();
+  expect([await episodes(), existsSync(fileOf(itemId, episode.copyId, VOICE_VERSION))]).toEqual([
+    [['Heard', 'done']],
+    true,
+  ]);
 });
 
 it('has one secret address, another one when it is asked for, and none when it is ended', async () => {

@@ -150,6 +150,16 @@ export function podcastShelf(
     for (const { itemId, copyId, voice } of stale) await sounds.remove(nameOf(accountId, itemId, copyId, voice));
   }
 
+  async function haveMadeAnew(accountId: string, which: readonly { itemId: string; copyId: string }[]): Promise<void> {
+    await database.write(async (tx) => {
+      for (const { itemId, copyId } of which)
+        await tx
+          .update(episodes)
+          .set({ state: 'waiting', voice: VOICE_VERSION, progress: 0, bytes: null, seconds: null, fault: null })
+          .where(and(one(accountId, itemId), eq(episodes.copyId, copyId)));
+    });
+  }
+
   /**
    * Brings the episodes in step, as somebody asks for them, and has those made anew that have the voice of before. Not sooner: it
    * would be hours of work for episodes that nobody hears.
@@ -167,13 +177,7 @@ export function podcastShelf(
         ),
       );
     if (old.length === 0) return;
-    await database.write(async (tx) => {
-      for (const { itemId, copyId } of old)
-        await tx
-          .update(episodes)
-          .set({ state: 'waiting', voice: VOICE_VERSION, progress: 0, bytes: null, seconds: null, fault: null })
-          .where(and(one(accountId, itemId), eq(episodes.copyId, copyId)));
-    });
+    await haveMadeAnew(accountId, old);
     for (const { itemId, copyId, voice } of old) await sounds.remove(nameOf(accountId, itemId, copyId, voice));
   }
 
@@ -239,13 +243,21 @@ export function podcastShelf(
       return { title: dossier.choices.title.value, episodes: heard };
     },
 
-    /** Answers a request with the sound of an episode. @returns false when it is not there */
-    send: (
+    /**
+     * Answers a request with the sound of an episode.
+     *
+     * @returns false when it is not there any more, as after a restore, for backups have no sounds: it waits to be made again then
+     */
+    async send(
       accountId: string,
       { item, copyId, voice }: Pick<Episode, 'item' | 'copyId' | 'voice'>,
       request: Request,
       response: Response,
-    ) => sounds.send(nameOf(accountId, item.id, copyId, voice), 'audio/mpeg', request, response),
+    ): Promise<boolean> {
+      const isSent = await sounds.send(nameOf(accountId, item.id, copyId, voice), 'audio/mpeg', request, response);
+      if (!isSent) await haveMadeAnew(accountId, [{ itemId: item.id, copyId }]);
+      return isSent;
+    },
 
     /** What was being made when the server stopped is begun again. */
     async recover(): Promise<void> {

@@ -156,7 +156,9 @@ export function publicPodcastRoutes(podcasts: Podcasts, wake: () => void): Route
   router.get('/:secret/:itemId.mp3', async (request, response) => {
     const { accountId, episode } = await episodeOf(request);
     // Answers ranges too: an app goes on with a download where it was cut off.
-    if (!(await podcasts.send(accountId, episode, request, response))) throw notFound('That episode');
+    if (await podcasts.send(accountId, episode, request, response)) return;
+    wake();
+    throw notFound('That episode');
   });
 
   // JSON chapters 1.2 of the open podcast namespace.
