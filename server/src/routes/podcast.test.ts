@@ -28,13 +28,14 @@ const podcasts = {
 } as unknown as Podcasts;
 
 let server: Server;
+let woken = 0;
 beforeAll(async () => {
   mkdirSync(folder);
   writeFileSync(path.join(folder, 'reader.mp3'), SOUND);
   server = createServer(
     express().use(
       '/podcast',
-      publicPodcastRoutes(podcasts, () => undefined),
+      publicPodcastRoutes(podcasts, () => (woken += 1)),
     ),
   );
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -67,4 +68,11 @@ it.each([
 ])('%s is answered as if there were nothing', async (_what, where) => {
   const { status } = await get(where);
   expect(status).toBe(404);
+});
+
+it('an episode whose sound has gone is not there, and whoever makes them is woken', async () => {
+  rmSync(path.join(folder, 'reader.mp3'));
+  const before = woken;
+  expect((await get(`${SECRET}/${EPISODE}.mp3`)).status).toBe(404);
+  expect(woken).toBe(before + 1);
 });
