@@ -28,7 +28,8 @@ interface Listed {
 /** A bucket of an object store. */
 export interface Bucket {
   /**
-   * Asks for an object. Whoever takes its bytes slowly is not cut off; a store that does not begin to answer is.
+   * Asks for an object. Whoever takes its bytes slowly is not cut off, unless by a signal of their own; a store that does not
+   * begin to answer is.
    *
    * @returns null when it is not there
    * @throws Error when the store does not answer, or refuses
@@ -41,7 +42,8 @@ export interface Bucket {
   list(start: string): AsyncGenerator<Listed>;
 }
 
-const TIMEOUT_MS = 30_000;
+/** For an answer to begin; for one that is taken at once, to be whole. */
+export const TIMEOUT_MS = 30_000;
 /** A gigabyte on a line of ten megabits. */
 const FILE_TIMEOUT_MS = 20 * 60_000;
 /** Of a store that is busy; so long it is left alone. */
@@ -68,7 +70,8 @@ export function openBucket({ address, region, key, secret }: ObjectStorePlace): 
     const patience = new AbortController();
     const timer = setTimeout(() => patience.abort(new Error('the object store did not answer')), timeoutMs);
     try {
-      const response = await by.fetch(url, { ...init, signal: patience.signal });
+      const signal = init.signal ? AbortSignal.any([init.signal, patience.signal]) : patience.signal;
+      const response = await by.fetch(url, { ...init, signal });
       if (response.ok || alsoTaken.includes(response.status)) return response;
       await response.body?.cancel();
       if (response.status === 404) return null;
@@ -106,7 +109,10 @@ export function openBucket({ address, region, key, secret }: ObjectStorePlace): 
       let next = '';
       do {
         const from = next === '' ? '' : `&continuation-token=${encodeURIComponent(next)}`;
-        const response = await askAt(`${bucket}?list-type=2${from}${prefix}`, { method: 'GET' });
+        const response = await askAt(`${bucket}?list-type=2${from}${prefix}`, {
+          method: 'GET',
+          signal: AbortSignal.timeout(TIMEOUT_MS),
+        });
         if (!response) throw new Error('the object store has no such bucket');
         const page = parseDocument(await response.text(), { xmlMode: true });
         const said = (name: string, within: Parameters<typeof getElementsByTagName>[1]) =>

@@ -1,11 +1,11 @@
-import { type ObjectStorePlace, openBucket } from './bucket';
+import { type ObjectStorePlace, openBucket, TIMEOUT_MS } from './bucket';
 import { fileName, type FileStore, hashIn, hashOf } from './files';
 
 /** Files as objects of a bucket. Each process and each machine sees the same. */
 export function objectStore(place: ObjectStorePlace): FileStore {
   const bucket = openBucket(place);
   const read = async (hash: string) => {
-    const response = await bucket.ask(fileName(hash), { method: 'GET' });
+    const response = await bucket.ask(fileName(hash), { method: 'GET', signal: AbortSignal.timeout(TIMEOUT_MS) });
     return response && Buffer.from(await response.arrayBuffer());
   };
   return {

@@ -35,6 +35,9 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
+/** A speaker with nothing to speak. */
+const idle: Speaker = { speak: () => Promise.reject(new Error('not asked')), close: () => Promise.resolve() };
+
 /** Where its sound lies; that of the first voice had no number yet. */
 const fileOf = (itemId: string, copyId: string, voice: number) =>
   `${house.folder}/podcasts/${house.accountId}/${itemId}-${copyId}${voice === 1 ? '' : `-${voice}`}.mp3`;
@@ -132,6 +135,27 @@ it('is made anew with another voice, when somebody asks for it and not before', 
   expect(made).toMatchObject({ state: 'done', voice: VOICE_VERSION, bytes: 5, madeAt });
   await shelf.follow(house.accountId);
   expect(await shelf.take(10)).toEqual([]);
+});
+
+it('leaves no sound when another process has ended it while the sound was made', async () => {
+  const itemId = await queued('Heard', 1);
+  await shelf.make(house.accountId);
+  const { copyId } = (await shelf.episodeOf(house.accountId, itemId))!;
+  const speaks = speak;
+  speak = async (...words) => {
+    const other = podcastShelf(
+      house.database,
+      madeInFolder(house.folder, `${house.folder}/making`),
+      idle,
+      () => now,
+      0,
+    );
+    await other.end(house.accountId);
+    return speaks(...words);
+  };
+  await makeAll();
+  expect(spoken).toEqual(['Heard']);
+  expect(existsSync(fileOf(itemId, copyId, VOICE_VERSION))).toBe(false);
 });
 
 it('is made again when its sound has gone, as after a restore', async () => {

@@ -328,11 +328,18 @@ export function podcastShelf(
       const controller = new AbortController();
       making.set(id, controller);
       const text = { record: row.record, title: titleOf(item), source: sourceOf(item) };
+      const name = nameOf(accountId, itemId, copyId, VOICE_VERSION);
       try {
-        const made = await sounds.make(nameOf(accountId, itemId, copyId, VOICE_VERSION), (target) =>
+        const made = await sounds.make(name, (target) =>
           speaker.speak({ ...text, target }, (progress) => void settle({ progress }), controller.signal),
         );
         await settle({ state: 'done', progress: 1, fault: null, voice: VOICE_VERSION, ...made });
+        // Another process may have ended the podcast meanwhile, or erased the account: nothing of it stays.
+        const [wanted] = await database.read
+          .select({ copyId: episodes.copyId })
+          .from(episodes)
+          .where(and(one(accountId, itemId), eq(episodes.copyId, copyId)));
+        if (!wanted) await sounds.remove(name);
       } catch (error) {
         if (controller.signal.aborted) return;
         const noVoice = error instanceof Error && error.message.startsWith('no voice');
