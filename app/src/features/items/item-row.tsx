@@ -47,7 +47,6 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const item = useItemsState(({ byId }) => byId.get(props.item.id)) ?? props.item;
   const { capture, progress } = item;
   const knots = useKnots(({ byItem }) => byItem.get(item.id));
-  const tags = tagsOf(item);
   // A press takes a while to become one: time enough to read the text from the device's store, and to set it.
   const ready = here && !open ? () => void makeReady(item, href) : undefined;
   const router = useRouter();
@@ -65,7 +64,11 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
   const compact = density === 'compact';
   const thumbnail = capture.page?.thumbnail ?? null;
   const icon = capture.page?.icon ?? null;
+  const [source, marks] = [sourceInLine(item), tagsOf(item).join(', ')];
+  const day = reason === undefined ? savedShort(item) : '';
   const isText = hasText(item);
+  // With a connection it comes when it is opened.
+  const isAbsent = capture.page !== null && !here && !online;
   return (
     <div role="listitem" className={`item-row ${open ? 'open' : ''} ${compact ? 'compact' : ''}`}>
       <a
@@ -106,12 +109,18 @@ export const ItemRow = memo(function ItemRow(props: ItemRowProps) {
             ) : null}
             <div dir="auto" className="row-line">
               {isText && <span aria-hidden>{leftInWords(item)} · </span>}
-              {/* With a connection it comes when it is opened. */}
-              {capture.page && !here && !online && 'not on this device · '}
-              {icon && pictures && <RowPicture key={icon} hash={icon} of="icon" />}
-              <span className="row-source">{sourceInLine(item)}</span>
-              {reason === undefined && ` · ${savedShort(item)}`}
-              {tags.length > 0 && <span className="row-tags"> · {tags.join(', ')}</span>}
+              {isAbsent ? (
+                <span className="row-source">
+                  {['not on this device', source, day, marks].filter(Boolean).join(' · ')}
+                </span>
+              ) : (
+                <>
+                  {icon && pictures && <RowPicture key={icon} hash={icon} of="icon" />}
+                  <span className="row-source">{source}</span>
+                  {day && ` · ${day}`}
+                  {marks && <span className="row-tags"> · {marks}</span>}
+                </>
+              )}
             </div>
           </div>
           {capture.page?.cameThrough.verdict !== 'whole' ? (
